@@ -1,0 +1,36 @@
+import { answer } from '@/server/answer';
+import { runningServer } from '@/server/running-server';
+import { showId } from '@/core/show/ids';
+
+export const dynamic = 'force-dynamic';
+
+/** Often enough that a broken connection is noticed soon. */
+const KEEP_ALIVE_MS = 15_000;
+
+/** Server-sent events: what has changed, so that open pages ask for it. */
+export function GET(request: Request, { params }: { params: Promise<{ show: string }> }): Promise<Response> {
+  return answer(request, async () => {
+    const { events } = await runningServer();
+    const show = showId((await params).show);
+    const encoder = new TextEncoder();
+    let end = () => {};
+    const stream = new ReadableStream({
+      start(controller) {
+        const send = (text: string) => controller.enqueue(encoder.encode(text));
+        send('retry: 1000\n\n');
+        const stop = events.listen(show, (event) => send(`data: ${JSON.stringify(event)}\n\n`));
+        const timer = setInterval(() => send(': still here\n\n'), KEEP_ALIVE_MS);
+        end = () => {
+          stop();
+          clearInterval(timer);
+        };
+        request.signal.addEventListener('abort', () => {
+          end();
+          controller.close();
+        }, { once: true });
+      },
+      cancel: () => end(),
+    });
+    return new Response(stream, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' } });
+  });
+}

@@ -1,0 +1,10 @@
+import { answer } from '@/server/answer';
+import { runningServer } from '@/server/running-server';
+import { showId } from '@/core/show/ids';
+
+export function GET(request: Request, { params }: { params: Promise<{ show: string }> }): Promise<Response> {
+  return answer(request, async () => {
+    const { sheet } = await runningServer();
+    return { entries: await sheet.entries(showId((await params).show)) };
+  });
+}

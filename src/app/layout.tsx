@@ -1,0 +1,16 @@
+import type { Metadata } from 'next';
+import type { ReactNode } from 'react';
+import '@fontsource-variable/bricolage-grotesque';
+import '@fontsource-variable/instrument-sans';
+import '@fontsource-variable/spline-sans-mono';
+import './globals.css';
+
+export const metadata: Metadata = { title: 'Tanager', description: 'Photos, clips and music become a film.', icons: { icon: '/tanager.svg' } };
+
+export default function RootLayout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en">
+      <body>{children}</body>
+    </html>
+  );
+}

@@ -1,0 +1,84 @@
+import { readFile, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { parseArgs } from 'node:util';
+import sharp from 'sharp';
+import { planFrame, prepareShow } from '../core/frame/plan-frame';
+import { widthFor } from '../core/film/plan-film';
+import type { AssetFacts } from '../core/show/asset-facts';
+import { assetId, type AssetId } from '../core/show/ids';
+import { assetIdsOf } from '../core/show/show';
+import { createPainter } from '../drawing/paint-frame';
+import { pixelsOf } from '../drawing/planes/surface';
+import { createFileReader } from '../server/assets/file-reader';
+import { lookAtFile } from '../server/assets/look-at-file';
+import { storeFor } from '../server/films/draw-segment';
+import { openNodeDrawing } from '../server/films/node-drawing';
+import { parse } from '../server/schema/parse';
+import { showFileSchema, type ShowFile } from '../server/schema/show-schema';
+import type { Surroundings } from './tanager';
+import { UsageError } from './usage-error';
+
+/** A show document larger than this is refused unread; ten thousand slides take about 8 MB. */
+const LARGEST_SHOW_BYTES = 64 * 1024 * 1024;
+
+/** Draws one moment of a saved show as PNG. */
+export async function frameCommand(args: readonly string[], { folder, tell }: Surroundings): Promise<number> {
+  const options = parseOptions(args, folder);
+  const show = await readShow(options.show);
+  if (show.slides.length === 0) throw new Error('The show has no slides, so there is nothing to draw.');
+  const files = new Map(Object.entries(show.files).map(([hash, file]) => [assetId(hash), path.resolve(path.dirname(options.show), file)]));
+  const facts = new Map<AssetId, AssetFacts>();
+  for (const id of assetIdsOf(show)) {
+    const file = files.get(id);
+    if (!file) throw new Error(`The show uses a file it does not name: ${id}.`);
+    facts.set(id, (await lookAtFile(file)).facts);
+  }
+  const heightPx = options.heightPx ?? show.frame.heightPx;
+  const frame = { widthPx: widthFor(show.frame, heightPx), heightPx };
+  const plan = planFrame(prepareShow(show, facts), options.atSeconds * 1000, frame)!;
+  const drawing = await openNodeDrawing();
+  const reader = createFileReader((id) => files.get(id)!);
+  const store = storeFor(drawing, reader);
+  try {
+    await store.prepare(plan);
+    for (const [id, error] of store.problems()) throw new Error(`${files.get(id)}: ${error.message}`);
+    const pixels = pixelsOf(drawing.kernels, createPainter(drawing.kernels, frame.widthPx, frame.heightPx).paint(plan, store));
+    await sharp(pixels.rgba, { raw: { width: pixels.widthPx, height: pixels.heightPx, channels: 4 } }).removeAlpha().png().toFile(options.out);
+  } finally {
+    store.close();
+    reader.close();
+  }
+  tell(`${options.out}: ${frame.widthPx} × ${frame.heightPx}\n`);
+  return 0;
+}
+
+function parseOptions(args: readonly string[], folder: string): { show: string; atSeconds: number; out: string; heightPx: number | null } {
+  let parsed;
+  try {
+    parsed = parseArgs({ args: [...args], allowPositionals: true, options: { at: { type: 'string' }, out: { type: 'string' }, height: { type: 'string' } } });
+  } catch (error) {
+    throw new UsageError((error as Error).message);
+  }
+  const { values, positionals } = parsed;
+  if (positionals.length !== 1) throw new UsageError('Name one saved show.');
+  const atSeconds = Number(values.at);
+  if (values.at === undefined || values.at.trim() === '' || !Number.isFinite(atSeconds) || atSeconds < 0) throw new UsageError(`--at must be a number of seconds, 0 or more, got ${values.at}.`);
+  if (!values.out) throw new UsageError('Say where the still goes with --out still.png.');
+  const height = values.height === undefined ? null : Number(values.height);
+  if (height !== null && !(Number.isInteger(height) && height >= 16 && height <= 4320 && height % 2 === 0)) throw new UsageError(`--height must be an even number from 16 to 4320, got ${values.height}.`);
+  return { show: path.resolve(folder, positionals[0]!), atSeconds, out: path.resolve(folder, values.out), heightPx: height };
+}
+
+async function readShow(file: string): Promise<ShowFile> {
+  const { size } = await stat(file).catch(() => { throw new Error(`${file}: there is no such file.`); });
+  if (size > LARGEST_SHOW_BYTES) throw new Error(`${file} is larger than a show can be (${Math.round(size / 1048576)} MB).`);
+  let document: unknown;
+  try {
+    document = JSON.parse(await readFile(file, 'utf8'));
+  } catch (cause) {
+    throw new Error(`${file} is not JSON: ${(cause as Error).message}`, { cause });
+  }
+  const parsed = parse(showFileSchema(), document);
+  if (!parsed.ok) throw new Error(`${file} is not a show: ${parsed.problem}`);
+  return parsed.value;
+}

@@ -1,0 +1,46 @@
+import { makeCommand } from './make-command';
+import { frameCommand } from './frame-command';
+import { UsageError } from './usage-error';
+
+export interface Surroundings {
+  /** Paths are relative to this folder. */
+  readonly folder: string;
+  out(text: string): void;
+  /** For progress and problems. */
+  tell(text: string): void;
+}
+
+const USAGE = `tanager make PICTURES... --out film.mp4 [--music SONG] [--height 720|1080] [--fps 30]
+             [--seconds-per-picture 5 | --fit music] [--title TEXT] [--save show.json] [--json]
+    Makes a film of pictures, clips or folders of them, in the order given.
+tanager frame SHOW.json --at SECONDS --out still.png [--height N]
+    Draws one moment of a saved show.
+`;
+
+/** @returns the exit code: 0 done, 2 wrong use, 1 anything else */
+export async function main(args: readonly string[], folder: string): Promise<number> {
+  const surroundings: Surroundings = {
+    folder,
+    out: (text) => void process.stdout.write(text),
+    tell: (text) => void process.stderr.write(text),
+  };
+  const [command, ...rest] = args;
+  try {
+    if (command === 'make') return await makeCommand(rest, surroundings);
+    if (command === 'frame') return await frameCommand(rest, surroundings);
+    if (command === '--help' || command === 'help') {
+      surroundings.out(USAGE);
+      return 0;
+    }
+    throw new UsageError(command === undefined ? 'What shall it do?' : `There is no command “${command}”.`);
+  } catch (error) {
+    if (error instanceof UsageError) {
+      surroundings.tell(`${error.message}\n\n${USAGE}`);
+      return 2;
+    }
+    surroundings.tell(`${error instanceof Error ? error.message : String(error)}\n`);
+    const details = (error as { details?: unknown }).details;
+    if (typeof details === 'string' && details !== '') surroundings.tell(`${details}\n`);
+    return 1;
+  }
+}

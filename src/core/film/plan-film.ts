@@ -1,0 +1,45 @@
+import type { FrameShape } from '../show/show';
+import { frameCount } from '../timing/frames';
+
+/** A stretch of a film's frames that is drawn and encoded by itself. */
+export interface FilmSegment {
+  readonly index: number;
+  readonly firstFrame: number;
+  readonly endFrame: number;
+}
+
+export interface FilmPlan {
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly framesPerSecond: number;
+  readonly frameCount: number;
+  readonly segments: readonly FilmSegment[];
+}
+
+export const FILM_HEIGHTS = [720, 1080] as const;
+export type FilmHeight = (typeof FILM_HEIGHTS)[number];
+
+/** Ten seconds: long enough for the encoder to work well, short enough that little is lost when the power goes. */
+const LONGEST_SEGMENT_SECONDS = 10;
+const SHORTEST_SEGMENT_SECONDS = 2;
+
+/**
+ * How a film is cut for making: whole frames, segments without gaps.
+ *
+ * @param workerCount segments are kept short enough that every worker has some
+ */
+export function planFilm(shape: FrameShape, heightPx: number, framesPerSecond: number, lengthMs: number, workerCount: number): FilmPlan {
+  const count = frameCount(lengthMs, framesPerSecond);
+  const fair = Math.ceil(count / (workerCount * 3));
+  const length = Math.max(Math.round(SHORTEST_SEGMENT_SECONDS * framesPerSecond), Math.min(fair, Math.round(LONGEST_SEGMENT_SECONDS * framesPerSecond)));
+  const segments: FilmSegment[] = [];
+  for (let firstFrame = 0; firstFrame < count; firstFrame += length) {
+    segments.push({ index: segments.length, firstFrame, endFrame: Math.min(count, firstFrame + length) });
+  }
+  return { widthPx: widthFor(shape, heightPx), heightPx, framesPerSecond, frameCount: count, segments };
+}
+
+/** The even width of a frame of the show's shape at a height. */
+export function widthFor(shape: Pick<FrameShape, 'widthPx' | 'heightPx'>, heightPx: number): number {
+  return 2 * Math.round((heightPx * shape.widthPx) / shape.heightPx / 2);
+}

@@ -1,0 +1,37 @@
+/**
+ * A cubic Bézier timing curve from (0,0) to (1,1), as in CSS Easing Functions Level 1, section 2.2.
+ *
+ * @param x1 and x2 within 0…1
+ * @returns a function from 0…1 to eased progress; values outside are held
+ * @throws {RangeError} when x1 or x2 leave 0…1, for then one time would have several values
+ */
+export function cubicBezier(x1: number, y1: number, x2: number, y2: number): (progress: number) => number {
+  if (!(x1 >= 0 && x1 <= 1 && x2 >= 0 && x2 <= 1)) throw new RangeError(`x1 and x2 must lie within 0…1, got ${x1} and ${x2}`);
+  return (progress) => {
+    if (progress <= 0) return 0;
+    if (progress >= 1) return 1;
+    return bezier(y1, y2, solveForX(x1, x2, progress));
+  };
+}
+
+/** Sets off and settles softly, with an even stretch between: what a hand does on a rostrum. */
+export const settle = cubicBezier(0.4, 0, 0.6, 1);
+
+/** The curve of a plain dissolve: constant. */
+export const linear = (progress: number): number => Math.min(1, Math.max(0, progress));
+
+function bezier(a: number, b: number, t: number): number {
+  return ((1 - 3 * b + 3 * a) * t + (3 * b - 6 * a)) * t * t + 3 * a * t;
+}
+
+/** Bisection: sixty halvings reach the limit of a double, always converge and need no guess. */
+function solveForX(x1: number, x2: number, x: number): number {
+  let low = 0;
+  let high = 1;
+  for (let step = 0; step < 60; step += 1) {
+    const middle = (low + high) / 2;
+    if (bezier(x1, x2, middle) < x) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}

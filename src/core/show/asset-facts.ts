@@ -1,0 +1,42 @@
+import type { AssetId } from './ids';
+
+/** What is known about a file from looking at it once; keyed by content, so it never goes stale. */
+export type AssetFacts = PictureFacts | ClipFacts | SoundFacts;
+
+export interface PictureFacts {
+  readonly kind: 'picture';
+  /** Upright, after the camera's orientation was applied. */
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly hasTransparency: boolean;
+  /** Local time of the camera, ISO 8601 without zone, or null when the file does not say. */
+  readonly takenAt: string | null;
+  readonly camera: string | null;
+  /** Mean brightness of what can be seen, 0…1. */
+  readonly brightness: number;
+}
+
+export interface ClipFacts {
+  readonly kind: 'clip';
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly lengthMs: number;
+  readonly hasSound: boolean;
+  readonly takenAt: string | null;
+}
+
+export interface SoundFacts {
+  readonly kind: 'sound';
+  readonly lengthMs: number;
+  /** From the file's tags; null when untagged. */
+  readonly title: string | null;
+  readonly artist: string | null;
+}
+
+export type FactsById = ReadonlyMap<AssetId, AssetFacts>;
+
+/** The clip's facts, or null when the asset is unknown or something else. */
+export function clipFacts(facts: FactsById, id: AssetId): ClipFacts | null {
+  const found = facts.get(id);
+  return found?.kind === 'clip' ? found : null;
+}

@@ -1,0 +1,131 @@
+import { unreachable } from '../unreachable';
+import type { LayerId, SlideId } from './ids';
+import { takeOut, putIn, type PlacedSlides } from './order';
+import type { Backing, Cue, Move, Narration, Show, Slide, Transition, WordsPlace } from './show';
+import { withWords } from './words-of-slide';
+
+/** A change to a show as data: small, sent to the server as it is, and always answered by another edit that undoes it. */
+export type ShowEdit =
+  | { readonly kind: 'add-slides'; readonly runs: readonly PlacedSlides[] }
+  | { readonly kind: 'remove-slides'; readonly slideIds: readonly SlideId[] }
+  | { readonly kind: 'move-slides'; readonly runs: readonly { readonly slideIds: readonly SlideId[]; readonly afterId: SlideId | null }[] }
+  | { readonly kind: 'set-lengths'; readonly lengths: readonly { readonly slideId: SlideId; readonly lengthMs: number }[] }
+  | { readonly kind: 'set-transitions'; readonly transitions: readonly { readonly slideId: SlideId; readonly transition: Transition }[] }
+  | { readonly kind: 'set-words'; readonly slideId: SlideId; readonly layerId: LayerId; readonly words: WordsText | null }
+  | { readonly kind: 'set-move'; readonly slideId: SlideId; readonly layerId: LayerId; readonly move: Move }
+  | { readonly kind: 'set-backing'; readonly slideId: SlideId; readonly backing: Backing }
+  | { readonly kind: 'set-narration'; readonly slideId: SlideId; readonly narration: Narration | null }
+  | { readonly kind: 'set-cues'; readonly cues: readonly Cue[] }
+  | { readonly kind: 'set-default-length'; readonly lengthMs: number }
+  | { readonly kind: 'rename-show'; readonly title: string };
+
+export interface WordsText {
+  readonly title: string;
+  readonly subtitle: string;
+  readonly place: WordsPlace;
+}
+
+export type EditRefusal = 'slide-not-found' | 'layer-not-found' | 'slide-already-there';
+
+/** `inverse` applied to `show` gives back the show as it was. */
+export type EditResult =
+  | { readonly ok: true; readonly show: Show; readonly inverse: ShowEdit }
+  | { readonly ok: false; readonly reason: EditRefusal };
+
+/** Applies one edit. Slides it does not touch keep their identity. */
+export function applyEdit(show: Show, edit: ShowEdit): EditResult {
+  switch (edit.kind) {
+    case 'add-slides': {
+      const present = new Set(show.slides.map((slide) => slide.id));
+      const added = edit.runs.flatMap((run) => run.slides);
+      for (const slide of added) {
+        if (present.has(slide.id)) return refused('slide-already-there');
+        present.add(slide.id);
+      }
+      return done({ ...show, slides: putIn(show.slides, edit.runs) }, { kind: 'remove-slides', slideIds: added.map((slide) => slide.id) });
+    }
+    case 'remove-slides': {
+      const taken = takeOut(show.slides, edit.slideIds);
+      if (!taken) return refused('slide-not-found');
+      return done({ ...show, slides: taken.rest }, { kind: 'add-slides', runs: taken.runs });
+    }
+    case 'move-slides': {
+      const byId = new Map(show.slides.map((slide) => [slide.id, slide]));
+      const taken = takeOut(show.slides, edit.runs.flatMap((run) => run.slideIds));
+      if (!taken) return refused('slide-not-found');
+      const placed = edit.runs.map((run) => ({ afterId: run.afterId, slides: run.slideIds.map((id) => byId.get(id)!) }));
+      const back = taken.runs.map((run) => ({ afterId: run.afterId, slideIds: run.slides.map((slide) => slide.id) }));
+      return done({ ...show, slides: putIn(taken.rest, placed) }, { kind: 'move-slides', runs: back });
+    }
+    case 'set-lengths': {
+      const wanted = new Map(edit.lengths.map((entry) => [entry.slideId, entry.lengthMs]));
+      const before = show.slides.filter((slide) => wanted.has(slide.id));
+      if (before.length !== wanted.size) return refused('slide-not-found');
+      return done(
+        changeSlides(show, wanted, (slide, lengthMs) => ({ ...slide, lengthMs })),
+        { kind: 'set-lengths', lengths: before.map((slide) => ({ slideId: slide.id, lengthMs: slide.lengthMs })) },
+      );
+    }
+    case 'set-transitions': {
+      const wanted = new Map(edit.transitions.map((entry) => [entry.slideId, entry.transition]));
+      const before = show.slides.filter((slide) => wanted.has(slide.id));
+      if (before.length !== wanted.size) return refused('slide-not-found');
+      return done(
+        changeSlides(show, wanted, (slide, transition) => ({ ...slide, transition })),
+        { kind: 'set-transitions', transitions: before.map((slide) => ({ slideId: slide.id, transition: slide.transition })) },
+      );
+    }
+    case 'set-words': {
+      const slide = slideOf(show, edit.slideId);
+      if (!slide) return refused('slide-not-found');
+      const changed = withWords(slide, edit.layerId, edit.words);
+      return done(putSlide(show, changed.slide), { ...edit, words: changed.before });
+    }
+    case 'set-move': {
+      const slide = slideOf(show, edit.slideId);
+      if (!slide) return refused('slide-not-found');
+      const layer = slide.layers.find((candidate) => candidate.id === edit.layerId);
+      if (layer?.kind !== 'picture') return refused('layer-not-found');
+      const layers = slide.layers.map((candidate) => (candidate === layer ? { ...layer, move: edit.move } : candidate));
+      return done(putSlide(show, { ...slide, layers }), { ...edit, move: layer.move });
+    }
+    case 'set-backing': {
+      const slide = slideOf(show, edit.slideId);
+      if (!slide) return refused('slide-not-found');
+      return done(putSlide(show, { ...slide, backing: edit.backing }), { ...edit, backing: slide.backing });
+    }
+    case 'set-narration': {
+      const slide = slideOf(show, edit.slideId);
+      if (!slide) return refused('slide-not-found');
+      return done(putSlide(show, { ...slide, narration: edit.narration }), { ...edit, narration: slide.narration });
+    }
+    case 'set-cues':
+      return done({ ...show, cues: edit.cues }, { kind: 'set-cues', cues: show.cues });
+    case 'set-default-length':
+      return done({ ...show, defaultLengthMs: edit.lengthMs }, { kind: 'set-default-length', lengthMs: show.defaultLengthMs });
+    case 'rename-show':
+      return done({ ...show, title: edit.title }, { kind: 'rename-show', title: show.title });
+    default:
+      return unreachable(edit);
+  }
+}
+
+function done(show: Show, inverse: ShowEdit): EditResult {
+  return { ok: true, show, inverse };
+}
+
+function refused(reason: EditRefusal): EditResult {
+  return { ok: false, reason };
+}
+
+function slideOf(show: Show, id: SlideId): Slide | undefined {
+  return show.slides.find((slide) => slide.id === id);
+}
+
+function putSlide(show: Show, changed: Slide): Show {
+  return { ...show, slides: show.slides.map((slide) => (slide.id === changed.id ? changed : slide)) };
+}
+
+function changeSlides<Value>(show: Show, wanted: ReadonlyMap<SlideId, Value>, change: (slide: Slide, value: Value) => Slide): Show {
+  return { ...show, slides: show.slides.map((slide) => (wanted.has(slide.id) ? change(slide, wanted.get(slide.id)!) : slide)) };
+}

@@ -1,0 +1,140 @@
+import type { Framing } from '../motion/framing';
+import type { AssetId, CueId, LayerId, ShowId, SlideId } from './ids';
+
+/**
+ * The whole piece of work as a document. Immutable; changed only through `applyEdit`.
+ * It holds decisions; what is known about files (size, length, colour) are `AssetFacts`, kept apart.
+ */
+export interface Show {
+  readonly format: 'tanager-show';
+  readonly version: 1;
+  readonly id: ShowId;
+  readonly title: string;
+  readonly frame: FrameShape;
+  /** Length given to a picture when it is laid into the order. */
+  readonly defaultLengthMs: number;
+  readonly slides: readonly Slide[];
+  /** Songs, played one after the other from the start of the show. */
+  readonly cues: readonly Cue[];
+}
+
+export interface FrameShape {
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly framesPerSecond: number;
+}
+
+export interface Slide {
+  readonly id: SlideId;
+  /** From the slide's start to the next slide's start. */
+  readonly lengthMs: number;
+  /** How this slide comes in over the one before it. */
+  readonly transition: Transition;
+  readonly backing: Backing;
+  /** Bottom to top. */
+  readonly layers: readonly Layer[];
+  readonly narration: Narration | null;
+}
+
+export type Transition =
+  | { readonly kind: 'cut' }
+  | { readonly kind: 'dissolve'; readonly lengthMs: number };
+
+/** What lies behind everything on a slide. `automatic` asks the first picture: a blurred copy of it, or a plain colour behind a transparent one. */
+export type Backing =
+  | { readonly kind: 'automatic' }
+  | { readonly kind: 'colour'; readonly colour: string };
+
+export type Layer = PictureLayer | ClipLayer | WordsLayer;
+
+export interface PictureLayer {
+  readonly kind: 'picture';
+  readonly id: LayerId;
+  readonly assetId: AssetId;
+  readonly move: Move;
+}
+
+export interface ClipLayer {
+  readonly kind: 'clip';
+  readonly id: LayerId;
+  readonly assetId: AssetId;
+  /** Where in the clip the slide begins. */
+  readonly trimStartMs: number;
+  /** The clip's own sound; −60 and below is silence. */
+  readonly soundGainDb: number;
+}
+
+export interface WordsLayer {
+  readonly kind: 'words';
+  readonly id: LayerId;
+  readonly title: string;
+  readonly subtitle: string;
+  readonly place: WordsPlace;
+}
+
+export type WordsPlace =
+  | 'top-left' | 'top' | 'top-right'
+  | 'left' | 'centre' | 'right'
+  | 'bottom-left' | 'bottom' | 'bottom-right';
+
+export type Move =
+  | { readonly kind: 'automatic' }
+  | { readonly kind: 'still' }
+  | { readonly kind: 'set'; readonly first: Framing; readonly last: Framing };
+
+export interface Narration {
+  readonly assetId: AssetId;
+  /** From the start of the slide. */
+  readonly offsetMs: number;
+  readonly gainDb: number;
+}
+
+export interface Cue {
+  readonly id: CueId;
+  readonly assetId: AssetId;
+  readonly trimStartMs: number;
+  readonly gainDb: number;
+  readonly fadeInMs: number;
+  /** Tied to the end of the show, or to the song's own end when that comes first. */
+  readonly fadeOutMs: number;
+}
+
+export const DEFAULT_SLIDE_LENGTH_MS = 5000;
+export const DEFAULT_TRANSITION: Transition = { kind: 'dissolve', lengthMs: 1000 };
+export const DEFAULT_FADE_OUT_MS = 3000;
+export const SHORTEST_SLIDE_MS = 200;
+export const LONGEST_SLIDE_MS = 24 * 60 * 60 * 1000;
+
+/** An empty show in full HD, 16:9, 30 frames a second. */
+export function emptyShow(id: ShowId, title: string): Show {
+  return {
+    format: 'tanager-show',
+    version: 1,
+    id,
+    title,
+    frame: { widthPx: 1920, heightPx: 1080, framesPerSecond: 30 },
+    defaultLengthMs: DEFAULT_SLIDE_LENGTH_MS,
+    slides: [],
+    cues: [],
+  };
+}
+
+export function wordsOf(slide: Slide): WordsLayer | null {
+  return slide.layers.find((layer): layer is WordsLayer => layer.kind === 'words') ?? null;
+}
+
+/** The picture or clip a person would name the slide by: its lowest one. */
+export function mainLayerOf(slide: Slide): PictureLayer | ClipLayer | null {
+  return slide.layers.find((layer): layer is PictureLayer | ClipLayer => layer.kind !== 'words') ?? null;
+}
+
+/** Every file the show uses, once each. */
+export function assetIdsOf(show: Show): AssetId[] {
+  const ids = new Set<AssetId>();
+  for (const slide of show.slides) {
+    for (const layer of slide.layers) if (layer.kind !== 'words') ids.add(layer.assetId);
+    if (slide.narration) ids.add(slide.narration.assetId);
+  }
+  for (const cue of show.cues) ids.add(cue.assetId);
+  return [...ids];
+}

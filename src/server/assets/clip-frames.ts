@@ -1,0 +1,68 @@
+import { CLIP_FRAMES_PER_SECOND } from '../../core/frame/frame-plan';
+import type { DecodedFrame } from '../../drawing/planes/picture-planes';
+import { GUARDED_INPUT, startFfmpeg, type RunningFfmpeg } from '../ffmpeg/run-ffmpeg';
+import { exactReader, type ExactReader } from '../ffmpeg/read-exactly';
+
+/** Frames of one clip at one size, quickest when asked for in order. Holds a running decoder: close it. */
+export interface ClipFrames {
+  /** The frame counted at `CLIP_FRAMES_PER_SECOND`; past the end the last one. */
+  frame(index: number): Promise<DecodedFrame>;
+  close(): void;
+}
+
+/** A jump ahead of up to this many frames is read through, further ones start the decoder anew. */
+const LONGEST_SKIP = 90;
+
+export function openClip(file: string, widthPx: number, heightPx: number): ClipFrames {
+  const byteCount = widthPx * heightPx + 2 * ((widthPx + 1) >> 1) * ((heightPx + 1) >> 1);
+  let running: RunningFfmpeg | null = null;
+  let reader: ExactReader | null = null;
+  let next = 0;
+  let last: { index: number; frame: DecodedFrame } | null = null;
+
+  return {
+    async frame(index) {
+      if (last?.index === index) return last.frame;
+      if (!reader || index < next || index > next + LONGEST_SKIP) startAt(index);
+      while (next <= index) {
+        const i420 = await reader!.read(byteCount);
+        if (i420.length < byteCount) {
+          // Past the end: hold the last frame, reading back for it when the decoder was started behind it.
+          if (last) return (last = { index, frame: last.frame }).frame;
+          if (index === 0) throw new Error('the clip holds no frame that can be read');
+          return this.frame(Math.max(0, index - 5));
+        }
+        last = { index: next, frame: { widthPx, heightPx, i420 } };
+        next += 1;
+      }
+      return last!.frame;
+    },
+    close: stop,
+  };
+
+  function startAt(index: number): void {
+    stop();
+    last = null;
+    // Whole seconds, so that the rate filter counts the same frames however the decoder was entered.
+    const second = Math.floor(index / CLIP_FRAMES_PER_SECOND);
+    next = second * CLIP_FRAMES_PER_SECOND;
+    running = startFfmpeg([
+      ...(second > 0 ? ['-ss', String(second)] : []), ...GUARDED_INPUT, '-threads', '1', '-i', file, '-map', '0:v:0',
+      '-vf', clipFilter(widthPx, heightPx), '-pix_fmt', 'yuv420p', '-f', 'rawvideo', '-',
+    ]);
+    running.process.stdin.end();
+    reader = exactReader(running.process.stdout);
+  }
+
+  function stop(): void {
+    running?.process.kill('SIGKILL');
+    running = null;
+    reader = null;
+  }
+}
+
+/** Steady rate and wanted size; for drawing in BT.709 limited range, for JPEG frames in that format's own (BT.601, full range). */
+export function clipFilter(widthPx: number, heightPx: number, colours: 'drawing' | 'jpeg' = 'drawing'): string {
+  const matrix = colours === 'drawing' ? 'out_color_matrix=bt709:out_range=tv' : 'out_color_matrix=bt601:out_range=pc';
+  return `fps=${CLIP_FRAMES_PER_SECOND},scale=${widthPx}:${heightPx}:flags=bicubic:${matrix},setsar=1`;
+}

@@ -1,0 +1,108 @@
+import { and, asc, eq, inArray } from 'drizzle-orm';
+import { nanoid } from 'nanoid';
+import PQueue from 'p-queue';
+import type { AssetFacts } from '../../core/show/asset-facts';
+import { assetId, showId, type AssetId, type ShowId } from '../../core/show/ids';
+import type { BlobStore } from '../blobs/blob-store';
+import type { OpenDatabase } from '../database/open-database';
+import { assets, sheetEntries } from '../database/schema';
+import type { Events } from '../events';
+import { deriveAtIntake } from './derive';
+import { lookAtFile } from './look-at-file';
+import { UnusableFileError } from './unusable-file-error';
+
+export interface SheetEntry {
+  readonly id: string;
+  readonly assetId: AssetId;
+  readonly fileName: string;
+  readonly byteCount: number;
+  readonly addedAt: number;
+  readonly state: 'arrived' | 'ready' | 'refused';
+  readonly problem: string | null;
+  readonly facts: AssetFacts | null;
+}
+
+export interface ContactSheet {
+  entries(show: ShowId): Promise<SheetEntry[]>;
+  factsOf(ids: readonly AssetId[]): Promise<Map<AssetId, AssetFacts>>;
+  /** Takes a file that has arrived whole. It is on the sheet when this resolves and is looked at later, in turn. */
+  takeIn(show: ShowId, file: string, fileName: string, how: 'move' | 'copy'): Promise<'added' | 'already-there'>;
+  /** Takes a refused file's line off the sheet. */
+  takeOff(show: ShowId, entryId: string): Promise<boolean>;
+  /** Goes on with what had arrived but was not looked at when the server ended. */
+  resume(): Promise<void>;
+  /** Resolves when nothing waits to be looked at. */
+  idle(): Promise<void>;
+}
+
+/** Two at a time is the best on two cores. */
+const AT_ONCE = 2;
+/** SQLite takes at most 32,766 variables in a statement; this is comfortably below. */
+const IDS_A_QUESTION = 1000;
+
+export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore, events: Events, now: () => number = Date.now): ContactSheet {
+  const intake = new PQueue({ concurrency: AT_ONCE });
+
+  return {
+    async entries(show) {
+      const rows = await db.select().from(sheetEntries).leftJoin(assets, eq(assets.id, sheetEntries.assetId)).where(eq(sheetEntries.showId, show)).orderBy(asc(sheetEntries.addedAt), asc(sheetEntries.fileName));
+      return rows.map(({ sheet_entries: entry, assets: known }) => ({
+        id: entry.id, assetId: assetId(entry.assetId), fileName: entry.fileName, byteCount: entry.byteCount, addedAt: entry.addedAt,
+        state: entry.state, problem: entry.problem, facts: entry.state === 'ready' ? known?.facts ?? null : null,
+      }));
+    },
+    async factsOf(ids) {
+      const facts = new Map<AssetId, AssetFacts>();
+      for (let from = 0; from < ids.length; from += IDS_A_QUESTION) {
+        const rows = await db.select({ id: assets.id, facts: assets.facts }).from(assets).where(inArray(assets.id, ids.slice(from, from + IDS_A_QUESTION)));
+        for (const row of rows) facts.set(assetId(row.id), row.facts);
+      }
+      return facts;
+    },
+    async takeIn(show, file, fileName, how) {
+      const { id, byteCount } = await blobs.take(file, how);
+      const entryId = nanoid(12);
+      const inserted = await write((database) => database.insert(sheetEntries).values({
+        id: entryId, showId: show, assetId: id, fileName: fileName.slice(0, 255), byteCount, state: 'arrived', problem: null, addedAt: now(),
+      }).onConflictDoNothing());
+      if (inserted.rowsAffected === 0) return 'already-there';
+      events.tell(show, { kind: 'sheet' });
+      void intake.add(() => lookAt(entryId, show, id));
+      return 'added';
+    },
+    async takeOff(show, entryId) {
+      const result = await write((database) => database.delete(sheetEntries).where(and(eq(sheetEntries.id, entryId), eq(sheetEntries.showId, show), eq(sheetEntries.state, 'refused'))));
+      if (result.rowsAffected > 0) events.tell(show, { kind: 'sheet' });
+      return result.rowsAffected > 0;
+    },
+    async resume() {
+      const rows = await db.select().from(sheetEntries).where(eq(sheetEntries.state, 'arrived'));
+      for (const row of rows) void intake.add(() => lookAt(row.id, showId(row.showId), assetId(row.assetId)));
+    },
+    idle: () => intake.onIdle(),
+  };
+
+  async function lookAt(entryId: string, show: ShowId, id: AssetId): Promise<void> {
+    const outcome = await facts(id);
+    await write(async (database) => {
+      if (outcome.ok && outcome.fresh) await database.insert(assets).values({ id, ...outcome.fresh }).onConflictDoNothing();
+      await database.update(sheetEntries).set(outcome.ok ? { state: 'ready', problem: null } : { state: 'refused', problem: outcome.problem }).where(eq(sheetEntries.id, entryId));
+    });
+    events.tell(show, { kind: 'sheet' });
+  }
+
+  type Fresh = { mime: string; byteCount: number; facts: AssetFacts };
+  async function facts(id: AssetId): Promise<{ ok: true; fresh: Fresh | null } | { ok: false; problem: string }> {
+    const [known] = await db.select({ id: assets.id }).from(assets).where(eq(assets.id, id));
+    if (known) return { ok: true, fresh: null };
+    try {
+      const looked = await lookAtFile(blobs.fileOf(id));
+      await deriveAtIntake(id, looked.facts, looked.peaks, blobs);
+      return { ok: true, fresh: { mime: looked.mime, byteCount: (await db.select({ n: sheetEntries.byteCount }).from(sheetEntries).where(eq(sheetEntries.assetId, id)))[0]?.n ?? 0, facts: looked.facts } };
+    } catch (error) {
+      if (error instanceof UnusableFileError) return { ok: false, problem: error.message };
+      // The file stays and can be tried again; the reason is said and the rest goes on.
+      return { ok: false, problem: `The file could not be taken in: ${error instanceof Error ? error.message : String(error)}` };
+    }
+  }
+}

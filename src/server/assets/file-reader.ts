@@ -1,0 +1,22 @@
+import type { AssetId } from '../../core/show/ids';
+import type { PictureReader } from '../../drawing/picture-reader';
+import { openClip, type ClipFrames } from './clip-frames';
+import { readPictureFile } from './read-picture';
+
+/** Reads pictures and clips from original files. Close it to end the clips' decoders. */
+export function createFileReader(fileOf: (assetId: AssetId) => string): PictureReader & { close(): void } {
+  const clips = new Map<string, ClipFrames>();
+  return {
+    readPicture: (assetId, widthPx, heightPx) => readPictureFile(fileOf(assetId), widthPx, heightPx),
+    readClipFrame(assetId, clipFrame, widthPx, heightPx) {
+      const key = `${assetId} ${widthPx}×${heightPx}`;
+      let clip = clips.get(key);
+      if (!clip) clips.set(key, (clip = openClip(fileOf(assetId), widthPx, heightPx)));
+      return clip.frame(clipFrame);
+    },
+    close() {
+      for (const clip of clips.values()) clip.close();
+      clips.clear();
+    },
+  };
+}

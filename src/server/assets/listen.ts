@@ -1,0 +1,43 @@
+import { peakCollector, type Peaks } from '../../core/sound/peaks';
+import { FfmpegError, GUARDED_INPUT, probe, startFfmpeg } from '../ffmpeg/run-ffmpeg';
+import { UnusableFileError } from './unusable-file-error';
+
+export interface Heard {
+  /** Counted from the samples, not taken from the header, which is often wrong for MP3. */
+  readonly lengthMs: number;
+  readonly peaks: Peaks;
+  readonly title: string | null;
+  readonly artist: string | null;
+}
+
+/** Enough for a waveform; the length is exact to 0.1 ms. */
+const LISTENING_RATE = 11_025;
+
+/** Decodes a file's sound once for its length and waveform. @throws {UnusableFileError} */
+export async function listen(file: string, signal?: AbortSignal): Promise<Heard> {
+  const running = startFfmpeg([...GUARDED_INPUT, '-i', file, '-map', '0:a:0', '-ac', '1', '-ar', String(LISTENING_RATE), '-f', 'f32le', '-'], signal);
+  running.process.stdin.end();
+  const collector = peakCollector(LISTENING_RATE);
+  let sampleCount = 0;
+  let left: Buffer = Buffer.alloc(0);
+  try {
+    for await (const chunk of running.process.stdout as AsyncIterable<Buffer>) {
+      const bytes = left.length > 0 ? Buffer.concat([left, chunk]) : chunk;
+      const count = bytes.length >> 2;
+      collector.add(new Float32Array(Uint8Array.from(bytes.subarray(0, count * 4)).buffer));
+      left = bytes.subarray(count * 4);
+      sampleCount += count;
+    }
+    await running.finished;
+  } catch (cause) {
+    if (cause instanceof FfmpegError && cause.details !== '') throw new UnusableFileError('The sound cannot be read; the file is damaged. Export it again as MP3, M4A, WAV, FLAC, OGG or Opus.', { cause });
+    throw cause;
+  }
+  if (sampleCount === 0) throw new UnusableFileError('The file holds no sound.');
+  const tags = lowerCased((await probe(file)).format.tags ?? {});
+  return { lengthMs: (sampleCount * 1000) / LISTENING_RATE, peaks: collector.finish(), title: tags.title ?? null, artist: tags.artist ?? null };
+}
+
+function lowerCased(tags: Readonly<Record<string, string>>): Record<string, string | undefined> {
+  return Object.fromEntries(Object.entries(tags).map(([name, value]) => [name.toLowerCase(), value.slice(0, 200)]));
+}

@@ -1,0 +1,87 @@
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import type { ShowEdit } from '../../core/show/edit';
+import type { AssetFacts } from '../../core/show/asset-facts';
+import type { Show } from '../../core/show/show';
+import type { FilmStage } from '../films/make-film';
+
+/** Times are milliseconds since 1970. */
+export const shows = sqliteTable('shows', {
+  id: text('id').primaryKey(),
+  /** The document as it was at `documentRevision`; later edits are in `edits`. */
+  document: text('document', { mode: 'json' }).$type<Show>().notNull(),
+  documentRevision: integer('document_revision').notNull(),
+  revision: integer('revision').notNull(),
+  /** Kept beside the document for the shelf. */
+  title: text('title').notNull(),
+  slideCount: integer('slide_count').notNull(),
+  lengthMs: integer('length_ms').notNull(),
+  posterAssetId: text('poster_asset_id'),
+  createdAt: integer('created_at').notNull(),
+  changedAt: integer('changed_at').notNull(),
+  removedAt: integer('removed_at'),
+});
+
+export const edits = sqliteTable('edits', {
+  showId: text('show_id').notNull().references(() => shows.id),
+  /** The show's revision after this edit. */
+  revision: integer('revision').notNull(),
+  /** Given by the browser, so that an edit sent twice is applied once. */
+  editId: text('edit_id').notNull(),
+  edit: text('edit', { mode: 'json' }).$type<ShowEdit>().notNull(),
+  at: integer('at').notNull(),
+}, (table) => [primaryKey({ columns: [table.showId, table.revision] }), uniqueIndex('edits_once').on(table.showId, table.editId)]);
+
+/** What is known about a file, by content. */
+export const assets = sqliteTable('assets', {
+  id: text('id').primaryKey(),
+  mime: text('mime').notNull(),
+  byteCount: integer('byte_count').notNull(),
+  facts: text('facts', { mode: 'json' }).$type<AssetFacts>().notNull(),
+});
+
+/** A file on a show's contact sheet. */
+export const sheetEntries = sqliteTable('sheet_entries', {
+  id: text('id').primaryKey(),
+  showId: text('show_id').notNull().references(() => shows.id),
+  assetId: text('asset_id').notNull(),
+  fileName: text('file_name').notNull(),
+  byteCount: integer('byte_count').notNull(),
+  /** `arrived`: safe on disk, not yet looked at. */
+  state: text('state', { enum: ['arrived', 'ready', 'refused'] }).notNull(),
+  problem: text('problem'),
+  addedAt: integer('added_at').notNull(),
+}, (table) => [uniqueIndex('sheet_entries_once').on(table.showId, table.assetId), index('sheet_entries_state').on(table.state)]);
+
+export const films = sqliteTable('films', {
+  id: text('id').primaryKey(),
+  showId: text('show_id').notNull().references(() => shows.id),
+  /** The show as it was when the film was ordered. */
+  document: text('document', { mode: 'json' }).$type<Show>().notNull(),
+  title: text('title').notNull(),
+  heightPx: integer('height_px').notNull(),
+  framesPerSecond: integer('frames_per_second').notNull(),
+  state: text('state', { enum: ['waiting', 'making', 'ready', 'failed', 'cancelled'] }).notNull(),
+  stage: text('stage').$type<FilmStage>(),
+  framesDone: integer('frames_done').notNull(),
+  frameCount: integer('frame_count').notNull(),
+  problem: text('problem'),
+  byteCount: integer('byte_count'),
+  /** The unguessable part of the screening's link. */
+  screeningToken: text('screening_token').notNull().unique(),
+  orderedAt: integer('ordered_at').notNull(),
+  startedAt: integer('started_at'),
+  finishedAt: integer('finished_at'),
+}, (table) => [index('films_of_show').on(table.showId)]);
+
+/** Work to be done later. Whoever holds the lease works on it and renews it; a lease that has run out may be taken over. */
+export const jobs = sqliteTable('jobs', {
+  id: text('id').primaryKey(),
+  kind: text('kind', { enum: ['film'] }).notNull(),
+  /** The film's id. */
+  subjectId: text('subject_id').notNull(),
+  state: text('state', { enum: ['waiting', 'running', 'done'] }).notNull(),
+  holder: text('holder'),
+  leaseUntil: integer('lease_until'),
+  attempts: integer('attempts').notNull(),
+  createdAt: integer('created_at').notNull(),
+}, (table) => [index('jobs_by_state').on(table.state)]);

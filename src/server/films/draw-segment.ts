@@ -1,0 +1,72 @@
+import { rename } from 'node:fs/promises';
+import { planFrame, type PreparedShow } from '../../core/frame/plan-frame';
+import { momentOfFrame } from '../../core/timing/frames';
+import { createPainter } from '../../drawing/paint-frame';
+import { createPictureStore, type PictureStore } from '../../drawing/picture-store';
+import { i420Of } from '../../drawing/planes/surface';
+import type { PictureReader } from '../../drawing/picture-reader';
+import { startSegment } from './encode-segment';
+import type { FilmWork, SegmentOrder } from './film-work';
+import type { NodeDrawing } from './node-drawing';
+
+/** Pictures kept between frames; at 1080p a picture takes about 4 MB and a frame needs at most a handful. */
+const ROOM_BYTES = 160 * 1024 * 1024;
+/** Pictures for the frame this far ahead are read while the encoder works. */
+const AHEAD_MS = 1200;
+
+export interface DrawnSegment {
+  readonly drawMs: number;
+  readonly encodeMs: number;
+}
+
+export function storeFor(drawing: NodeDrawing, reader: PictureReader): PictureStore {
+  return createPictureStore({ ...drawing, reader, roomBytes: ROOM_BYTES });
+}
+
+/** Draws the segment's frames in order into the encoder. The file appears under its name only when it is whole. */
+export async function drawSegment(prepared: PreparedShow, work: FilmWork, order: SegmentOrder, drawing: NodeDrawing, store: PictureStore, onFrame: (done: number) => void): Promise<DrawnSegment> {
+  const { widthPx, heightPx, framesPerSecond } = work;
+  const painter = createPainter(drawing.kernels, widthPx, heightPx);
+  const encoder = startSegment(`${order.outFile}.part`, widthPx, heightPx, framesPerSecond);
+  const buffers = [0, 1].map(() => new Uint8Array((widthPx * heightPx * 3) / 2));
+  let drawMs = 0;
+  let written: Promise<void> = Promise.resolve();
+  let ahead: Promise<void> = Promise.resolve();
+  try {
+    for (let frame = order.segment.firstFrame; frame < order.segment.endFrame; frame += 1) {
+      const startedMs = performance.now();
+      const plan = planFrame(prepared, momentOfFrame(frame, framesPerSecond), work)!;
+      if (!store.isReady(plan)) await store.prepare(plan);
+      const buffer = i420Of(drawing.kernels, painter.paint(plan, store), buffers[frame % 2]);
+      drawMs += performance.now() - startedMs;
+      await written;
+      written = encoder.write(buffer);
+      written.catch(() => {});
+      if (frame % 10 === 0) {
+        await ahead;
+        ahead = prepareAhead(frame);
+      }
+      onFrame(1);
+    }
+    await Promise.all([written, ahead]);
+    const encodeMs = await encoder.finish();
+    await rename(`${order.outFile}.part`, order.outFile);
+    return { drawMs, encodeMs };
+  } finally {
+    encoder.abort();
+    painter.close();
+  }
+
+  /** Only pictures: a clip's frames are read in order, and reading ahead would make its decoder jump. */
+  async function prepareAhead(frame: number): Promise<void> {
+    const momentMs = momentOfFrame(frame, framesPerSecond) + AHEAD_MS;
+    if (momentMs >= momentOfFrame(order.segment.endFrame, framesPerSecond)) return;
+    const plan = planFrame(prepared, momentMs, work)!;
+    const slides = [plan.slide, ...(plan.incoming ? [plan.incoming.slide] : [])];
+    if (slides.some((slide) => slide.layers.some((layer) => layer.kind === 'clip'))) return;
+    const startedMs = performance.now();
+    if (store.isReady(plan)) return;
+    await store.prepare(plan);
+    drawMs += performance.now() - startedMs;
+  }
+}

@@ -1,0 +1,147 @@
+import { existsSync } from 'node:fs';
+import { mkdir, rename, rm, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { Worker } from 'node:worker_threads';
+import { planFilm, type FilmPlan, type FilmSegment } from '../../core/film/plan-film';
+import type { AssetFacts } from '../../core/show/asset-facts';
+import type { AssetId } from '../../core/show/ids';
+import type { Show } from '../../core/show/show';
+import { MIX_SAMPLE_RATE } from '../../core/sound/mix-plan';
+import { planMix } from '../../core/sound/plan-mix';
+import { showLengthMs } from '../../core/timing/slide-span';
+import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
+import { writeMix } from '../mixing/write-mix';
+import { filmWorkerFile } from '../paths';
+import { COLOUR_TAGS } from './encode-segment';
+import type { FilmWork, SegmentOrder, WorkerReport } from './film-work';
+
+export type FilmStage = 'sound' | 'pictures' | 'joining';
+
+export interface FilmProgress {
+  readonly stage: FilmStage;
+  readonly framesDone: number;
+  readonly frameCount: number;
+  /** Of the stage, 0…1. */
+  readonly share: number;
+}
+
+export interface FilmOrder {
+  readonly show: Show;
+  readonly facts: ReadonlyMap<AssetId, AssetFacts>;
+  readonly files: ReadonlyMap<AssetId, string>;
+  readonly heightPx: number;
+  readonly framesPerSecond: number;
+  readonly outFile: string;
+  /** Finished segments stay here until the film is whole; starting again with the same folder goes on from them. */
+  readonly workFolder: string;
+  readonly workerCount?: number;
+  readonly signal?: AbortSignal;
+  readonly onProgress?: (progress: FilmProgress) => void;
+}
+
+export interface MadeFilm {
+  readonly plan: FilmPlan;
+  readonly lengthMs: number;
+  readonly drawMs: number;
+  readonly encodeMs: number;
+  readonly wallMs: number;
+  readonly problems: readonly { readonly assetId: AssetId; readonly message: string }[];
+}
+
+const WORKERS = 2;
+
+/** The film could not be made; `message` is a sentence for the person. */
+export class FilmFailedError extends Error {
+  override readonly name = 'FilmFailedError';
+  constructor(message: string, readonly details: string) {
+    super(message);
+  }
+}
+
+/** Makes an MP4 of a show: mixes the sound, draws and encodes segments in worker threads, joins. @throws {RangeError} for a show without slides */
+export async function makeFilm(order: FilmOrder): Promise<MadeFilm> {
+  const startedMs = performance.now();
+  if (order.show.slides.length === 0) throw new RangeError('a film needs at least one slide, got none');
+  const workerCount = order.workerCount ?? WORKERS;
+  const plan = planFilm(order.show.frame, order.heightPx, order.framesPerSecond, showLengthMs(order.show), workerCount);
+  await mkdir(order.workFolder, { recursive: true });
+  const soundFile = await mixed(order, plan);
+  const drawn = await drawSegments(order, plan, workerCount);
+  order.onProgress?.({ stage: 'joining', framesDone: plan.frameCount, frameCount: plan.frameCount, share: 0 });
+  await join(order, plan, soundFile);
+  await rm(order.workFolder, { recursive: true, force: true });
+  return { plan, lengthMs: (plan.frameCount * 1000) / plan.framesPerSecond, ...drawn, wallMs: performance.now() - startedMs };
+}
+
+async function mixed(order: FilmOrder, plan: FilmPlan): Promise<string | null> {
+  const mix = planMix(order.show, order.facts);
+  if (mix.parts.length === 0) return null;
+  const outFile = path.join(order.workFolder, 'sound.f32');
+  if (existsSync(outFile)) return outFile;
+  const sampleCount = Math.round((plan.frameCount * MIX_SAMPLE_RATE) / plan.framesPerSecond);
+  const report = (share: number) => order.onProgress?.({ stage: 'sound', framesDone: 0, frameCount: plan.frameCount, share });
+  report(0);
+  await writeMix(mix, { fileOf: (id) => order.files.get(id)!, outFile: `${outFile}.part`, sampleCount, signal: order.signal, onProgress: report });
+  await rename(`${outFile}.part`, outFile);
+  return outFile;
+}
+
+const segmentFile = (order: FilmOrder, segment: FilmSegment) => path.join(order.workFolder, `segment-${String(segment.index).padStart(5, '0')}.mp4`);
+
+async function drawSegments(order: FilmOrder, plan: FilmPlan, workerCount: number): Promise<Pick<MadeFilm, 'drawMs' | 'encodeMs' | 'problems'>> {
+  const waiting = plan.segments.filter((segment) => !existsSync(segmentFile(order, segment)));
+  let framesDone = plan.frameCount - waiting.reduce((sum, segment) => sum + segment.endFrame - segment.firstFrame, 0);
+  let drawMs = 0;
+  let encodeMs = 0;
+  const problems = new Map<AssetId, string>();
+  const workData: FilmWork = { show: order.show, facts: order.facts, files: order.files, widthPx: plan.widthPx, heightPx: plan.heightPx, framesPerSecond: plan.framesPerSecond };
+
+  const runOne = () => new Promise<void>((resolve, reject) => {
+    const first = waiting.shift();
+    if (!first) return resolve();
+    const worker = new Worker(filmWorkerFile(), { workerData: workData });
+    const end = (settle: () => void) => {
+      order.signal?.removeEventListener('abort', stop);
+      void worker.terminate().then(settle);
+    };
+    const stop = () => end(() => reject(order.signal!.reason as Error));
+    order.signal?.addEventListener('abort', stop, { once: true });
+    const send = (segment: FilmSegment) => worker.postMessage({ segment, outFile: segmentFile(order, segment) } satisfies SegmentOrder);
+    worker.on('error', (error) => end(() => reject(error)));
+    worker.on('message', (report: WorkerReport) => {
+      if (report.kind === 'frames') {
+        framesDone += report.done;
+        order.onProgress?.({ stage: 'pictures', framesDone, frameCount: plan.frameCount, share: framesDone / plan.frameCount });
+      } else if (report.kind === 'problem') problems.set(report.assetId, report.message);
+      else if (report.kind === 'failed') end(() => reject(new FilmFailedError(report.message, report.details)));
+      else {
+        drawMs += report.drawMs;
+        encodeMs += report.encodeMs;
+        const next = waiting.shift();
+        if (next) send(next);
+        else end(resolve);
+      }
+    });
+    send(first);
+  });
+
+  order.signal?.throwIfAborted();
+  await Promise.all(Array.from({ length: Math.min(workerCount, Math.max(1, waiting.length)) }, runOne));
+  return { drawMs, encodeMs, problems: [...problems].map(([assetId, message]) => ({ assetId, message })) };
+}
+
+/** Joins the segments without encoding again and lays the sound beside them. The film appears under its name only when it is whole. */
+async function join(order: FilmOrder, plan: FilmPlan, soundFile: string | null): Promise<void> {
+  const list = plan.segments.map((segment) => `file '${path.basename(segmentFile(order, segment))}'\nduration ${(segment.endFrame - segment.firstFrame) / plan.framesPerSecond}`);
+  const listFile = path.join(order.workFolder, 'segments.txt');
+  await writeFile(listFile, `ffconcat version 1.0\n${list.join('\n')}\n`);
+  const sound = soundFile ? ['-f', 'f32le', '-ar', String(MIX_SAMPLE_RATE), '-ac', '2', '-i', soundFile] : [];
+  await mkdir(path.dirname(order.outFile), { recursive: true });
+  const part = `${order.outFile}.part`;
+  await runFfmpeg([
+    '-protocol_whitelist', 'file,pipe', '-f', 'concat', '-safe', '1', '-i', listFile, ...sound,
+    '-map', '0:v:0', ...(soundFile ? ['-map', '1:a:0', '-c:a', 'aac', '-b:a', '192k'] : []),
+    '-c:v', 'copy', ...COLOUR_TAGS, '-metadata', `title=${order.show.title}`, '-movflags', '+faststart', '-f', 'mp4', '-y', part,
+  ], order.signal);
+  await rename(part, order.outFile);
+}

@@ -1,0 +1,74 @@
+import { open } from 'node:fs/promises';
+import { addToMix, sampleOf, softenPeaks } from '../../core/sound/mix-block';
+import { MIX_SAMPLE_RATE, type MixPart, type MixPlan } from '../../core/sound/mix-plan';
+import type { AssetId } from '../../core/show/ids';
+import { GUARDED_INPUT, startFfmpeg } from '../ffmpeg/run-ffmpeg';
+import { exactReader } from '../ffmpeg/read-exactly';
+
+const BLOCK_SAMPLES = MIX_SAMPLE_RATE;
+const BYTES_A_SAMPLE = 8;
+
+interface WriteMixOptions {
+  readonly fileOf: (assetId: AssetId) => string;
+  /** 48 kHz stereo 32-bit floats, without header. */
+  readonly outFile: string;
+  /** Exactly this long, whatever the plan says: the film's frames decide. */
+  readonly sampleCount: number;
+  readonly signal?: AbortSignal;
+  readonly onProgress?: (share: number) => void;
+}
+
+/** Performs a mix plan into a file, a second at a time, so that memory does not grow with the show. */
+export async function writeMix(plan: MixPlan, options: WriteMixOptions): Promise<void> {
+  const { fileOf, outFile, sampleCount, signal, onProgress } = options;
+  const out = await open(outFile, 'w');
+  const sounding = new Map<MixPart, SoundingPart>();
+  try {
+    for (let at = 0; at < sampleCount; at += BLOCK_SAMPLES) {
+      signal?.throwIfAborted();
+      const block = new Float32Array(2 * Math.min(BLOCK_SAMPLES, sampleCount - at));
+      const endSample = at + block.length / 2;
+      for (const part of plan.parts) {
+        const partStart = sampleOf(part.startMs);
+        const partEnd = sampleOf(part.startMs + part.lengthMs);
+        if (partStart >= endSample || partEnd <= at) continue;
+        let source = sounding.get(part);
+        if (!source) sounding.set(part, (source = openPart(part, fileOf(part.assetId), signal)));
+        const wanted = Math.min(endSample, partEnd) - Math.max(at, partStart);
+        addToMix(block, at, part, await source.read(wanted), Math.max(at, partStart) - partStart);
+        if (partEnd <= endSample) {
+          source.close();
+          sounding.delete(part);
+        }
+      }
+      softenPeaks(block);
+      await out.write(new Uint8Array(block.buffer));
+      onProgress?.(endSample / sampleCount);
+    }
+  } finally {
+    for (const source of sounding.values()) source.close();
+    await out.close();
+  }
+}
+
+interface SoundingPart {
+  /** The next samples, interleaved stereo; fewer at the end of the file. */
+  read(sampleCount: number): Promise<Float32Array>;
+  close(): void;
+}
+
+function openPart(part: MixPart, file: string, signal?: AbortSignal): SoundingPart {
+  const running = startFfmpeg([
+    ...(part.fromMs > 0 ? ['-ss', (part.fromMs / 1000).toFixed(6)] : []), ...GUARDED_INPUT, '-i', file,
+    '-map', '0:a:0', '-ac', '2', '-ar', String(MIX_SAMPLE_RATE), '-f', 'f32le', '-',
+  ], signal);
+  running.process.stdin.end();
+  const reader = exactReader(running.process.stdout);
+  return {
+    async read(sampleCount) {
+      const bytes = await reader.read(sampleCount * BYTES_A_SAMPLE);
+      return new Float32Array(Uint8Array.from(bytes.subarray(0, bytes.length - (bytes.length % BYTES_A_SAMPLE))).buffer);
+    },
+    close: () => void running.process.kill('SIGKILL'),
+  };
+}

@@ -1,0 +1,12 @@
+import path from 'node:path';
+
+/** The project's folder: where `public/` and `dist/` lie. The commands start in it; a different one may be named for tests. */
+export const projectFolder = (): string => process.env.TANAGER_HOME ?? process.cwd();
+
+/** Where everything people make is kept: the database, files by content, films. */
+export const dataFolder = (): string => path.resolve(process.env.TANAGER_DATA ?? path.join(projectFolder(), 'data'));
+
+export const kernelsFile = (): string => path.join(projectFolder(), 'public', 'drawing', 'kernels.wasm');
+export const fontFile = (name: string): string => path.join(projectFolder(), 'public', 'fonts', `${name}.ttf`);
+export const filmWorkerFile = (): string => path.join(projectFolder(), 'dist', 'film-worker.mjs');
+export const migrationsFolder = (): string => path.join(projectFolder(), 'drizzle');

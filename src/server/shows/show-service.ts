@@ -1,0 +1,149 @@
+import { and, asc, desc, eq, gt, isNull, sql } from 'drizzle-orm';
+import { nanoid } from 'nanoid';
+import { applyEdit, type EditRefusal, type ShowEdit } from '../../core/show/edit';
+import { showId, type ShowId } from '../../core/show/ids';
+import { emptyShow, mainLayerOf, type Show } from '../../core/show/show';
+import { showLengthMs } from '../../core/timing/slide-span';
+import type { Database, OpenDatabase } from '../database/open-database';
+import { edits, shows } from '../database/schema';
+import { parse } from '../schema/parse';
+import { showSchema } from '../schema/show-schema';
+import type { Events } from '../events';
+
+export interface ShelfEntry {
+  readonly id: ShowId;
+  readonly title: string;
+  readonly slideCount: number;
+  readonly lengthMs: number;
+  readonly posterAssetId: string | null;
+  readonly changedAt: number;
+}
+
+export interface SentEdit {
+  readonly editId: string;
+  readonly edit: ShowEdit;
+}
+
+export interface AppliedEdits {
+  /** The show's revision after these edits. */
+  readonly revision: number;
+  /** Every edit since the revision the browser knew, in order; its own are among them. */
+  readonly since: readonly SentEdit[];
+  readonly refused: readonly { readonly editId: string; readonly reason: EditRefusal }[];
+}
+
+export interface ShowService {
+  create(title: string): Promise<Show>;
+  /** Puts a whole show on the shelf, as the demo does. */
+  put(show: Show): Promise<void>;
+  shelf(): Promise<ShelfEntry[]>;
+  load(id: ShowId): Promise<{ show: Show; revision: number } | null>;
+  /** Applies edits in order and keeps each. An edit whose id is known was applied before and is passed over. Null when there is no such show. */
+  applyEdits(id: ShowId, sent: readonly SentEdit[], knownRevision: number): Promise<AppliedEdits | null>;
+  setRemoved(id: ShowId, removed: boolean): Promise<boolean>;
+}
+
+/** The document is written whole only this often; what came since is in `edits` and is replayed when the show is loaded. */
+const EDITS_BETWEEN_DOCUMENTS = 50;
+
+/** A show's row holds something that is not a show. */
+export class DamagedShowError extends Error {
+  override readonly name = 'DamagedShowError';
+}
+
+interface Loaded {
+  readonly show: Show;
+  readonly revision: number;
+  readonly documentRevision: number;
+}
+
+export function createShowService({ db, write }: OpenDatabase, events: Events, now: () => number = Date.now): ShowService {
+  const loaded = new Map<ShowId, Loaded>();
+
+  return {
+    async create(title) {
+      const show = emptyShow(showId(nanoid(12)), title);
+      await insert(show);
+      return show;
+    },
+    put: insert,
+    async shelf() {
+      const rows = await db.select().from(shows).where(isNull(shows.removedAt)).orderBy(desc(shows.changedAt));
+      return rows.map((row) => ({
+        id: showId(row.id), title: row.title, slideCount: row.slideCount, lengthMs: row.lengthMs, posterAssetId: row.posterAssetId, changedAt: row.changedAt,
+      }));
+    },
+    async load(id) {
+      const found = await fetch(db, id);
+      return found && { show: found.show, revision: found.revision };
+    },
+    async applyEdits(id, sent, knownRevision) {
+      return write(async (database) => {
+        const before = await fetch(database, id);
+        if (!before) return null;
+        const known = new Set((await database.select({ editId: edits.editId }).from(edits).where(and(eq(edits.showId, id), gt(edits.revision, Math.min(knownRevision, before.revision) - 1000)))).map((row) => row.editId));
+        let { show, revision } = before;
+        const refused: { editId: string; reason: EditRefusal }[] = [];
+        const accepted: (typeof edits.$inferInsert)[] = [];
+        for (const { editId, edit } of sent) {
+          if (known.has(editId)) continue;
+          const result = applyEdit(show, edit);
+          if (!result.ok) {
+            refused.push({ editId, reason: result.reason });
+            continue;
+          }
+          known.add(editId);
+          show = result.show;
+          revision += 1;
+          accepted.push({ showId: id, revision, editId, edit, at: now() });
+        }
+        if (accepted.length > 0) {
+          const documentDue = revision - before.documentRevision >= EDITS_BETWEEN_DOCUMENTS;
+          await database.transaction(async (transaction) => {
+            for (const row of accepted) await transaction.insert(edits).values(row);
+            await transaction.update(shows).set({ revision, ...shelfFacts(show), changedAt: now(), ...(documentDue ? { document: show, documentRevision: revision } : {}) }).where(eq(shows.id, id));
+          });
+          loaded.set(id, { show, revision, documentRevision: documentDue ? revision : before.documentRevision });
+          events.tell(id, { kind: 'edits', revision });
+        }
+        const since = await database.select().from(edits).where(and(eq(edits.showId, id), gt(edits.revision, knownRevision))).orderBy(asc(edits.revision));
+        return { revision, since: since.map((row) => ({ editId: row.editId, edit: row.edit })), refused };
+      });
+    },
+    async setRemoved(id, removed) {
+      const result = await write((database) => database.update(shows).set({ removedAt: removed ? now() : null }).where(eq(shows.id, id)));
+      return result.rowsAffected > 0;
+    },
+  };
+
+  async function insert(show: Show): Promise<void> {
+    await write((database) => database.insert(shows).values({
+      id: show.id, document: show, documentRevision: 0, revision: 0, ...shelfFacts(show), createdAt: now(), changedAt: now(),
+    }));
+  }
+
+  async function fetch(database: Database, id: ShowId): Promise<Loaded | null> {
+    const [row] = await database.select({ revision: shows.revision, documentRevision: shows.documentRevision }).from(shows).where(and(eq(shows.id, id), isNull(shows.removedAt)));
+    if (!row) return null;
+    const kept = loaded.get(id);
+    if (kept?.revision === row.revision) return kept;
+    const [whole] = await database.select({ document: shows.document }).from(shows).where(eq(shows.id, id));
+    const parsed = parse(showSchema(), whole!.document);
+    if (!parsed.ok) throw new DamagedShowError(`The show ${id} is damaged: ${parsed.problem}`);
+    let show = parsed.value;
+    const later = await database.select().from(edits).where(and(eq(edits.showId, id), gt(edits.revision, row.documentRevision), sql`${edits.revision} <= ${row.revision}`)).orderBy(asc(edits.revision));
+    for (const { edit, revision } of later) {
+      const result = applyEdit(show, edit);
+      if (!result.ok) throw new DamagedShowError(`Edit ${revision} of the show ${id} no longer applies: ${result.reason}`);
+      show = result.show;
+    }
+    const fresh = { show, revision: row.revision, documentRevision: row.documentRevision };
+    loaded.set(id, fresh);
+    return fresh;
+  }
+}
+
+function shelfFacts(show: Show): { title: string; slideCount: number; lengthMs: number; posterAssetId: string | null } {
+  const poster = show.slides.map(mainLayerOf).find((layer) => layer !== null);
+  return { title: show.title, slideCount: show.slides.length, lengthMs: showLengthMs(show), posterAssetId: poster?.assetId ?? null };
+}

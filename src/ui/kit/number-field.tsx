@@ -1,0 +1,52 @@
+'use client';
+
+import { clsx } from 'clsx';
+import { useState } from 'react';
+
+interface NumberFieldProps {
+  readonly label: string;
+  readonly value: number;
+  readonly min: number;
+  readonly max: number;
+  readonly step?: number;
+  readonly digits?: number;
+  readonly unit?: string;
+  readonly onCommit: (value: number) => void;
+  readonly className?: string;
+}
+
+/** A number that is typed; taken on Enter or when left, Escape puts the old one back. Arrow keys step. What is out of range is brought to its edge. */
+export function NumberField({ label, value, min, max, step = 1, digits = 1, unit, onCommit, className }: NumberFieldProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const shown = typed ?? value.toFixed(digits);
+  const commit = (text: string) => {
+    setTyped(null);
+    const parsed = Number(text.replace(',', '.').replace(/[^\d.+-]/g, ''));
+    if (text.trim() === '' || !Number.isFinite(parsed)) return;
+    const held = Math.min(max, Math.max(min, parsed));
+    if (held.toFixed(digits) !== value.toFixed(digits)) onCommit(held);
+  };
+  return (
+    <span className={clsx('inline-flex items-center gap-1', className)}>
+      <input
+        aria-label={label}
+        inputMode="decimal"
+        value={shown}
+        onChange={(event) => setTyped(event.target.value)}
+        onFocus={(event) => event.target.select()}
+        onBlur={(event) => { if (typed !== null) commit(event.target.value); }}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          if (event.key === 'Enter') { commit(event.currentTarget.value); event.currentTarget.select(); }
+          if (event.key === 'Escape') { setTyped(null); event.currentTarget.blur(); }
+          if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+            event.preventDefault();
+            onCommit(Math.min(max, Math.max(min, value + (event.key === 'ArrowUp' ? step : -step))));
+          }
+        }}
+        className="tabular h-7 w-14 rounded-md border border-rule bg-white px-1.5 text-sm text-ink"
+      />
+      {unit && <span className="text-soft">{unit}</span>}
+    </span>
+  );
+}
