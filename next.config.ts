@@ -4,7 +4,7 @@ const config: NextConfig = {
   agentRules: false,
   poweredByHeader: false,
   reactStrictMode: true,
-  serverExternalPackages: ['@napi-rs/canvas', '@libsql/client', 'sharp', 'harfbuzzjs', 'file-type', '@tus/server', '@tus/file-store'],
+  serverExternalPackages: ['@napi-rs/canvas', '@libsql/client', 'sharp', 'harfbuzzjs', 'file-type', 'exifr', 'send', '@tus/server', '@tus/file-store'],
   typescript: { ignoreBuildErrors: true },
   headers: async () => [
     {

@@ -28,6 +28,14 @@ export function runningServer(): Promise<RunningServer> {
 }
 
 async function start(): Promise<RunningServer> {
+  const server = await openServer();
+  await server.sheet.resume();
+  server.films.start();
+  return server;
+}
+
+/** The server's parts without its work: nothing is taken up until asked. */
+export async function openServer(): Promise<RunningServer & { close(): void }> {
   const folder = dataFolder();
   const uploadFolder = path.join(folder, 'uploads');
   const filmFolder = path.join(folder, 'films');
@@ -38,7 +46,5 @@ async function start(): Promise<RunningServer> {
   const shows = createShowService(database, events);
   const sheet = createContactSheet(database, blobs, events);
   const films = createFilmService({ database, blobs, sheet, events, folder: filmFolder });
-  await sheet.resume();
-  films.start();
-  return { shows, sheet, films, blobs, events, uploadFolder };
+  return { shows, sheet, films, blobs, events, uploadFolder, close: () => database.close() };
 }

@@ -1,0 +1,72 @@
+// Puts the demo show on the shelf, once: the Lantern Regatta of Port Ellery, from the files in demo/files.
+import { readdir } from 'node:fs/promises';
+import path from 'node:path';
+import { cueId, layerId, showId, slideId, type AssetId } from '../../src/core/show/ids';
+import { DEFAULT_TRANSITION, emptyShow, type Slide, type WordsPlace } from '../../src/core/show/show';
+import { fitToMusic, lengthFollowsContent } from '../../src/core/timing/fit-to-music';
+import type { SheetEntry } from '../../src/server/assets/contact-sheet';
+import { projectFolder } from '../../src/server/paths';
+import { openServer } from '../../src/server/running-server';
+
+const ID = showId('lantern-regatta');
+const WORDS: Record<string, readonly [title: string, subtitle: string, place: WordsPlace]> = {
+  'PE_0412.jpg': ['Lantern Regatta', 'Port Ellery, 14 June', 'bottom-left'],
+  'PE_0423.jpg': ['Pies first', '', 'bottom-left'],
+  'PE_0440.jpg': ['The brass band gets on board', '', 'bottom'],
+  'PE_0444.jpg': ['And then rain', 'It stopped in time. It always does.', 'bottom-left'],
+  'PE_0458.jpg': ['The crews make ready', 'at the old slipway', 'bottom-left'],
+  'PE_0472.jpg': ['Forty boats on one rope', '', 'bottom'],
+  'PE_0499.jpg': ['Until next June', '', 'bottom'],
+};
+const ORDER_AT_THE_END = ['regatta-emblem.png'];
+/** On the contact sheet, but not in the show: the one with dark bars. */
+const LEFT_OUT = ['regatta-still.jpg'];
+
+const server = await openServer();
+const shelf = await server.shows.shelf();
+if (!shelf.some((entry) => entry.id === ID) && await server.shows.load(ID) === null) await seed();
+await server.close();
+process.exit(0);
+
+async function seed(): Promise<void> {
+  const show = { ...emptyShow(ID, 'Lantern Regatta of Port Ellery'), defaultLengthMs: 6000 };
+  await server.shows.put(show);
+  const folder = path.join(projectFolder(), 'demo/files');
+  for (const name of (await readdir(folder)).sort()) await server.sheet.takeIn(ID, path.join(folder, name), name, 'copy');
+  await server.sheet.idle();
+
+  const entries = (await server.sheet.entries(ID)).filter((entry) => entry.state === 'ready');
+  const named = (name: string) => entries.find((entry) => entry.fileName === name)!;
+  const time = (entry: SheetEntry) => (entry.facts && 'takenAt' in entry.facts && entry.facts.takenAt) || (entry.fileName.startsWith('PE_0489') ? '2031-06-14T21:56:00' : '9999');
+  const pictures = entries
+    .filter((entry) => entry.facts!.kind !== 'sound' && !LEFT_OUT.includes(entry.fileName))
+    .sort((a, b) => ORDER_AT_THE_END.indexOf(a.fileName) - ORDER_AT_THE_END.indexOf(b.fileName) || time(a).localeCompare(time(b)));
+  const slides = pictures.map((entry, index) => slideOf(entry, index, named('opening-words.flac').assetId));
+  const song = named('harbour-reel.mp3');
+  const fitted = fitToMusic(slides, song.facts!.kind === 'sound' ? song.facts!.lengthMs : 0, lengthFollowsContent);
+  const lengths = new Map(fitted.ok ? fitted.lengths.map((entry) => [entry.slideId, entry.lengthMs]) : []);
+  const edits = [
+    { kind: 'add-slides' as const, runs: [{ afterId: null, slides: slides.map((slide) => ({ ...slide, lengthMs: lengths.get(slide.id) ?? slide.lengthMs })) }] },
+    { kind: 'set-cues' as const, cues: [{ id: cueId('reel'), assetId: song.assetId, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }] },
+  ];
+  await server.shows.applyEdits(ID, edits.map((edit, index) => ({ editId: `seeded-${index}`, edit })), 0);
+}
+
+function slideOf(entry: SheetEntry, index: number, narration: AssetId): Slide {
+  const words = WORDS[entry.fileName];
+  const facts = entry.facts!;
+  const isClip = facts.kind === 'clip';
+  return {
+    id: slideId(`regatta-${index + 1}`),
+    lengthMs: isClip ? facts.lengthMs : index === 0 ? 11_000 : 6000,
+    transition: DEFAULT_TRANSITION,
+    backing: { kind: 'automatic' },
+    layers: [
+      isClip
+        ? { kind: 'clip', id: layerId(`clip-${index + 1}`), assetId: entry.assetId, trimStartMs: 0, soundGainDb: 0 }
+        : { kind: 'picture', id: layerId(`picture-${index + 1}`), assetId: entry.assetId, move: { kind: 'automatic' } },
+      ...(words ? [{ kind: 'words' as const, id: layerId(`words-${index + 1}`), title: words[0], subtitle: words[1], place: words[2] }] : []),
+    ],
+    narration: index === 0 ? { assetId: narration, offsetMs: 1600, gainDb: 0 } : null,
+  };
+}

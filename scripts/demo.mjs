@@ -1,0 +1,28 @@
+// From nothing to the running app with the demo show: npm run demo
+import { spawn } from 'node:child_process';
+import path from 'node:path';
+import { ensureInstalled, ensurePrograms, root, runQuietly } from './ensure.mjs';
+
+const startedMs = Date.now();
+const port = process.env.PORT ?? '3217';
+const host = process.env.HOST ?? '127.0.0.1';
+
+await ensurePrograms({ ffmpeg: 'ffmpeg', ffprobe: 'ffmpeg' });
+await ensureInstalled();
+await runQuietly('Building', process.execPath, [path.join(root, 'scripts/build.mjs')]);
+await runQuietly('Seeding the demo show', process.execPath, [path.join(root, 'dist/seed.mjs')]);
+
+const server = spawn(process.execPath, [path.join(root, 'node_modules/next/dist/bin/next'), 'start', '-p', port, '-H', host], {
+  cwd: root, stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+});
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
+server.on('close', (code) => process.exit(code ?? 0));
+server.stdout.on('data', (chunk) => process.env.TANAGER_VERBOSE && process.stdout.write(chunk));
+
+const address = `http://${host === '0.0.0.0' ? 'localhost' : host}:${port}`;
+for (;;) {
+  const answered = await fetch(address).then((response) => response.ok, () => false);
+  if (answered) break;
+  await new Promise((resolve) => setTimeout(resolve, 200));
+}
+process.stdout.write(`Tanager is at ${address}  (ready in ${((Date.now() - startedMs) / 1000).toFixed(1)} s; Ctrl C ends it)\n`);

@@ -1,0 +1,5 @@
+import { GatherStation } from '@/ui/gather/gather-station';
+
+export default function GatherPage() {
+  return <GatherStation />;
+}

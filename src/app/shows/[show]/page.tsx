@@ -1,0 +1,11 @@
+import { redirect } from 'next/navigation';
+import { showId } from '@/core/show/ids';
+import { runningServer } from '@/server/running-server';
+
+/** An empty show opens where pictures come in, any other where they are arranged. */
+export default async function ShowPage({ params }: { params: Promise<{ show: string }> }) {
+  const id = (await params).show;
+  const { shows } = await runningServer();
+  const loaded = await shows.load(showId(id));
+  redirect(`/shows/${id}/${loaded && loaded.show.slides.length > 0 ? 'arrange' : 'gather'}`);
+}

@@ -1,0 +1,5 @@
+import { SoundStation } from '@/ui/sound/sound-station';
+
+export default function SoundPage() {
+  return <SoundStation />;
+}

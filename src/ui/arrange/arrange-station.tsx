@@ -1,0 +1,74 @@
+'use client';
+
+import { Plus } from 'lucide-react';
+import { nanoid } from 'nanoid';
+import Link from 'next/link';
+import { useCallback, useRef, useState } from 'react';
+import { Group, Panel, Separator } from 'react-resizable-panels';
+import { blankSlide } from '../../core/show/new-slide';
+import { Bench } from '../bench/bench';
+import { Button } from '../kit/button';
+import { Choice } from '../kit/choice';
+import { NumberField } from '../kit/number-field';
+import { LengthsLine } from '../show/lengths-line';
+import { useShow, useShowStore } from '../show/show-provider';
+import type { ViewerHands } from '../viewer/use-viewer';
+import { Viewer } from '../viewer/viewer';
+import type { Scale } from './row-heights';
+import { RunningOrder, type RunningOrderHands } from './running-order';
+
+/** Where the show is put in order: the running order, the viewer, the bench. */
+export function ArrangeStation() {
+  const store = useShowStore();
+  const slideCount = useShow((state) => state.show.slides.length);
+  const [scale, setScale] = useState<Scale>('even');
+  const viewer = useRef<ViewerHands>(null);
+  const order = useRef<RunningOrderHands>(null);
+  const go = useCallback((momentMs: number) => viewer.current?.seek(momentMs), []);
+  const showMoment = useCallback((momentMs: number) => order.current?.showMoment(momentMs), []);
+  return (
+    <Group orientation="horizontal" className="min-w-0 flex-1" data-part="arrange">
+      <Panel defaultSize="56%" minSize="38%" className="flex flex-col">
+        <div className="flex h-11 shrink-0 items-center gap-3 border-b border-rule px-4">
+          <LengthsLine />
+          <span className="ml-auto flex items-center gap-2">
+            <PaceField />
+            <Choice label="Scale" value={scale} onChange={setScale} options={[{ value: 'even', label: 'even' }, { value: 'true', label: 'true' }]} />
+          </span>
+        </div>
+        {slideCount === 0 ? <EmptyOrder onBlank={() => store.getState().edit({ kind: 'add-slides', runs: [{ afterId: null, slides: [blankSlide(5000, '#211d19', () => nanoid(10))] }] })} /> : <RunningOrder ref={order} scale={scale} onGo={go} />}
+      </Panel>
+      <Separator aria-label="Width of the running order" className="w-[5px] bg-rule/70 outline-none hover:bg-soft/60 focus-visible:bg-red" />
+      <Panel minSize="30%" className="flex flex-col">
+        <Group orientation="vertical">
+          <Panel defaultSize="56%" minSize="30%"><Viewer ref={viewer} onMoment={showMoment} /></Panel>
+          <Separator aria-label="Height of the viewer" className="h-[5px] bg-rule/70 outline-none hover:bg-soft/60 focus-visible:bg-red" />
+          <Panel minSize="20%"><Bench /></Panel>
+        </Group>
+      </Panel>
+    </Group>
+  );
+}
+
+/** Seconds for each picture that is laid in from now on. */
+function PaceField() {
+  const lengthMs = useShow((state) => state.show.defaultLengthMs);
+  const edit = useShow((state) => state.edit);
+  return <NumberField label="Pace: seconds for each new picture" value={lengthMs / 1000} min={0.5} max={600} step={0.5} unit="s each" onCommit={(seconds) => edit({ kind: 'set-default-length', lengthMs: Math.round(seconds * 1000) })} />;
+}
+
+function EmptyOrder({ onBlank }: { onBlank: () => void }) {
+  const show = useShow((state) => state.show.id);
+  return (
+    <div className="grid flex-1 place-items-center p-8 text-center">
+      <div className="max-w-sm">
+        <h2 className="text-lg">The order is empty</h2>
+        <p className="mt-1.5 text-base text-soft">Choose prints on the contact sheet and lay them in. They stand here one below the other, as time runs.</p>
+        <p className="mt-4 flex justify-center gap-2">
+          <Link href={`/shows/${show}/gather`} className="inline-flex h-9 items-center rounded-md bg-red px-4 font-semibold text-white hover:bg-red-deep">Go to the contact sheet</Link>
+          <Button className="h-9" onClick={onBlank}><Plus size={14} /> Blank slide</Button>
+        </p>
+      </div>
+    </div>
+  );
+}

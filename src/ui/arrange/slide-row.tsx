@@ -1,0 +1,88 @@
+'use client';
+
+import { useDraggable, useDroppable } from '@dnd-kit/core';
+import { clsx } from 'clsx';
+import { memo } from 'react';
+import type { PlannedMove } from '../../core/motion/automatic-move';
+import type { AssetFacts } from '../../core/show/asset-facts';
+import { mainLayerOf, type Slide } from '../../core/show/show';
+import type { SlideSpan } from '../../core/timing/slide-span';
+import { clockTenths } from '../kit/clock';
+import { NumberField } from '../kit/number-field';
+import type { Music } from '../show/use-music';
+import { FramedPicture } from './framed-picture';
+import { Seam } from './seam';
+import { SoundStrip } from './sound-strip';
+import { WordsCell } from './words-cell';
+
+interface SlideRowProps {
+  readonly slide: Slide;
+  readonly span: SlideSpan;
+  readonly topPx: number;
+  readonly heightPx: number;
+  readonly facts: AssetFacts | undefined;
+  readonly move: PlannedMove | undefined;
+  readonly narrationMs: number | null;
+  readonly music: Music;
+  readonly selected: boolean;
+  readonly leading: boolean;
+  readonly typing: boolean;
+  readonly dragged: boolean;
+  readonly caret: 'before' | 'after' | null;
+  readonly onClick: (slide: Slide, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
+  readonly onType: (slide: Slide | null) => void;
+  readonly onLength: (slide: Slide, lengthMs: number) => void;
+}
+
+/** One slide in the running order: time, sound, picture with its framings, words. */
+export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
+  const { slide, span, topPx, heightPx, facts, move, narrationMs, music, selected, leading, typing, dragged, caret, onClick, onType, onLength } = props;
+  const { setNodeRef: setDragRef, listeners, attributes } = useDraggable({ id: slide.id });
+  const { setNodeRef: setDropRef } = useDroppable({ id: slide.id });
+  const layer = mainLayerOf(slide);
+  const printHeight = Math.max(20, Math.min(104, heightPx - 26));
+  const printWidth = Math.round(printHeight * (16 / 9));
+  const small = heightPx < 84;
+  const voice = slide.narration && narrationMs !== null
+    ? { from: slide.narration.offsetMs / slide.lengthMs, to: Math.min(1, (slide.narration.offsetMs + narrationMs) / slide.lengthMs) } : null;
+  return (
+    <div
+      ref={setDropRef}
+      role="row"
+      aria-selected={selected}
+      aria-rowindex={span.slideIndex + 1}
+      aria-label={`Slide ${span.slideIndex + 1}`}
+      data-part="slide"
+      data-slide={slide.id}
+      onClick={(event) => onClick(slide, event)}
+      style={{ transform: `translateY(${topPx}px)`, height: heightPx }}
+      className={clsx('absolute inset-x-0 grid grid-cols-[68px_76px_206px_minmax(0,1fr)] gap-x-2 border-t border-rule pr-4 pl-3', selected ? 'bg-card' : 'bg-transparent', dragged && 'opacity-35')}
+    >
+      {caret && <span aria-hidden="true" className={clsx('pointer-events-none absolute inset-x-2 z-20 h-[3px] rounded-full bg-red', caret === 'before' ? '-top-[2px]' : '-bottom-[2px]')} />}
+      <div role="gridcell" className="overflow-hidden pt-3">
+        <span className="tabular block">{clockTenths(span.startMs)}</span>
+        {!small && <NumberField label={`Length of slide ${span.slideIndex + 1} in seconds`} value={slide.lengthMs / 1000} min={0.2} max={86_400} step={0.5} unit="s" onCommit={(seconds) => onLength(slide, Math.round(seconds * 1000))} className="mt-1 -ml-1.5 text-soft [&_input]:h-6 [&_input]:w-11 [&_input]:border-transparent [&_input]:bg-transparent [&_input]:text-soft hover:[&_input]:border-rule" />}
+      </div>
+      <div role="gridcell" aria-label="Sound"><SoundStrip music={music} startMs={span.startMs} endMs={span.endMs} widthPx={60} heightPx={heightPx} voice={voice} /></div>
+      <div role="gridcell" className={clsx('flex items-center', small ? 'justify-start' : 'pt-2')}>
+        <div
+          ref={setDragRef}
+          {...listeners}
+          {...attributes}
+          role="img"
+          aria-roledescription="picture that can be dragged"
+          aria-label={`Picture of slide ${span.slideIndex + 1}`}
+          tabIndex={-1}
+          className={clsx('relative cursor-grab touch-none bg-white p-[4px] shadow-print', selected && 'outline-[3px] outline-offset-1 outline-red')}
+        >
+          {layer && facts && facts.kind !== 'sound'
+            ? <FramedPicture assetId={layer.assetId} picture={facts} move={move} widthPx={printWidth} heightPx={printHeight} />
+            : <span className="block" style={{ width: printWidth, height: printHeight, background: slide.backing.kind === 'colour' ? slide.backing.colour : 'var(--color-surround)' }} />}
+          <span className={clsx('tabular absolute right-1.5 bottom-1 text-xs text-white [text-shadow:0_0_3px_black,0_0_3px_black]', leading && 'font-bold')}>{span.slideIndex + 1}<span aria-hidden="true" className="text-[9px]">▸</span></span>
+        </div>
+      </div>
+      <div role="gridcell" className="min-w-0 pt-2.5"><WordsCell slide={slide} typing={typing} selected={selected} onType={() => onType(slide)} onDone={() => onType(null)} /></div>
+      {span.slideIndex > 0 && <div className="absolute -top-[11px] left-[164px] z-10"><Seam slide={slide} transitionMs={span.transitionMs} /></div>}
+    </div>
+  );
+});

@@ -1,0 +1,58 @@
+'use client';
+
+import { nanoid } from 'nanoid';
+import { useEffect, useRef } from 'react';
+import { layerId } from '../../core/show/ids';
+import { wordsOf, type Slide } from '../../core/show/show';
+import { useShow } from '../show/show-provider';
+
+interface WordsCellProps {
+  readonly slide: Slide;
+  readonly typing: boolean;
+  readonly selected: boolean;
+  readonly onType: () => void;
+  readonly onDone: () => void;
+}
+
+/** The words of a slide, typed in place. */
+export function WordsCell({ slide, typing, selected, onType, onDone }: WordsCellProps) {
+  const edit = useShow((state) => state.edit);
+  const first = useRef<HTMLTextAreaElement>(null);
+  const newLayer = useRef(nanoid(10));
+  const words = wordsOf(slide);
+  const title = words?.title ?? '';
+  const subtitle = words?.subtitle ?? '';
+  useEffect(() => { if (typing) first.current?.select(); }, [typing]);
+
+  const change = (next: { title?: string; subtitle?: string }) => {
+    const text = { title, subtitle, place: words?.place ?? ('bottom-left' as const), ...next };
+    const empty = text.title === '' && text.subtitle === '';
+    if (empty && !words) return;
+    if (!words) newLayer.current = nanoid(10);
+    edit({ kind: 'set-words', slideId: slide.id, layerId: words?.id ?? layerId(newLayer.current), words: empty ? null : text }, `words ${slide.id}`);
+  };
+
+  if (!typing) {
+    return (
+      <button type="button" onClick={(event) => { event.stopPropagation(); onType(); }} className="group/words block h-full w-full cursor-text overflow-hidden pt-1 text-left" aria-label={title || subtitle ? `Words: ${title} ${subtitle}. Change them` : 'Type words on this slide'}>
+        {title && <span className="block truncate font-display text-base font-semibold whitespace-pre">{title}</span>}
+        {subtitle && <span className="block truncate text-soft">{subtitle}</span>}
+        {!title && !subtitle && <span className={selected ? 'text-plum' : 'text-soft/70 group-hover/words:text-plum'}>+ words</span>}
+      </button>
+    );
+  }
+  return (
+    <div
+      className="flex flex-col gap-1 pt-0.5"
+      onClick={(event) => event.stopPropagation()}
+      onBlur={(event) => { if (!event.currentTarget.contains(event.relatedTarget)) onDone(); }}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Escape') onDone();
+      }}
+    >
+      <textarea ref={first} aria-label="Title" data-part="title" rows={1} maxLength={2000} placeholder="Title" value={title} onChange={(event) => change({ title: event.target.value })} className="w-full resize-none rounded-md border border-plum/60 bg-white px-2 py-1 font-display text-base font-semibold [field-sizing:content]" />
+      <textarea aria-label="Subtitle" data-part="subtitle" rows={1} maxLength={2000} placeholder="Subtitle" value={subtitle} onChange={(event) => change({ subtitle: event.target.value })} className="w-full resize-none rounded-md border border-rule bg-white px-2 py-1 [field-sizing:content]" />
+    </div>
+  );
+}

@@ -1,0 +1,42 @@
+'use client';
+
+import type { PreparedShow } from '../../core/frame/plan-frame';
+import type { Slide } from '../../core/show/show';
+import { Button } from '../kit/button';
+import { clockTenths } from '../kit/clock';
+import { NumberField } from '../kit/number-field';
+import { useShow } from '../show/show-provider';
+
+/** How long the slide lasts, what is spoken over it, and what lies behind it. */
+export function TimeTab({ slide, prepared, index }: { slide: Slide; prepared: PreparedShow; index: number }) {
+  const edit = useShow((state) => state.edit);
+  const selection = useShow((state) => state.selection);
+  const entries = useShow((state) => state.entries);
+  const span = prepared.spans[index]!;
+  const ids = selection.has(slide.id) && selection.size > 1 ? [...selection] : [slide.id];
+  const setLength = (lengthMs: number, which: readonly Slide['id'][]) => edit({ kind: 'set-lengths', lengths: which.map((slideId) => ({ slideId, lengthMs })) });
+  const narration = slide.narration ? prepared.facts.get(slide.narration.assetId) : undefined;
+  const narrationName = entries.find((entry) => entry.assetId === slide.narration?.assetId)?.fileName;
+  const spokenMs = slide.narration && narration?.kind === 'sound' ? slide.narration.offsetMs + narration.lengthMs : 0;
+  return (
+    <div className="flex flex-col gap-4">
+      <div className="flex flex-wrap items-center gap-3">
+        <NumberField label="Length in seconds" value={slide.lengthMs / 1000} min={0.2} max={86_400} step={0.5} unit={ids.length > 1 ? `s for ${ids.length} chosen slides` : 's'} onCommit={(seconds) => setLength(Math.round(seconds * 1000), ids)} />
+        <Button className="h-7" onClick={() => setLength(slide.lengthMs, prepared.show.slides.map((other) => other.id))}>Same for all slides</Button>
+      </div>
+      <p className="text-soft">On screen from <span className="tabular text-ink">{clockTenths(span.startMs)}</span> to <span className="tabular text-ink">{clockTenths(span.endMs)}</span>. What comes after moves along.</p>
+      {slide.narration && (
+        <div className="flex flex-wrap items-center gap-3">
+          <span className="inline-flex items-center gap-2"><span className="h-4 w-2 rounded-full bg-moss" aria-hidden="true" />{narrationName ?? 'Narration'} is spoken here</span>
+          {spokenMs > slide.lengthMs && <Button className="h-7" onClick={() => setLength(Math.ceil(spokenMs + 500), [slide.id])}>Let the slide wait for it</Button>}
+          <Button className="h-7" onClick={() => edit({ kind: 'set-narration', slideId: slide.id, narration: null })}>Take it off</Button>
+        </div>
+      )}
+      {slide.backing.kind === 'colour' && (
+        <label className="flex items-center gap-2">Colour
+          <input type="color" value={slide.backing.colour} onChange={(event) => edit({ kind: 'set-backing', slideId: slide.id, backing: { kind: 'colour', colour: event.target.value } }, `backing ${slide.id}`)} className="h-8 w-14 rounded-md border border-rule bg-white p-0.5" />
+        </label>
+      )}
+    </div>
+  );
+}

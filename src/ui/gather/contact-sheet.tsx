@@ -1,0 +1,162 @@
+'use client';
+
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { clsx } from 'clsx';
+import { Film } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import type { SheetEntry } from '../../server/assets/contact-sheet';
+import { clock } from '../kit/clock';
+
+interface ContactSheetProps {
+  readonly entries: readonly SheetEntry[];
+  readonly usedOn: ReadonlyMap<string, readonly number[]>;
+  readonly selection: ReadonlySet<string>;
+  readonly focus: string | null;
+  readonly onClick: (entry: SheetEntry, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
+  readonly onStep: (by: number, stretch: boolean) => void;
+  readonly onBand: (ids: readonly string[]) => void;
+}
+
+const CELL_PX = 156;
+const ROW_PX = 128;
+const PAD_PX = 16;
+
+interface Band {
+  readonly x0: number;
+  readonly y0: number;
+  readonly x1: number;
+  readonly y1: number;
+}
+
+/** The prints on paper, numbered like the edge of a film. Only the rows in sight are in the page. */
+export function ContactSheet({ entries, usedOn, selection, focus, onClick, onStep, onBand }: ContactSheetProps) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const [columns, setColumns] = useState(6);
+  const [band, setBand] = useState<Band | null>(null);
+  const rowCount = Math.ceil(entries.length / columns);
+  // The virtualizer hands out functions that must not be memoised; the compiler is told by its own rule.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const rows = useVirtualizer({ count: rowCount, getScrollElement: () => scroller.current, estimateSize: () => ROW_PX, overscan: 3, paddingStart: PAD_PX, paddingEnd: PAD_PX });
+
+  useEffect(() => {
+    const watcher = new ResizeObserver(([entry]) => setColumns(Math.max(1, Math.floor((entry!.contentRect.width - 2 * PAD_PX) / CELL_PX))));
+    watcher.observe(scroller.current!);
+    return () => watcher.disconnect();
+  }, []);
+  useHotkeys('up, shift+up, down, shift+down', (event) => { event.preventDefault(); onStep(event.key === 'ArrowDown' ? columns : -columns, event.shiftKey); }, [columns, onStep]);
+  useEffect(() => {
+    const at = entries.findIndex((entry) => entry.id === focus);
+    if (at >= 0) rows.scrollToIndex(Math.floor(at / columns));
+    // Only when the focus moves, not when the rows are measured.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [focus]);
+
+  const pointIn = (event: { clientX: number; clientY: number }) => {
+    const box = scroller.current!.getBoundingClientRect();
+    return { x: event.clientX - box.left, y: event.clientY - box.top + scroller.current!.scrollTop };
+  };
+  const bandEnd = (drawn: Band) => {
+    const [left, right] = [Math.min(drawn.x0, drawn.x1), Math.max(drawn.x0, drawn.x1)];
+    const [top, bottom] = [Math.min(drawn.y0, drawn.y1), Math.max(drawn.y0, drawn.y1)];
+    const cellPx = (scroller.current!.clientWidth - 2 * PAD_PX) / columns;
+    return entries.filter((_, index) => {
+      const x = PAD_PX + (index % columns) * cellPx;
+      const y = PAD_PX + Math.floor(index / columns) * ROW_PX;
+      return x < right && x + cellPx > left && y < bottom && y + ROW_PX > top;
+    }).map((entry) => entry.id);
+  };
+
+  return (
+    <div
+      ref={scroller}
+      role="listbox"
+      aria-label="Contact sheet"
+      aria-multiselectable="true"
+      tabIndex={0}
+      data-part="contact-sheet"
+      className="relative min-h-0 flex-1 overflow-y-auto scroll-thin"
+      onPointerDown={(event) => {
+        if (event.button !== 0 || (event.target as HTMLElement).closest('[role=option]')) return;
+        const { x, y } = pointIn(event);
+        event.currentTarget.setPointerCapture(event.pointerId);
+        setBand({ x0: x, y0: y, x1: x, y1: y });
+      }}
+      onPointerMove={(event) => {
+        if (!band) return;
+        const { x, y } = pointIn(event);
+        const next = { ...band, x1: x, y1: y };
+        setBand(next);
+        onBand(bandEnd(next));
+      }}
+      onPointerUp={() => {
+        if (band && Math.abs(band.x1 - band.x0) + Math.abs(band.y1 - band.y0) < 4) onBand([]);
+        setBand(null);
+      }}
+    >
+      <div style={{ height: rows.getTotalSize() }}>
+        {rows.getVirtualItems().map((row) => (
+          <div key={row.key} className="absolute inset-x-0 grid px-4" style={{ top: row.start, height: ROW_PX, gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}>
+            {entries.slice(row.index * columns, (row.index + 1) * columns).map((entry, column) => (
+              <Print
+                key={entry.id}
+                entry={entry}
+                number={row.index * columns + column + 1}
+                used={usedOn.get(entry.assetId) ?? []}
+                selected={selection.has(entry.id)}
+                focused={entry.id === focus}
+                onClick={(event) => onClick(entry, event)}
+              />
+            ))}
+          </div>
+        ))}
+      </div>
+      {band && <div aria-hidden="true" className="pointer-events-none absolute border border-red bg-red/10" style={{ left: Math.min(band.x0, band.x1), top: Math.min(band.y0, band.y1), width: Math.abs(band.x1 - band.x0), height: Math.abs(band.y1 - band.y0) }} />}
+    </div>
+  );
+}
+
+interface PrintProps {
+  readonly entry: SheetEntry;
+  readonly number: number;
+  readonly used: readonly number[];
+  readonly selected: boolean;
+  readonly focused: boolean;
+  readonly onClick: (keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
+}
+
+function Print({ entry, number, used, selected, focused, onClick }: PrintProps) {
+  const { facts } = entry;
+  if (facts === null || facts.kind === 'sound') return null;
+  const transparent = facts.kind === 'picture' && facts.hasTransparency;
+  const wide = facts.widthPx / facts.heightPx >= 1.2;
+  const time = facts.takenAt?.slice(11, 16);
+  return (
+    <div
+      role="option"
+      aria-selected={selected}
+      aria-label={`${entry.fileName}, print ${number}${used.length > 0 ? `, on slide ${used.join(', ')}` : ''}`}
+      onClick={onClick}
+      className="group flex cursor-default flex-col items-center justify-start"
+    >
+      <span className={clsx('relative grid h-[98px] w-[142px] place-items-center rounded-[2px] bg-white p-[5px] shadow-print', selected ? 'outline-[3px] outline-red' : focused && 'outline-2 outline-soft', 'outline-offset-1')}>
+        {/* The print is already as small as it is shown. */}
+        {/* eslint-disable-next-line @next/next/no-img-element */}
+        <img
+          src={`/api/pictures/${entry.assetId}?width=320`}
+          alt=""
+          draggable={false}
+          decoding="async"
+          className={clsx('max-h-[88px] max-w-full', wide && 'h-full w-full object-cover', transparent && 'bg-[repeating-conic-gradient(var(--color-soft)_0_25%,var(--color-surround)_0_50%)] bg-[length:14px_14px]')}
+        />
+        {facts.kind === 'clip' && <span className="absolute bottom-1.5 left-1.5 flex items-center gap-1 rounded-sm bg-black/75 px-1 text-xs text-lamp"><Film size={11} /> <span className="tabular">{clock(facts.lengthMs)}</span></span>}
+        {transparent && <span className="absolute bottom-1.5 left-1.5 rounded-sm bg-black/75 px-1 text-xs text-lamp">see-through</span>}
+        {used.length > 0 && <span className="tabular absolute top-1.5 right-1.5 rounded-sm bg-black/75 px-1 text-xs text-lamp">{used.length === 1 ? `slide ${used[0]}` : `${used.length} slides`}</span>}
+      </span>
+      <span className="tabular mt-1 flex w-[140px] justify-between text-xs">
+        <span>{number}<span aria-hidden="true" className="ml-0.5 text-[9px]">▸</span></span>
+        <span className="text-soft">{time ?? ''}</span>
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,19 @@
+/** All files of a drop, folders opened, hidden files left out. Must be called within the drop event: the list is emptied after it. */
+export async function droppedFiles(transfer: DataTransfer): Promise<File[]> {
+  const entries = [...transfer.items].map((item) => item.webkitGetAsEntry()).filter((entry) => entry !== null);
+  if (entries.length === 0) return [...transfer.files];
+  return (await Promise.all(entries.map(filesOf))).flat().filter((file) => !file.name.startsWith('.'));
+}
+
+async function filesOf(entry: FileSystemEntry): Promise<File[]> {
+  if (entry.isFile) return [await new Promise<File>((resolve, reject) => (entry as FileSystemFileEntry).file(resolve, reject))];
+  const reader = (entry as FileSystemDirectoryEntry).createReader();
+  const inside: FileSystemEntry[] = [];
+  // A reader hands out at most a hundred entries at a time.
+  for (;;) {
+    const some = await new Promise<FileSystemEntry[]>((resolve, reject) => reader.readEntries(resolve, reject));
+    if (some.length === 0) break;
+    inside.push(...some);
+  }
+  return (await Promise.all(inside.map(filesOf))).flat();
+}

@@ -1,0 +1,94 @@
+'use client';
+
+import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { toast, Toaster } from 'sonner';
+import { useStore } from 'zustand';
+import { prepareShow, type PreparedShow } from '../../core/frame/plan-frame';
+import type { Show } from '../../core/show/show';
+import { musicLengthMs } from '../../core/sound/plan-mix';
+import type { SheetEntry } from '../../server/assets/contact-sheet';
+import type { ShowEvent } from '../../server/events';
+import { callServer } from './call-server';
+import { createShowStore, type ShowState, type ShowStore } from './show-store';
+
+const ShowContext = createContext<ShowStore | null>(null);
+
+interface ShowProviderProps {
+  readonly show: Show;
+  readonly revision: number;
+  readonly entries: readonly SheetEntry[];
+  readonly children: ReactNode;
+}
+
+/** Holds one open show: its document, its contact sheet, its undo steps; keeps it saved and in step with other tabs. */
+export function ShowProvider({ show, revision, entries, children }: ShowProviderProps) {
+  const [store] = useState(() => createShowStore({
+    show, revision, entries,
+    storage: typeof window === 'undefined' ? null : window.localStorage,
+    tell: (sentence) => void toast(sentence),
+  }));
+
+  useEffect(() => {
+    const events = new EventSource(`/api/shows/${show.id}/events`);
+    let known = false;
+    let sheetTimer: ReturnType<typeof setTimeout> | null = null;
+    const refreshSheet = () => {
+      // Five hundred files arrive in a burst; one question serves many of them.
+      sheetTimer ??= setTimeout(() => {
+        sheetTimer = null;
+        void callServer<{ entries: SheetEntry[] }>('GET', `/api/shows/${show.id}/sheet`).then((answer) => store.getState().setEntries(answer.entries)).catch(() => {});
+      }, 300);
+    };
+    events.onopen = () => {
+      // After a lost connection something may have been missed.
+      if (known) {
+        store.getState().pull();
+        refreshSheet();
+      }
+      known = true;
+    };
+    events.onmessage = (message: MessageEvent<string>) => {
+      const event = JSON.parse(message.data) as ShowEvent;
+      if (event.kind === 'edits') store.getState().pull();
+      if (event.kind === 'sheet') refreshSheet();
+      if (event.kind === 'films') window.dispatchEvent(new Event('tanager-films'));
+    };
+    const leave = () => store.getState().flushNow();
+    window.addEventListener('pagehide', leave);
+    return () => {
+      window.removeEventListener('pagehide', leave);
+      events.close();
+      if (sheetTimer) clearTimeout(sheetTimer);
+    };
+  }, [show.id, store]);
+
+  return (
+    <ShowContext value={store}>
+      {children}
+      <Toaster position="bottom-center" toastOptions={{ style: { background: 'var(--color-black)', color: 'var(--color-lamp)', border: 'none', fontFamily: 'var(--font-sans)' } }} />
+    </ShowContext>
+  );
+}
+
+export function useShowStore(): ShowStore {
+  const store = useContext(ShowContext);
+  if (!store) throw new Error('useShowStore needs a ShowProvider above it');
+  return store;
+}
+
+export function useShow<Value>(pick: (state: ShowState) => Value): Value {
+  return useStore(useShowStore(), pick);
+}
+
+/** The show with its spans and moves, worked out once for each change. */
+export function usePrepared(): PreparedShow {
+  const show = useShow((state) => state.show);
+  const facts = useShow((state) => state.facts);
+  return useMemo(() => prepareShow(show, facts), [show, facts]);
+}
+
+export function useMusicLengthMs(): number {
+  const show = useShow((state) => state.show);
+  const facts = useShow((state) => state.facts);
+  return useMemo(() => musicLengthMs(show, facts), [show, facts]);
+}

@@ -1,0 +1,69 @@
+import { CLIP_FRAMES_PER_SECOND } from '../../core/frame/frame-plan';
+import type { AssetFacts } from '../../core/show/asset-facts';
+import type { AssetId } from '../../core/show/ids';
+import type { PictureReader } from '../../drawing/picture-reader';
+import type { Pixels } from '../../drawing/planes/picture-planes';
+import type { FillOutline } from '../../drawing/words/draw-words';
+
+/** Seconds of clips kept as JPEG frames; a second takes about 1 MB. */
+const MOST_SECONDS = 12;
+
+/** Reads pictures and clips from the server's prints, decoded by the browser. For a worker. */
+export function createBrowserReader(factsOf: (id: AssetId) => AssetFacts | null): PictureReader {
+  const seconds = new Map<string, Promise<Blob[]>>();
+  return {
+    async readPicture(assetId, widthPx, heightPx) {
+      const response = await fetch(`/api/pictures/${assetId}?width=${widthPx}`);
+      if (!response.ok) throw new Error('The picture could not be fetched from the server.');
+      const facts = factsOf(assetId);
+      return pixelsOfBlob(await response.blob(), widthPx, heightPx, facts?.kind === 'picture' && facts.hasTransparency);
+    },
+    async readClipFrame(assetId, clipFrame, widthPx, heightPx) {
+      const second = Math.floor(clipFrame / CLIP_FRAMES_PER_SECOND);
+      const frames = await secondOf(assetId, second);
+      const blob = frames[Math.min(frames.length - 1, clipFrame % CLIP_FRAMES_PER_SECOND)];
+      if (!blob) throw new Error('The clip could not be fetched from the server.');
+      return pixelsOfBlob(blob, widthPx, heightPx, false);
+    },
+  };
+
+  function secondOf(assetId: AssetId, second: number): Promise<Blob[]> {
+    const key = `${assetId} ${second}`;
+    const kept = seconds.get(key);
+    if (kept) return kept;
+    const fetched = fetchSecond(assetId, second);
+    seconds.set(key, fetched);
+    fetched.catch(() => seconds.delete(key));
+    if (seconds.size > MOST_SECONDS) seconds.delete(seconds.keys().next().value!);
+    return fetched;
+  }
+
+  async function fetchSecond(assetId: AssetId, second: number): Promise<Blob[]> {
+    const response = await fetch(`/api/clips/${assetId}/${second}`);
+    // The header may promise a little more than the frames hold: the last one is held.
+    if (response.status === 404 && second > 0) return secondOf(assetId, second - 1).then((frames) => frames.slice(-1));
+    if (!response.ok) throw new Error('The clip could not be fetched from the server.');
+    const bytes = await response.arrayBuffer();
+    let from = 0;
+    return (response.headers.get('x-frame-lengths') ?? '').split(',').map((length) => {
+      const blob = new Blob([bytes.slice(from, from + Number(length))], { type: 'image/jpeg' });
+      from += Number(length);
+      return blob;
+    });
+  }
+}
+
+async function pixelsOfBlob(blob: Blob, widthPx: number, heightPx: number, hasTransparency: boolean): Promise<Pixels> {
+  const bitmap = await createImageBitmap(blob, { resizeWidth: widthPx, resizeHeight: heightPx, resizeQuality: 'high', premultiplyAlpha: hasTransparency ? 'premultiply' : 'none' });
+  const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true })!;
+  context.drawImage(bitmap, 0, 0);
+  bitmap.close();
+  return { widthPx, heightPx, rgba: context.getImageData(0, 0, widthPx, heightPx).data, hasTransparency };
+}
+
+export const fillOutline: FillOutline = (svgPath, widthPx, heightPx) => {
+  const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true })!;
+  context.fillStyle = '#fff';
+  context.fill(new Path2D(svgPath));
+  return context.getImageData(0, 0, widthPx, heightPx).data;
+};

@@ -1,0 +1,136 @@
+'use client';
+
+import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
+import type { FactsById } from '../../core/show/asset-facts';
+import type { AssetId } from '../../core/show/ids';
+import type { Show } from '../../core/show/show';
+import { showLengthMs } from '../../core/timing/slide-span';
+import { createSoundPlayer, type SoundPlayer } from './sound-player';
+import type { FromWorker, ToWorker } from './worker-messages';
+
+export interface ViewerHands {
+  readonly playing: boolean;
+  readonly momentMs: number;
+  /** Until the drawing worker has drawn its first frame. */
+  readonly starting: boolean;
+  readonly unreadable: ReadonlyMap<AssetId, string>;
+  /** Plays from a moment (or from where it stands) to the end of the show or to `untilMs`. */
+  play(fromMs?: number, untilMs?: number): void;
+  pause(): void;
+  seek(momentMs: number): void;
+}
+
+/** Larger frames cost more than they show on a canvas this size; full screens are scaled up from it. */
+const LARGEST_WIDTH_PX = 1280;
+
+const clockNow = () => performance.timeOrigin + performance.now();
+
+/** Wires a canvas to a drawing worker and a sound player. The canvas is put into `place` by the hook, since a canvas can be handed to a worker only once. */
+export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, facts: FactsById): ViewerHands {
+  const worker = useRef<Worker | null>(null);
+  const sound = useRef<SoundPlayer | null>(null);
+  const run = useRef<{ fromMs: number; atMs: number; untilMs: number } | null>(null);
+  const latest = useRef({ show, facts });
+  const [playing, setPlaying] = useState(false);
+  const [momentMs, setMomentMs] = useState(0);
+  const [starting, setStarting] = useState(true);
+  const [unreadable, setUnreadable] = useState<ReadonlyMap<AssetId, string>>(new Map());
+  const moment = useRef(0);
+  const post = useCallback((message: ToWorker, transfer: Transferable[] = []) => worker.current?.postMessage(message, transfer), []);
+  const frameAspect = show.frame.widthPx / show.frame.heightPx;
+
+  useEffect(() => {
+    const holder = place.current;
+    if (!holder) return;
+    const canvas = document.createElement('canvas');
+    canvas.className = 'block h-full w-full';
+    canvas.setAttribute('aria-hidden', 'true');
+    holder.append(canvas);
+    const started = new Worker('/drawing/worker.js', { type: 'module' });
+    worker.current = started;
+    sound.current = createSoundPlayer();
+    started.onmessage = (event: MessageEvent<FromWorker>) => {
+      if (event.data.kind === 'drawn') setStarting(false);
+      if (event.data.kind === 'problem') {
+        const { assetId, message } = event.data;
+        setUnreadable((before) => new Map([...before, [assetId, message]]));
+      }
+    };
+    const offscreen = canvas.transferControlToOffscreen();
+    post({ kind: 'canvas', canvas: offscreen }, [offscreen]);
+    const resize = new ResizeObserver(() => {
+      const widthPx = Math.max(160, Math.min(LARGEST_WIDTH_PX, 16 * Math.round((holder.clientWidth * Math.min(2, devicePixelRatio)) / 16)));
+      post({ kind: 'size', widthPx, heightPx: 2 * Math.round(widthPx / frameAspect / 2) });
+    });
+    resize.observe(holder);
+    return () => {
+      resize.disconnect();
+      started.terminate();
+      sound.current?.close();
+      canvas.remove();
+      worker.current = null;
+    };
+  }, [place, post, frameAspect]);
+
+  const pause = useCallback(() => {
+    run.current = null;
+    sound.current?.stop();
+    setPlaying(false);
+    post({ kind: 'still', momentMs: moment.current });
+  }, [post]);
+
+  const seek = useCallback((toMs: number) => {
+    const held = Math.min(Math.max(0, toMs), Math.max(0, showLengthMs(latest.current.show) - 1));
+    moment.current = held;
+    setMomentMs(held);
+    if (run.current) play(held, run.current.untilMs);
+    else post({ kind: 'still', momentMs: held });
+    // `play` is stable: it only reads refs.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [post]);
+
+  const play = useCallback((fromMs?: number, untilMs?: number) => {
+    const { show: current, facts: known } = latest.current;
+    const endMs = showLengthMs(current);
+    if (endMs === 0) return;
+    const start = fromMs ?? (moment.current >= endMs - 50 ? 0 : moment.current);
+    const until = Math.min(untilMs ?? endMs, endMs);
+    moment.current = start;
+    run.current = { fromMs: start, atMs: Infinity, untilMs: until };
+    const mine = run.current;
+    setPlaying(true);
+    void sound.current!.play(current, known, start).then((atMs) => {
+      if (run.current !== mine) return;
+      run.current = { fromMs: start, atMs, untilMs: until };
+      post({ kind: 'play', momentMs: start, atMs, endMs: until - 1 });
+    });
+  }, [post]);
+
+  useEffect(() => {
+    latest.current = { show, facts };
+    post({ kind: 'show', show, facts });
+    if (run.current && run.current.atMs !== Infinity) play(moment.current, Math.min(run.current.untilMs, showLengthMs(show)));
+    else {
+      const held = Math.min(moment.current, Math.max(0, showLengthMs(show) - 1));
+      moment.current = held;
+      setMomentMs(held);
+      post({ kind: 'still', momentMs: held });
+    }
+  }, [show, facts, post, play]);
+
+  useEffect(() => {
+    if (!playing) return;
+    let asked = requestAnimationFrame(function follow() {
+      asked = requestAnimationFrame(follow);
+      const current = run.current;
+      if (!current || current.atMs === Infinity) return;
+      const at = current.fromMs + Math.max(0, clockNow() - current.atMs);
+      moment.current = Math.min(at, current.untilMs - 1);
+      setMomentMs(moment.current);
+      if (at >= current.untilMs) pause();
+    });
+    return () => cancelAnimationFrame(asked);
+  }, [playing, pause]);
+
+  return { playing, momentMs, starting, unreadable, play, pause, seek };
+}

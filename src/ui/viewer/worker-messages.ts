@@ -1,0 +1,19 @@
+import type { FactsById } from '../../core/show/asset-facts';
+import type { AssetId } from '../../core/show/ids';
+import type { Show } from '../../core/show/show';
+
+/** Times called `atMs` are on the page's clock: `performance.timeOrigin + performance.now()`, which page and worker share. */
+export type ToWorker =
+  | { readonly kind: 'canvas'; readonly canvas: OffscreenCanvas }
+  | { readonly kind: 'show'; readonly show: Show; readonly facts: FactsById }
+  | { readonly kind: 'size'; readonly widthPx: number; readonly heightPx: number }
+  | { readonly kind: 'play'; readonly momentMs: number; readonly atMs: number; readonly endMs: number }
+  | { readonly kind: 'still'; readonly momentMs: number }
+  | { readonly kind: 'frame-bytes'; readonly id: number; readonly momentMs: number; readonly widthPx: number; readonly heightPx: number };
+
+export type FromWorker =
+  | { readonly kind: 'ready' }
+  | { readonly kind: 'drawn'; readonly momentMs: number }
+  | { readonly kind: 'waiting'; readonly momentMs: number }
+  | { readonly kind: 'problem'; readonly assetId: AssetId; readonly message: string }
+  | { readonly kind: 'frame-bytes'; readonly id: number; readonly i420: Uint8Array };
