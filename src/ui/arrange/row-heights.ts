@@ -3,6 +3,8 @@ import type { SlideSpan } from '../../core/timing/slide-span';
 export type Scale = 'even' | 'true';
 
 export const EVEN_ROW_PX = 132;
+/** Room above the first slide, where the playhead's label stands at the start. */
+export const ORDER_PAD_PX = 10;
 const TRUE_PX_PER_SECOND = 24;
 const LEAST_TRUE_ROW_PX = 34;
 
@@ -16,7 +18,7 @@ export interface RowPlaces {
 export function rowPlaces(spans: readonly SlideSpan[], scale: Scale): RowPlaces {
   const heights = spans.map((span) => (scale === 'even' ? EVEN_ROW_PX : Math.max(LEAST_TRUE_ROW_PX, Math.round(((span.endMs - span.startMs) / 1000) * TRUE_PX_PER_SECOND))));
   const tops: number[] = [];
-  let totalPx = 0;
+  let totalPx = ORDER_PAD_PX;
   for (const height of heights) {
     tops.push(totalPx);
     totalPx += height;

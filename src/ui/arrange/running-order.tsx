@@ -13,7 +13,7 @@ import { clockTenths } from '../kit/clock';
 import { selectionAfterClick, selectionAfterStep } from '../kit/selection';
 import { usePrepared, useShow, useShowStore } from '../show/show-provider';
 import { useMusic } from '../show/use-music';
-import { momentToPx, rowPlaces, type Scale } from './row-heights';
+import { momentToPx, ORDER_PAD_PX, rowPlaces, type Scale } from './row-heights';
 import { SlideRow } from './slide-row';
 
 const INK = '#211d19';
@@ -49,7 +49,7 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
   const places = useMemo(() => rowPlaces(spans, scale), [spans, scale]);
   const order = useMemo(() => show.slides.map((slide) => slide.id), [show.slides]);
   // eslint-disable-next-line react-hooks/incompatible-library
-  const rows = useVirtualizer({ count: show.slides.length, getScrollElement: () => scroller.current, estimateSize: (index) => places.heights[index] ?? 0, getItemKey: (index) => order[index]!, overscan: 4, paddingEnd: 80 });
+  const rows = useVirtualizer({ count: show.slides.length, getScrollElement: () => scroller.current, estimateSize: (index) => places.heights[index] ?? 0, getItemKey: (index) => order[index]!, overscan: 4, paddingStart: ORDER_PAD_PX, paddingEnd: 80 });
   const latest = useRef({ spans, places, order, show });
   useEffect(() => { latest.current = { spans, places, order, show }; });
 

@@ -61,7 +61,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
       {caret && <span aria-hidden="true" className={clsx('pointer-events-none absolute inset-x-2 z-20 h-[3px] rounded-full bg-red', caret === 'before' ? '-top-[2px]' : '-bottom-[2px]')} />}
       <div role="gridcell" className="overflow-hidden pt-3">
         <span className="tabular block">{clockTenths(span.startMs)}</span>
-        {!small && <NumberField label={`Length of slide ${span.slideIndex + 1} in seconds`} value={slide.lengthMs / 1000} min={0.2} max={86_400} step={0.5} unit="s" onCommit={(seconds) => onLength(slide, Math.round(seconds * 1000))} className="mt-1 -ml-1.5 text-soft [&_input]:h-6 [&_input]:w-11 [&_input]:border-transparent [&_input]:bg-transparent [&_input]:text-soft hover:[&_input]:border-rule" />}
+        {!small && <NumberField label={`Length of slide ${span.slideIndex + 1} in seconds`} value={slide.lengthMs / 1000} min={0.2} max={86_400} step={0.5} unit="s" onCommit={(seconds) => onLength(slide, Math.round(seconds * 1000))} className="mt-1 -ml-1.5 text-soft [&_input]:h-6 [&_input]:w-auto [&_input]:max-w-14 [&_input]:[field-sizing:content] [&_input]:border-transparent [&_input]:bg-transparent [&_input]:text-soft hover:[&_input]:border-rule" />}
       </div>
       <div role="gridcell" aria-label="Sound"><SoundStrip music={music} startMs={span.startMs} endMs={span.endMs} widthPx={60} heightPx={heightPx} voice={voice} /></div>
       <div role="gridcell" className={clsx('flex items-center', small ? 'justify-start' : 'pt-2')}>

@@ -29,7 +29,7 @@ export function SoundStrip({ music, startMs, endMs, widthPx, heightPx, voice }: 
       const at = (row: number) => startMs + ((endMs - startMs) * row) / heightPx;
       const loud = music.loudness(at(y), at(y + 2));
       if (loud === 0) continue;
-      const half = 1 + loud ** 1.3 * (middle - 4);
+      const half = 1 + loud * (middle - 2);
       context.globalAlpha = 0.35 + 0.65 * loud;
       context.fillRect(middle - half, y + 0.25, 2 * half, 1.3);
     }

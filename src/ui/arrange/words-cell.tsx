@@ -34,7 +34,7 @@ export function WordsCell({ slide, typing, selected, onType, onDone }: WordsCell
 
   if (!typing) {
     return (
-      <button type="button" onClick={(event) => { event.stopPropagation(); onType(); }} className="group/words block h-full w-full cursor-text overflow-hidden pt-1 text-left" aria-label={title || subtitle ? `Words: ${title} ${subtitle}. Change them` : 'Type words on this slide'}>
+      <button type="button" onClick={(event) => { event.stopPropagation(); onType(); }} className="group/words flex h-full w-full cursor-text flex-col items-stretch justify-start overflow-hidden pt-1 text-left" aria-label={title || subtitle ? `Words: ${title} ${subtitle}. Change them` : 'Type words on this slide'}>
         {title && <span className="block truncate font-display text-base font-semibold whitespace-pre">{title}</span>}
         {subtitle && <span className="block truncate text-soft">{subtitle}</span>}
         {!title && !subtitle && <span className={selected ? 'text-plum' : 'text-soft/70 group-hover/words:text-plum'}>+ words</span>}

@@ -22,7 +22,7 @@ export function RostrumTab({ slide, prepared, index }: RostrumTabProps) {
   const facts = layer ? prepared.facts.get(layer.assetId) : undefined;
   const move = layer ? prepared.moves.get(layer.id) : undefined;
   if (!layer || !facts || facts.kind === 'sound' || !move) return <p className="text-soft">A blank slide has no picture to move.</p>;
-  const picture = <FramedPicture large assetId={layer.assetId} picture={facts} move={move} widthPx={262} heightPx={176} />;
+  const picture = <FramedPicture large assetId={layer.assetId} picture={facts} move={move} widthPx={228} heightPx={152} />;
   if (layer.kind === 'clip') return <div className="flex gap-5">{picture}<p className="text-soft">A clip moves by itself and stands still in the frame.</p></div>;
 
   const set = (next: Move, joins?: string) => edit({ kind: 'set-move', slideId: slide.id, layerId: layer.id, move: next }, joins);
@@ -35,10 +35,10 @@ export function RostrumTab({ slide, prepared, index }: RostrumTabProps) {
   const pixels = (tightest * facts.widthPx) / prepared.show.frame.widthPx;
 
   return (
-    <div className="flex flex-wrap gap-5">
+    <div className="flex gap-4">
       {picture}
-      <div className="min-w-[250px] flex-1">
-        <table className="border-separate border-spacing-x-2 border-spacing-y-1.5">
+      <div className="min-w-0 flex-1">
+        <table className="border-separate -mx-1.5 border-spacing-x-1.5 border-spacing-y-1.5">
           <thead><tr className="text-left text-soft"><th className="font-normal"><span className="sr-only">framing</span></th><th className="font-normal">across</th><th className="font-normal">down</th><th className="font-normal">width</th></tr></thead>
           <tbody>
             {(['first', 'last'] as const).map((which) => (

@@ -75,7 +75,7 @@ export function ContactSheet({ entries, usedOn, selection, focus, onClick, onSte
       aria-multiselectable="true"
       tabIndex={0}
       data-part="contact-sheet"
-      className="relative min-h-0 flex-1 overflow-y-auto scroll-thin"
+      className="relative min-h-0 flex-1 overflow-y-auto -outline-offset-2 scroll-thin"
       onPointerDown={(event) => {
         if (event.button !== 0 || (event.target as HTMLElement).closest('[role=option]')) return;
         const { x, y } = pointIn(event);
@@ -151,10 +151,10 @@ function Print({ entry, number, used, selected, focused, onClick }: PrintProps) 
         />
         {facts.kind === 'clip' && <span className="absolute bottom-1.5 left-1.5 flex items-center gap-1 rounded-sm bg-black/75 px-1 text-xs text-lamp"><Film size={11} /> <span className="tabular">{clock(facts.lengthMs)}</span></span>}
         {transparent && <span className="absolute bottom-1.5 left-1.5 rounded-sm bg-black/75 px-1 text-xs text-lamp">see-through</span>}
-        {used.length > 0 && <span className="tabular absolute top-1.5 right-1.5 rounded-sm bg-black/75 px-1 text-xs text-lamp">{used.length === 1 ? `slide ${used[0]}` : `${used.length} slides`}</span>}
       </span>
       <span className="tabular mt-1 flex w-[140px] justify-between text-xs">
         <span>{number}<span aria-hidden="true" className="ml-0.5 text-[9px]">▸</span></span>
+        {used.length > 0 && <span className="text-slate">{used.length === 1 ? `slide ${used[0]}` : `${used.length} slides`}</span>}
         <span className="text-soft">{time ?? ''}</span>
       </span>
     </div>

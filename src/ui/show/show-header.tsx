@@ -54,7 +54,7 @@ export function ShowHeader() {
           if (event.key === 'Enter') event.currentTarget.blur();
           if (event.key === 'Escape') { setTitle(null); event.currentTarget.blur(); }
         }}
-        className="w-64 min-w-0 truncate rounded-md border border-transparent bg-transparent px-1.5 py-0.5 font-display text-lg leading-tight font-semibold hover:border-rule focus:border-rule"
+        className="max-w-80 min-w-24 truncate [field-sizing:content] rounded-md border border-transparent bg-transparent px-1.5 py-0.5 font-display text-lg leading-tight font-semibold hover:border-rule focus:border-rule"
       />
       <nav aria-label="Stations" className="flex h-full items-stretch gap-1">
         {STATIONS.map(([segment, name]) => {

@@ -6,7 +6,7 @@ import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } f
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import { mainLayerOf, wordsOf } from '../../core/show/show';
 import { slideIndexAt } from '../../core/timing/slide-span';
-import { momentToPx, rowPlaces } from '../arrange/row-heights';
+import { momentToPx, ORDER_PAD_PX, rowPlaces } from '../arrange/row-heights';
 import { SoundStrip } from '../arrange/sound-strip';
 import { clockTenths } from '../kit/clock';
 import { useShow } from '../show/show-provider';
@@ -35,7 +35,7 @@ export function SoundColumn({ ref, prepared, onGo }: SoundColumnProps) {
   const [widthPx, setWidthPx] = useState(360);
   const places = useMemo(() => rowPlaces(spans, 'true'), [spans]);
   // eslint-disable-next-line react-hooks/incompatible-library
-  const rows = useVirtualizer({ count: show.slides.length, getScrollElement: () => scroller.current, estimateSize: (index) => places.heights[index] ?? 0, overscan: 4, paddingEnd: 60 });
+  const rows = useVirtualizer({ count: show.slides.length, getScrollElement: () => scroller.current, estimateSize: (index) => places.heights[index] ?? 0, overscan: 4, paddingStart: ORDER_PAD_PX, paddingEnd: 60 });
   useEffect(() => rows.measure(), [places, rows]);
   useEffect(() => {
     const watcher = new ResizeObserver(([entry]) => setWidthPx(Math.max(120, Math.round(entry!.contentRect.width - SIDE_PX - 190))));

@@ -85,7 +85,7 @@ export function SoundStation() {
           </section>
           {free.length > 0 && (
             <section aria-labelledby="more-sounds" className="mt-5">
-              <h2 id="more-sounds" className="text-base">Not used</h2>
+              <h2 id="more-sounds" className="text-base">Other sounds</h2>
               <ul className="mt-2 flex flex-col gap-1.5">{free.map((sound) => <FreeSound key={sound.id} sound={sound} name={nameOf(sound.assetId)} onMusic={() => setCues([...show.cues, { id: cueId(nanoid(10)), assetId: sound.assetId, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: DEFAULT_FADE_OUT_MS }])} />)}</ul>
             </section>
           )}

@@ -31,15 +31,11 @@ let lookedAheadAt = 0;
 let lastDrawn = '';
 const told = new Set<AssetId>();
 
-const messages: ToWorker[] = [];
-scope.onmessage = (event: MessageEvent<ToWorker>) => void messages.push(event.data);
-
 const [kernels, fonts] = await Promise.all([bytes('/drawing/kernels.wasm').then(loadKernels), loadFonts((name) => bytes(`/fonts/${name}.ttf`))]);
 const reader = createBrowserReader((id) => prepared?.facts.get(id) ?? null);
 const store = createPictureStore({ kernels, reader, fonts, fillOutline, roomBytes: ROOM_BYTES });
-say({ kind: 'ready' });
 scope.onmessage = (event: MessageEvent<ToWorker>) => hear(event.data);
-for (const message of messages.splice(0)) hear(message);
+say({ kind: 'ready' });
 scope.requestAnimationFrame(tick);
 
 function hear(message: ToWorker): void {

@@ -36,7 +36,12 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
   const [starting, setStarting] = useState(true);
   const [unreadable, setUnreadable] = useState<ReadonlyMap<AssetId, string>>(new Map());
   const moment = useRef(0);
-  const post = useCallback((message: ToWorker, transfer: Transferable[] = []) => worker.current?.postMessage(message, transfer), []);
+  // A worker loses what is sent before its modules are loaded, so messages wait until it says that it is ready.
+  const waiting = useRef<[ToWorker, Transferable[]][] | null>([]);
+  const post = useCallback((message: ToWorker, transfer: Transferable[] = []) => {
+    if (waiting.current) waiting.current.push([message, transfer]);
+    else worker.current?.postMessage(message, transfer);
+  }, []);
   const frameAspect = show.frame.widthPx / show.frame.heightPx;
 
   useEffect(() => {
@@ -48,8 +53,14 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
     holder.append(canvas);
     const started = new Worker('/drawing/worker.js', { type: 'module' });
     worker.current = started;
+    waiting.current = [];
     sound.current = createSoundPlayer();
     started.onmessage = (event: MessageEvent<FromWorker>) => {
+      if (event.data.kind === 'ready') {
+        const queued = waiting.current ?? [];
+        waiting.current = null;
+        for (const [message, transfer] of queued) started.postMessage(message, transfer);
+      }
       if (event.data.kind === 'drawn') setStarting(false);
       if (event.data.kind === 'problem') {
         const { assetId, message } = event.data;
@@ -58,6 +69,8 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
     };
     const offscreen = canvas.transferControlToOffscreen();
     post({ kind: 'canvas', canvas: offscreen }, [offscreen]);
+    post({ kind: 'show', ...latest.current });
+    post({ kind: 'still', momentMs: moment.current });
     const resize = new ResizeObserver(() => {
       const widthPx = Math.max(160, Math.min(LARGEST_WIDTH_PX, 16 * Math.round((holder.clientWidth * Math.min(2, devicePixelRatio)) / 16)));
       post({ kind: 'size', widthPx, heightPx: 2 * Math.round(widthPx / frameAspect / 2) });

@@ -1,0 +1,108 @@
+import { describe, expect, it } from '@jest/globals';
+import type { AssetFacts } from '../show/asset-facts';
+import { assetId, cueId, layerId, showId, slideId } from '../show/ids';
+import { emptyShow, type Cue, type Show, type Slide } from '../show/show';
+import { addToMix, sampleOf, softenPeaks } from './mix-block';
+import { gainAt, gainOfDb, MIX_SAMPLE_RATE, type MixPart } from './mix-plan';
+import { peakCollector } from './peaks';
+import { cueStretches, musicLengthMs, planMix } from './plan-mix';
+
+const SONG = assetId('1'.repeat(64));
+const VOICE = assetId('2'.repeat(64));
+const CLIP = assetId('3'.repeat(64));
+const facts = new Map<typeof SONG, AssetFacts>([
+  [SONG, { kind: 'sound', lengthMs: 60_000, title: null, artist: null }],
+  [VOICE, { kind: 'sound', lengthMs: 3000, title: null, artist: null }],
+  [CLIP, { kind: 'clip', widthPx: 1920, heightPx: 1080, lengthMs: 8000, hasSound: true, takenAt: null }],
+]);
+const plain = (name: string, lengthMs: number): Slide => ({ id: slideId(name), lengthMs, transition: { kind: 'cut' }, backing: { kind: 'automatic' }, layers: [], narration: null });
+const cue = (name: string, more: Partial<Cue> = {}): Cue => ({ id: cueId(name), assetId: SONG, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000, ...more });
+const showOf = (slides: Slide[], cues: Cue[]): Show => ({ ...emptyShow(showId('x'), ''), slides, cues });
+
+describe('planMix', () => {
+  it('fades the song out at the end of the show, wherever that is', () => {
+    for (const lengthMs of [20_000, 40_000]) {
+      const [music] = planMix(showOf([plain('a', lengthMs)], [cue('q')]), facts).parts;
+      expect(music).toMatchObject({ kind: 'music', startMs: 0, lengthMs });
+      expect(gainAt(music!.gains, lengthMs - 3000)).toBeCloseTo(1);
+      expect(gainAt(music!.gains, lengthMs - 1500)).toBeCloseTo(0.5);
+      expect(gainAt(music!.gains, lengthMs)).toBe(0);
+    }
+  });
+  it('plays songs one after the other and leaves out those that would start too late', () => {
+    const show = showOf([plain('a', 100_000)], [cue('q'), cue('r', { trimStartMs: 10_000 }), cue('s')]);
+    expect(cueStretches(show, facts).map((entry) => [entry.cueIndex, entry.startMs, entry.endMs])).toEqual([[0, 0, 60_000], [1, 60_000, 100_000]]);
+    expect(musicLengthMs(show, facts)).toBe(170_000);
+  });
+  it('brings music down under a voice and back up after it', () => {
+    const spoken: Slide = { ...plain('b', 10_000), narration: { assetId: VOICE, offsetMs: 1000, gainDb: 0 } };
+    const { parts } = planMix(showOf([plain('a', 10_000), spoken, plain('c', 20_000)], [cue('q')]), facts);
+    const music = parts.find((part) => part.kind === 'music')!;
+    expect(parts.find((part) => part.kind === 'voice')).toMatchObject({ startMs: 11_000, lengthMs: 3000 });
+    expect(gainAt(music.gains, 10_000)).toBeCloseTo(1);
+    expect(gainAt(music.gains, 12_500)).toBeCloseTo(gainOfDb(-11), 5);
+    expect(gainAt(music.gains, 15_000)).toBeCloseTo(1);
+  });
+  it('lets a clip sound for as long as its slide, from its trim, and never a muted one', () => {
+    const clip = (soundGainDb: number): Slide => ({ ...plain('b', 5000), layers: [{ kind: 'clip', id: layerId('l'), assetId: CLIP, trimStartMs: 2000, soundGainDb }] });
+    expect(planMix(showOf([clip(0)], []), facts).parts).toMatchObject([{ kind: 'clip', startMs: 0, fromMs: 2000, lengthMs: 5000 }]);
+    expect(planMix(showOf([clip(-60)], []), facts).parts).toEqual([]);
+  });
+  it('is silent for a show without slides', () => {
+    expect(planMix(showOf([], [cue('q')]), facts)).toEqual({ lengthMs: 0, parts: [] });
+  });
+});
+
+describe('gainAt', () => {
+  const gains = [{ atMs: 100, gain: 0 }, { atMs: 200, gain: 1 }];
+  it.each([[0, 0], [100, 0], [150, 0.5], [200, 1], [900, 1]])('at %d ms is %d', (atMs, gain) => {
+    expect(gainAt(gains, atMs)).toBeCloseTo(gain);
+  });
+  it('needs a point', () => {
+    expect(() => gainAt([], 0)).toThrow(RangeError);
+  });
+});
+
+describe('addToMix', () => {
+  const part: MixPart = { kind: 'music', assetId: SONG, startMs: 500, lengthMs: 1000, fromMs: 0, gains: [{ atMs: 500, gain: 0.5 }] };
+  const ones = (frames: number) => new Float32Array(2 * frames).fill(1);
+
+  it('places a part to the sample, in blocks of any size', () => {
+    const whole = new Float32Array(2 * 2 * MIX_SAMPLE_RATE);
+    addToMix(whole, 0, part, ones(48_000), 0);
+    const pieces = new Float32Array(whole.length);
+    for (let at = 0; at < 96_000; at += 7777) {
+      const block = pieces.subarray(2 * at, 2 * Math.min(96_000, at + 7777));
+      addToMix(block, at, part, ones(48_000), 0);
+    }
+    expect(pieces).toEqual(whole);
+    expect([whole[2 * 23_999], whole[2 * 24_000], whole[2 * 71_999], whole[2 * 72_000]]).toEqual([0, 0.5, 0.5, 0]);
+  });
+  it('adds to what sounds already', () => {
+    const block = new Float32Array(2000).fill(0.25);
+    addToMix(block, sampleOf(500), part, ones(1000), 0);
+    expect(block[0]).toBeCloseTo(0.75);
+  });
+  it('never lets two loud sounds clip, and leaves quiet ones alone', () => {
+    const block = Float32Array.from([0.5, -0.79, 1.6, -3]);
+    softenPeaks(block);
+    expect([...block.subarray(0, 2)]).toEqual([0.5, expect.closeTo(-0.79, 6)]);
+    expect(Math.max(...block.map(Math.abs))).toBeLessThanOrEqual(1);
+  });
+});
+
+describe('peakCollector', () => {
+  it('keeps the loudest sample of each fiftieth of a second, however the blocks come', () => {
+    const samples = Float32Array.from({ length: 11_025 }, (_, index) => (index === 5000 ? -0.9 : 0.1));
+    const peaksOf = (size: number) => {
+      const collector = peakCollector(11_025);
+      for (let at = 0; at < samples.length; at += size) collector.add(samples.subarray(at, at + size));
+      return collector.finish().values;
+    };
+    const peaks = peaksOf(11_025);
+    expect(peaks).toHaveLength(50);
+    expect(peaks[Math.floor(5000 / 220.5)]).toBe(229);
+    expect(peaks[0]).toBe(26);
+    expect(peaksOf(97)).toEqual(peaks);
+  });
+});
