@@ -1,0 +1,141 @@
+import { copyFile, mkdtemp, readFile, rm, truncate, writeFile } from 'node:fs/promises';
+import { existsSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { deflateSync, crc32 } from 'node:zlib';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import sharp from 'sharp';
+import { assetId, showId } from '../../core/show/ids';
+import { emptyShow } from '../../core/show/show';
+import { openBlobStore } from '../blobs/blob-store';
+import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
+import { openServer } from '../running-server';
+import { clipSecond } from './derive';
+import { lookAtFile } from './look-at-file';
+import { readPictureFile } from './read-picture';
+
+let folder: string;
+const inFolder = (name: string) => path.join(folder, name);
+beforeAll(async () => { folder = await mkdtemp(path.join(tmpdir(), 'tanager-intake-')); });
+afterAll(async () => { await rm(folder, { recursive: true, force: true }); });
+
+/** A PNG that says it has this many pixels and holds none: as small on disk as it would be large in memory. */
+function pngOfSize(width: number, height: number): Buffer {
+  const chunk = (type: string, data: Buffer) => {
+    const body = Buffer.concat([Buffer.from(type), data]);
+    const ends = Buffer.alloc(8);
+    ends.writeUInt32BE(data.length, 0);
+    const crc = Buffer.alloc(4);
+    crc.writeUInt32BE((crc32 as (bytes: Buffer) => number)(body));
+    return Buffer.concat([ends.subarray(0, 4), body, crc]);
+  };
+  const header = Buffer.alloc(13);
+  header.writeUInt32BE(width, 0);
+  header.writeUInt32BE(height, 4);
+  header.set([8, 2, 0, 0, 0], 8);
+  return Buffer.concat([Buffer.from([137, 80, 78, 71, 13, 10, 26, 10]), chunk('IHDR', header), chunk('IDAT', deflateSync(Buffer.alloc(1000))), chunk('IEND', Buffer.alloc(0))]);
+}
+
+describe('lookAtFile', () => {
+  it.each<[string, () => Promise<unknown>, RegExp]>([
+    ['nothing.jpg', () => writeFile(inFolder('nothing.jpg'), ''), /^The file is empty\./],
+    ['letter.jpg', () => writeFile(inFolder('letter.jpg'), 'Dear harbour master, '.repeat(50)), /^This is not a picture, a clip or a sound/],
+    ['page.png', () => writeFile(inFolder('page.png'), '%PDF-1.7\n%âãÏÓ\n1 0 obj'), /but a pdf file/],
+    ['short.jpg', async () => { await copyFile('demo/files/PE_0412.jpg', inFolder('short.jpg')); await truncate(inFolder('short.jpg'), 90_000); }, /^The file is cut short/],
+    ['huge.png', () => writeFile(inFolder('huge.png'), pngOfSize(100_000, 100_000)), /^The picture is 100,000 × 100,000 pixels/],
+    ['broken.png', () => writeFile(inFolder('broken.png'), pngOfSize(4000, 3000)), /cut short or damaged/],
+    ['broken.mp4', async () => writeFile(inFolder('broken.mp4'), (await readFile('demo/files/PE_0489-boats.mp4')).subarray(0, 3000)), /damaged|no moving picture|cut short/],
+    ['list.m3u8', () => writeFile(inFolder('list.m3u8'), '#EXTM3U\n#EXT-X-TARGETDURATION:1\n#EXTINF:1,\nfile:///etc/hosts\n#EXT-X-ENDLIST\n'), /^This is not a picture, a clip or a sound/],
+  ])('refuses %s in one clear line', async (name, make, sentence) => {
+    await make();
+    await expect(lookAtFile(inFolder(name))).rejects.toMatchObject({ name: 'UnusableFileError', message: expect.stringMatching(sentence) });
+  });
+
+  it('reads size, capture time and camera of an upright and of a turned photograph', async () => {
+    expect((await lookAtFile('demo/files/PE_0412.jpg')).facts).toMatchObject({ kind: 'picture', widthPx: 1920, heightPx: 1280, takenAt: expect.stringMatching(/^2031-06-14T20:30:\d\d$/), camera: 'Orrery F2', hasTransparency: false });
+    const stored = await sharp('demo/files/PE_0463.jpg').metadata();
+    expect([stored.orientation, stored.width]).toEqual([6, 1280]);
+    expect((await lookAtFile('demo/files/PE_0463.jpg')).facts).toMatchObject({ widthPx: 1920, heightPx: 1280 });
+  });
+  it('knows a see-through picture, a clip, a song with its tags and its length', async () => {
+    expect((await lookAtFile('demo/files/regatta-emblem.png')).facts).toMatchObject({ kind: 'picture', hasTransparency: true });
+    expect((await lookAtFile('demo/files/PE_0489-boats.mp4')).facts).toMatchObject({ kind: 'clip', widthPx: 1280, heightPx: 720, lengthMs: 8000, hasSound: true });
+    const song = await lookAtFile('demo/files/harbour-reel.mp3');
+    expect(song.facts).toMatchObject({ kind: 'sound', title: 'Harbour Reel' });
+    expect(song.facts.kind === 'sound' && song.facts.lengthMs).toBeGreaterThan(150_000);
+    expect(Math.max(...song.peaks!.values)).toBeGreaterThan(150);
+  });
+  it('never lets a film’s inside name other files to ffmpeg', async () => {
+    // A playlist whose first bytes are those of an MP3, so that it is taken for a sound.
+    await writeFile(inFolder('list.mp3'), `ID3\n#EXTM3U\n#EXTINF:1,\nfile:///etc/hosts\n`);
+    await expect(lookAtFile(inFolder('list.mp3'))).rejects.toMatchObject({ name: 'UnusableFileError' });
+    await writeFile(inFolder('concat.txt'), "ffconcat version 1.0\nfile '/etc/hosts'\n");
+    const { GUARDED_INPUT } = await import('../ffmpeg/run-ffmpeg');
+    await expect(runFfmpeg([...GUARDED_INPUT, '-i', inFolder('concat.txt'), '-f', 'null', '-'])).rejects.toMatchObject({ name: 'FfmpegError' });
+  });
+});
+
+describe('readPictureFile', () => {
+  const source = () => sharp({ create: { width: 120, height: 80, channels: 3, background: { r: 200, g: 60, b: 30 } } });
+  it.each<[string, () => Promise<unknown>, number]>([
+    ['sixteen.png', () => source().toColourspace('rgb16').png().toFile(inFolder('sixteen.png')), 2],
+    ['palette.gif', () => source().gif().toFile(inFolder('palette.gif')), 8],
+    ['cmyk.jpg', () => source().toColourspace('cmyk').jpeg({ quality: 95 }).toFile(inFolder('cmyk.jpg')), 40],
+    ['photo.webp', () => source().webp({ quality: 95 }).toFile(inFolder('photo.webp')), 6],
+    ['photo.avif', () => source().avif({ quality: 90 }).toFile(inFolder('photo.avif')), 8],
+    ['scan.tiff', () => source().tiff().toFile(inFolder('scan.tiff')), 2],
+  ])('reads %s as the sRGB it shows', async (name, make, tolerance) => {
+    await make();
+    expect((await lookAtFile(inFolder(name))).facts).toMatchObject({ kind: 'picture', widthPx: 120, heightPx: 80 });
+    const pixels = await readPictureFile(inFolder(name), 60, 40);
+    expect(pixels.rgba).toHaveLength(60 * 40 * 4);
+    [200, 60, 30, 255].forEach((value, channel) => expect(Math.abs(pixels.rgba[4 * 1234 + channel]! - value)).toBeLessThanOrEqual(tolerance));
+  });
+  it('reads a grey picture and one with its own transparency', async () => {
+    await sharp({ create: { width: 50, height: 50, channels: 4, background: { r: 0, g: 0, b: 255, alpha: 0.5 } } }).png().toFile(inFolder('half.png'));
+    await sharp({ create: { width: 50, height: 50, channels: 3, background: '#777' } }).toColourspace('b-w').png().toFile(inFolder('grey.png'));
+    const half = await readPictureFile(inFolder('half.png'), 20, 20);
+    expect([half.hasTransparency, [...half.rgba.subarray(0, 4)]]).toEqual([true, [0, 0, 255, 128]]);
+    expect([...(await readPictureFile(inFolder('grey.png'), 20, 20)).rgba.subarray(0, 4)]).toEqual([119, 119, 119, 255]);
+  });
+});
+
+describe('the contact sheet', () => {
+  it('takes files in, refuses bad ones, keeps each once, and goes on after the server ended', async () => {
+    process.env.TANAGER_DATA = inFolder('data');
+    const id = showId('sheet');
+    const server = await openServer();
+    await server.shows.put(emptyShow(id, 'Sheet'));
+    await writeFile(inFolder('bad.jpg'), 'not a picture');
+    const take = (file: string, name: string) => server.sheet.takeIn(id, file, name, 'copy');
+    expect(await Promise.all([take('demo/files/PE_0412.jpg', 'one.jpg'), take('demo/files/PE_0489-boats.mp4', '../../boats.mp4'), take(inFolder('bad.jpg'), 'bad.jpg')])).toEqual(['added', 'added', 'added']);
+    expect(await take('demo/files/PE_0412.jpg', 'the same again.jpg')).toBe('already-there');
+    await server.sheet.idle();
+    const entries = await server.sheet.entries(id);
+    expect(entries.map((entry) => [entry.fileName, entry.state, entry.facts?.kind]).sort()).toEqual([['../../boats.mp4', 'ready', 'clip'], ['bad.jpg', 'refused', undefined], ['one.jpg', 'ready', 'picture']]);
+    const picture = entries.find((entry) => entry.facts?.kind === 'picture')!;
+    const clip = entries.find((entry) => entry.facts?.kind === 'clip')!;
+    expect((await sharp(server.blobs.derivedFile(picture.assetId, '320.jpg')).metadata()).width).toBe(320);
+    expect([(await clipSecond(clip.assetId, 0, server.blobs))?.lengths.length, (await clipSecond(clip.assetId, 7, server.blobs))?.lengths.length, await clipSecond(clip.assetId, 8, server.blobs)]).toEqual([30, 30, null]);
+    expect(existsSync(server.blobs.derivedFile(clip.assetId, 'listening.opus'))).toBe(true);
+    // Only a refused line can be taken off: what may be in use stays.
+    const refused = entries.find((entry) => entry.state === 'refused')!;
+    expect([await server.sheet.takeOff(id, picture.id), await server.sheet.takeOff(id, refused.id)]).toEqual([false, true]);
+    server.close();
+
+    const later = await openServer();
+    await later.sheet.takeIn(id, 'demo/files/PE_0415.jpg', 'late.jpg', 'copy');
+    await later.sheet.resume();
+    await later.sheet.idle();
+    expect((await later.sheet.entries(id)).every((entry) => entry.state === 'ready')).toBe(true);
+    later.close();
+  });
+});
+
+describe('the blob store', () => {
+  it('never makes a path of anything but a hash', () => {
+    const blobs = openBlobStore('/somewhere');
+    for (const id of ['../../etc/passwd', '', 'a'.repeat(63), 'A'.repeat(64), `${'a'.repeat(62)}/.`]) expect(() => blobs.fileOf(assetId(id))).toThrow(RangeError);
+    expect(blobs.fileOf(assetId('ab'.repeat(32)))).toBe(`/somewhere/originals/ab/${'ab'.repeat(32)}`);
+  });
+});

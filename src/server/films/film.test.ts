@@ -1,0 +1,160 @@
+import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
+import { existsSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { eq } from 'drizzle-orm';
+import { emptyShow, type Show } from '../../core/show/show';
+import { cueId, showId, type AssetId } from '../../core/show/ids';
+import { slideFromAsset } from '../../core/show/new-slide';
+import type { AssetFacts } from '../../core/show/asset-facts';
+import { createContactSheet } from '../assets/contact-sheet';
+import { lookAtFile } from '../assets/look-at-file';
+import { openBlobStore } from '../blobs/blob-store';
+import { openDatabase, type OpenDatabase } from '../database/open-database';
+import { films as filmsTable, jobs } from '../database/schema';
+import { createEvents } from '../events';
+import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
+import { hashOfFile } from '../blobs/blob-store';
+import { createShowService } from '../shows/show-service';
+import { createFilmService, type FilmService } from './film-service';
+import { makeFilm, type FilmProgress } from './make-film';
+import { probeFilm } from './probe-film';
+
+let folder: string;
+let show: Show;
+const facts = new Map<AssetId, AssetFacts>();
+const files = new Map<AssetId, string>();
+let counted = 0;
+const newId = () => `n${(counted += 1)}`;
+const sleep = (ms: number) => new Promise((resolve) => { setTimeout(resolve, ms); });
+
+beforeAll(async () => {
+  folder = await mkdtemp(path.join(tmpdir(), 'tanager-films-'));
+  for (const name of ['PE_0412.jpg', 'PE_0419.jpg', 'PE_0489-boats.mp4', 'harbour-reel.mp3']) {
+    const file = path.resolve('demo/files', name);
+    const id = await hashOfFile(file);
+    files.set(id, file);
+    facts.set(id, (await lookAtFile(file)).facts);
+  }
+  const [first, tall, clip, song] = [...files.keys()] as [AssetId, AssetId, AssetId, AssetId];
+  const slides = [first, tall, clip].map((id) => ({ ...slideFromAsset(id, facts.get(id)!, 2500, newId), lengthMs: 2500 }));
+  show = { ...emptyShow(showId('made'), 'Lanterns & “boats”'), slides, cues: [{ id: cueId('q'), assetId: song, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 2000 }] };
+});
+afterAll(async () => { await rm(folder, { recursive: true, force: true }); });
+
+describe('makeFilm', () => {
+  it('makes a film of exactly as many frames as it should have, tagged, with sound that ends with it and no black in it', async () => {
+    const outFile = path.join(folder, 'film.mp4');
+    const progress: FilmProgress[] = [];
+    const made = await makeFilm({ show, facts, files, heightPx: 720, framesPerSecond: 30, outFile, workFolder: path.join(folder, 'work'), onProgress: (entry) => progress.push(entry) });
+    expect(made).toMatchObject({ lengthMs: 7500, problems: [], plan: { frameCount: 225, widthPx: 1280, heightPx: 720 } });
+    const film = await probeFilm(outFile);
+    expect(film.video).toMatchObject({ codec_name: 'h264', width: 1280, height: 720, nb_read_frames: '225', color_space: 'bt709', color_range: 'tv', r_frame_rate: '30/1', pix_fmt: 'yuv420p' });
+    expect(film.sound).toMatchObject({ codec_name: 'aac', sample_rate: '48000', channels: 2 });
+    expect(Math.abs(Number(film.sound!.duration) - 7.5)).toBeLessThan(0.03);
+    // Every frame comes a thirtieth after the one before, across the joints too.
+    film.times.slice(1).forEach((time, index) => expect(time - film.times[index]!).toBeCloseTo(1 / 30, 4));
+    // The index stands before the pictures, so that players start at once.
+    const bytes = await readFile(outFile);
+    expect(bytes.indexOf('moov')).toBeLessThan(bytes.indexOf('mdat'));
+    expect(await runFfmpeg(['-loglevel', 'info', '-i', outFile, '-vf', 'blackdetect=d=0.01:pic_th=0.97:pix_th=0.03', '-an', '-f', 'null', '-'])).not.toContain('black_start');
+    expect(progress.map((entry) => entry.stage)).toEqual(expect.arrayContaining(['sound', 'pictures', 'joining']));
+    expect(progress.at(-1)).toMatchObject({ framesDone: 225, frameCount: 225 });
+    expect(existsSync(path.join(folder, 'work'))).toBe(false);
+  });
+
+  it('goes on from the segments that are there', async () => {
+    const workFolder = path.join(folder, 'again');
+    const controller = new AbortController();
+    const order = { show, facts, files, heightPx: 720, framesPerSecond: 30, outFile: path.join(folder, 'again.mp4'), workFolder };
+    await expect(makeFilm({ ...order, signal: controller.signal, onProgress: ({ framesDone }) => { if (framesDone > 150) controller.abort(new Error('enough')); } })).rejects.toThrow('enough');
+    const finished = (await readdir(workFolder)).filter((name) => name.endsWith('.mp4')).length;
+    expect(finished).toBeGreaterThan(0);
+    const counts: number[] = [];
+    await makeFilm({ ...order, onProgress: ({ stage, framesDone }) => { if (stage === 'pictures') counts.push(framesDone); } });
+    expect(counts[0]).toBeGreaterThanOrEqual(finished * 60);
+    expect((await probeFilm(order.outFile)).video).toMatchObject({ nb_read_frames: '225' });
+  });
+
+  it('makes the rest of a film when a file has gone, and names it', async () => {
+    const [gone] = [...files.keys()] as [AssetId];
+    const made = await makeFilm({ show, facts, files: new Map([...files, [gone, path.join(folder, 'gone.jpg')]]), heightPx: 720, framesPerSecond: 30, outFile: path.join(folder, 'rest.mp4'), workFolder: path.join(folder, 'rest') });
+    expect(made.problems).toMatchObject([{ assetId: gone }]);
+    expect((await probeFilm(path.join(folder, 'rest.mp4'))).video).toMatchObject({ nb_read_frames: '225' });
+  });
+  it('needs a slide', async () => {
+    await expect(makeFilm({ show: { ...show, slides: [] }, facts, files, heightPx: 720, framesPerSecond: 30, outFile: 'x.mp4', workFolder: 'x' })).rejects.toThrow('at least one slide');
+  });
+});
+
+describe('the film service', () => {
+  let database: OpenDatabase;
+  let service: FilmService;
+  const clock = { ms: Date.now() };
+  beforeAll(async () => {
+    database = await openDatabase(`file:${path.join(folder, 'films.db')}`);
+    const events = createEvents();
+    const blobs = openBlobStore(path.join(folder, 'blobs'));
+    const sheet = createContactSheet(database, blobs, events);
+    await createShowService(database, events).put(show);
+    for (const [id, file] of files) await sheet.takeIn(show.id, file, id, 'copy');
+    await sheet.idle();
+    service = createFilmService({ database, blobs, sheet, events, folder: path.join(folder, 'out'), now: () => clock.ms });
+  });
+  afterAll(() => database.close());
+  const until = async (id: string, states: readonly string[]) => {
+    for (let tries = 0; tries < 400; tries += 1) {
+      const film = (await service.find(id))!;
+      if (states.includes(film.state)) return film;
+      await sleep(100);
+    }
+    throw new Error(`the film did not become ${states.join(' or ')}`);
+  };
+
+  it('makes what is ordered, in the background, under a link nobody can guess', async () => {
+    const id = await service.order(show, 720);
+    const film = await until(id, ['ready', 'failed']);
+    expect(film).toMatchObject({ state: 'ready', problem: null, framesDone: 225, frameCount: 225, lengthMs: 7500, screeningToken: expect.stringMatching(/^[\w-]{24}$/) });
+    expect((await service.findByToken(film.screeningToken))?.id).toBe(id);
+    expect(await service.findByToken('guess')).toBeNull();
+    expect((await probeFilm(service.fileOf(id))).video).toMatchObject({ nb_read_frames: '225' });
+    expect(await service.remove(id)).toBe(true);
+    expect([existsSync(service.fileOf(id)), await service.find(id)]).toEqual([false, null]);
+  });
+  it('cancels a film being made and leaves nothing of it', async () => {
+    const id = await service.order(show, 720);
+    await until(id, ['making']);
+    expect(await service.remove(id)).toBe(false);
+    expect(await service.cancel(id)).toBe(true);
+    expect(await service.cancel(id)).toBe(false);
+    await sleep(1500);
+    expect([(await service.find(id))!.state, existsSync(service.fileOf(id))]).toEqual(['cancelled', false]);
+    expect((await readdir(path.join(folder, 'out')).catch(() => [])).filter((name) => name.startsWith(id))).toEqual([]);
+  });
+  it('takes up a film whose server died, once its lease has run out, and not before', async () => {
+    await database.write(async (db) => {
+      await db.insert(filmsTable).values({ id: 'orphan', showId: show.id, document: show, title: 'Orphan', heightPx: 720, framesPerSecond: 30, state: 'making', framesDone: 0, frameCount: 225, screeningToken: 'orphan-token', orderedAt: clock.ms });
+      await db.insert(jobs).values({ id: 'orphan-job', kind: 'film', subjectId: 'orphan', state: 'running', holder: 'a dead server', leaseUntil: clock.ms + 5000, attempts: 1, createdAt: clock.ms });
+    });
+    const stop = service.start();
+    await sleep(1500);
+    const [before] = await database.db.select().from(jobs).where(eq(jobs.id, 'orphan-job'));
+    expect(before!.holder).toBe('a dead server');
+    clock.ms += 6000;
+    expect((await until('orphan', ['ready', 'failed'])).state).toBe('ready');
+    stop();
+  });
+  it('gives up on a film that ended the server again and again, and says so', async () => {
+    await database.write(async (db) => {
+      await db.insert(filmsTable).values({ id: 'poison', showId: show.id, document: show, title: 'Poison', heightPx: 720, framesPerSecond: 30, state: 'making', framesDone: 0, frameCount: 225, screeningToken: 'poison-token', orderedAt: clock.ms });
+      await db.insert(jobs).values({ id: 'poison-job', kind: 'film', subjectId: 'poison', state: 'running', holder: 'a dead server', leaseUntil: clock.ms - 1, attempts: 4, createdAt: clock.ms });
+    });
+    const stop = service.start();
+    expect(await until('poison', ['failed', 'ready'])).toMatchObject({ state: 'failed', problem: expect.stringContaining('ended the server 4 times') });
+    stop();
+  });
+  it('never makes a path of an id that is not one', () => {
+    expect(() => service.fileOf('../../x')).toThrow(RangeError);
+  });
+});
