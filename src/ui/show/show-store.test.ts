@@ -1,0 +1,155 @@
+import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
+import type { ShowEdit } from '../../core/show/edit';
+import { applyEdit } from '../../core/show/edit';
+import { blankSlide } from '../../core/show/new-slide';
+import { showId } from '../../core/show/ids';
+import { emptyShow, type Show } from '../../core/show/show';
+import type { AppliedEdits, SentEdit } from '../../server/shows/show-service';
+import { createShowStore, type ShowStore } from './show-store';
+
+const start = emptyShow(showId('s'), 'Evening');
+let counted = 0;
+const newId = () => `n${(counted += 1)}`;
+const addSlide = (afterId: Show['slides'][number]['id'] | null = null): ShowEdit => ({ kind: 'add-slides', runs: [{ afterId, slides: [blankSlide(2000, '#102030', newId)] }] });
+
+/** A server in miniature: applies edits as the real one does; can be unplugged. */
+function miniature() {
+  const kept: SentEdit[] = [];
+  const server = {
+    show: start as Show,
+    plugged: true,
+    kept,
+    take(edit: ShowEdit) {
+      const result = applyEdit(server.show, edit);
+      if (result.ok) server.show = result.show;
+      return result.ok;
+    },
+    other(edit: ShowEdit) {
+      if (server.take(edit)) kept.push({ editId: `other-${newId()}`, edit });
+    },
+  };
+  globalThis.fetch = (async (_url: string, init: { body: string }) => {
+    if (!server.plugged) throw new TypeError('Failed to fetch');
+    const { knownRevision, edits } = JSON.parse(init.body) as { knownRevision: number; edits: SentEdit[] };
+    const refused: AppliedEdits['refused'][number][] = [];
+    for (const entry of edits) {
+      if (kept.some((before) => before.editId === entry.editId)) continue;
+      if (server.take(entry.edit)) kept.push(entry);
+      else refused.push({ editId: entry.editId, reason: 'slide-not-found' });
+    }
+    return { ok: true, status: 200, json: async () => ({ revision: kept.length, since: kept.slice(knownRevision), refused }) };
+  }) as unknown as typeof fetch;
+  return server;
+}
+
+const memory = () => { const kept = new Map<string, string>(); return { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => void kept.set(key, value), removeItem: (key: string) => void kept.delete(key), kept }; };
+const settle = async () => { for (let round = 0; round < 30; round += 1) await jest.advanceTimersByTimeAsync(100); };
+
+let server: ReturnType<typeof miniature>;
+let storage: ReturnType<typeof memory>;
+let told: string[];
+let store: ShowStore;
+const open = () => createShowStore({ show: server.show, revision: server.kept.length, entries: [], storage, tell: (sentence) => told.push(sentence) });
+const realFetch = globalThis.fetch;
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  server = miniature();
+  storage = memory();
+  told = [];
+  store = open();
+});
+afterEach(() => {
+  jest.useRealTimers();
+  globalThis.fetch = realFetch;
+});
+
+describe('the show store', () => {
+  it('shows an edit at once and saves it within a second', async () => {
+    store.getState().edit(addSlide());
+    expect([store.getState().show.slides.length, store.getState().saving]).toEqual([1, 'saving']);
+    await jest.advanceTimersByTimeAsync(900);
+    expect([server.show.slides.length, store.getState().saving]).toEqual([1, 'saved']);
+    expect(store.getState().show).toEqual(server.show);
+  });
+  it('undoes and does again without limit, and forgets what could be done again once something else is done', async () => {
+    for (let step = 0; step < 50; step += 1) store.getState().edit(addSlide());
+    const full = store.getState().show;
+    for (let step = 0; step < 50; step += 1) store.getState().undo();
+    expect(store.getState().show).toEqual(start);
+    store.getState().undo();
+    for (let step = 0; step < 50; step += 1) store.getState().redo();
+    expect(store.getState().show).toEqual(full);
+    store.getState().undo();
+    store.getState().edit({ kind: 'rename-show', title: 'Regatta' });
+    expect(store.getState().redoSteps).toEqual([]);
+    await settle();
+    expect(server.show).toEqual(store.getState().show);
+  });
+  it('takes typing as one step', () => {
+    for (const title of ['R', 'Re', 'Reg']) store.getState().edit({ kind: 'rename-show', title }, 'title');
+    store.getState().edit({ kind: 'set-default-length', lengthMs: 3000 });
+    store.getState().undo();
+    expect(store.getState().show.title).toBe('Reg');
+    store.getState().undo();
+    expect([store.getState().show.title, store.getState().undoSteps.length]).toEqual(['Evening', 0]);
+    store.getState().redo();
+    expect(store.getState().show.title).toBe('Reg');
+  });
+  it('goes on without the server, says so, and delivers later', async () => {
+    server.plugged = false;
+    store.getState().edit(addSlide());
+    await settle();
+    store.getState().edit({ kind: 'rename-show', title: 'Offline' });
+    expect([store.getState().saving, store.getState().show.title]).toEqual(['offline', 'Offline']);
+    server.plugged = true;
+    await settle();
+    expect([store.getState().saving, server.show.title, server.show.slides.length]).toEqual(['saved', 'Offline', 1]);
+    expect(storage.kept.size).toBe(0);
+  });
+  it('loses nothing when the page is closed before the server was told', async () => {
+    server.plugged = false;
+    store.getState().edit(addSlide());
+    await settle();
+    server.plugged = true;
+    const reopened = open();
+    expect(reopened.getState().show.slides).toHaveLength(1);
+    await settle();
+    expect(server.show.slides).toHaveLength(1);
+    await settle();
+    expect(server.kept).toHaveLength(1);
+  });
+  it('takes in what another tab did, keeping its own unsent work', async () => {
+    server.other({ kind: 'rename-show', title: 'From the other tab' });
+    server.plugged = false;
+    store.getState().edit({ kind: 'set-default-length', lengthMs: 3000 });
+    await settle();
+    server.plugged = true;
+    await settle();
+    expect(store.getState().show).toMatchObject({ title: 'From the other tab', defaultLengthMs: 3000 });
+    server.other(addSlide());
+    store.getState().pull();
+    await settle();
+    expect(store.getState().show).toEqual(server.show);
+  });
+  it('keeps the identity of slides when its own edits are confirmed', async () => {
+    store.getState().edit(addSlide());
+    const [slide] = store.getState().show.slides;
+    await settle();
+    expect(store.getState().show.slides[0]).toBe(slide);
+  });
+  it('drops the selection of a slide that another tab removed', async () => {
+    store.getState().edit(addSlide());
+    const { id } = store.getState().show.slides[0]!;
+    store.getState().select([id], id);
+    await settle();
+    server.other({ kind: 'remove-slides', slideIds: [id] });
+    store.getState().pull();
+    await settle();
+    expect([store.getState().selection.size, store.getState().anchor]).toEqual([0, null]);
+  });
+  it('says what it could not do', () => {
+    store.getState().edit({ kind: 'remove-slides', slideIds: [blankSlide(1000, '#000000', newId).id] });
+    expect(told).toEqual([expect.stringContaining('no longer in the show')]);
+  });
+});
