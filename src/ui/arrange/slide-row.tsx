@@ -82,7 +82,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
         </div>
       </div>
       <div role="gridcell" className="min-w-0 pt-2.5"><WordsCell slide={slide} typing={typing} selected={selected} onType={() => onType(slide)} onDone={() => onType(null)} /></div>
-      {span.slideIndex > 0 && <div className="absolute -top-[11px] left-[164px] z-10"><Seam slide={slide} transitionMs={span.transitionMs} /></div>}
+      {span.slideIndex > 0 && <div role="gridcell" className="absolute -top-[11px] left-[164px] z-10"><Seam slide={slide} transitionMs={span.transitionMs} /></div>}
     </div>
   );
 });

@@ -34,10 +34,11 @@ export function WordsCell({ slide, typing, selected, onType, onDone }: WordsCell
 
   if (!typing) {
     return (
-      <button type="button" onClick={(event) => { event.stopPropagation(); onType(); }} className="group/words flex h-full w-full cursor-text flex-col items-stretch justify-start overflow-hidden pt-1 text-left" aria-label={title || subtitle ? `Words: ${title} ${subtitle}. Change them` : 'Type words on this slide'}>
+      <button type="button" onClick={(event) => { event.stopPropagation(); onType(); }} className="group/words flex h-full w-full cursor-text flex-col items-stretch justify-start overflow-hidden pt-1 text-left">
         {title && <span className="block truncate font-display text-base font-semibold whitespace-pre">{title}</span>}
         {subtitle && <span className="block truncate text-soft">{subtitle}</span>}
-        {!title && !subtitle && <span className={selected ? 'text-plum' : 'text-soft/70 group-hover/words:text-plum'}>+ words</span>}
+        {!title && !subtitle && <span className={selected ? 'text-plum' : 'text-soft group-hover/words:text-plum'}>+ words</span>}
+        <span className="sr-only">{title || subtitle ? 'change these words' : 'on this slide'}</span>
       </button>
     );
   }

@@ -135,10 +135,10 @@ function Print({ entry, number, used, selected, focused, onClick }: PrintProps) 
     <div
       role="option"
       aria-selected={selected}
-      aria-label={`${entry.fileName}, print ${number}${used.length > 0 ? `, on slide ${used.join(', ')}` : ''}`}
       onClick={onClick}
       className="group flex cursor-default flex-col items-center justify-start"
     >
+      <span className="sr-only">{entry.fileName}, print</span>
       <span className={clsx('relative grid h-[98px] w-[142px] place-items-center rounded-[2px] bg-white p-[5px] shadow-print', selected ? 'outline-[3px] outline-red' : focused && 'outline-2 outline-soft', 'outline-offset-1')}>
         {/* The print is already as small as it is shown. */}
         {/* eslint-disable-next-line @next/next/no-img-element */}

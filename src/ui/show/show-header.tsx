@@ -58,7 +58,7 @@ export function ShowHeader() {
       />
       <nav aria-label="Stations" className="flex h-full items-stretch gap-1">
         {STATIONS.map(([segment, name]) => {
-          const here = path.endsWith(`/${segment}`);
+          const here = path?.endsWith(`/${segment}`) ?? false;
           return (
             <Link key={segment} href={`/shows/${show.id}/${segment}`} aria-current={here ? 'page' : undefined} className={clsx('relative flex items-center px-3 text-base font-medium', here ? 'text-ink after:absolute after:inset-x-2 after:bottom-1 after:h-[3px] after:rounded-full after:bg-red' : 'text-soft hover:text-ink')}>
               {name}

@@ -77,13 +77,13 @@ export function SoundColumn({ ref, prepared, onGo }: SoundColumnProps) {
             >
               <span className="tabular w-[60px] shrink-0 pt-1.5">{clockTenths(span.startMs)}</span>
               <SoundStrip music={music} startMs={span.startMs} endMs={span.endMs} widthPx={widthPx} heightPx={heightPx} voice={voice} />
-              <button type="button" aria-label={`Choose slide ${row.index + 1}`} className="my-1.5 flex min-w-0 flex-1 items-start gap-2 text-left">
+              <button type="button" className="my-1.5 flex min-w-0 flex-1 items-start gap-2 text-left">
                 {layer && printHeight > 16 ? (
                   // The print is already as small as it is shown.
                   // eslint-disable-next-line @next/next/no-img-element
                   <img src={`/api/pictures/${layer.assetId}?width=320`} alt="" className="shrink-0 bg-white object-cover p-[2px] shadow-print" style={{ height: printHeight, width: printHeight * 1.5 }} />
                 ) : null}
-                <span className="min-w-0"><span className="tabular">{row.index + 1}<span aria-hidden="true" className="text-[9px]">▸</span></span><span className="block truncate text-soft">{wordsOf(slide)?.title}</span></span>
+                <span className="min-w-0"><span className="sr-only">choose slide</span><span className="tabular">{row.index + 1}<span aria-hidden="true" className="text-[9px]">▸</span></span><span className="block truncate text-soft">{wordsOf(slide)?.title}</span></span>
               </button>
             </div>
           );

@@ -1,0 +1,111 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+
+/** The real server on a free port with a data folder of its own. */
+export interface App {
+  readonly address: string;
+  readonly dataFolder: string;
+  /** Ends the server as a power cut would. */
+  killHard(): Promise<void>;
+  start(): Promise<void>;
+  close(): Promise<void>;
+}
+
+export async function openApp(options: { seed?: boolean } = {}): Promise<App> {
+  if (!existsSync('.next/BUILD_ID')) throw new Error('the application is not built; run npm run build first');
+  const dataFolder = await mkdtemp(path.join(tmpdir(), 'tanager-e2e-'));
+  const port = await freePort();
+  const env = { ...process.env, NODE_OPTIONS: '', NODE_ENV: 'production' as const, TANAGER_DATA: dataFolder, NEXT_TELEMETRY_DISABLED: '1' };
+  let server: ChildProcess | null = null;
+  const address = `http://127.0.0.1:${port}`;
+  if (options.seed) await ended(spawn(process.execPath, ['dist/seed.mjs'], { env, stdio: 'inherit' }));
+  const app: App = {
+    address,
+    dataFolder,
+    async start() {
+      server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(port), '-H', '127.0.0.1'], { env, stdio: ['ignore', 'ignore', 'inherit'] });
+      for (let tries = 0; tries < 150; tries += 1) {
+        if (await fetch(address).then((response) => response.ok, () => false)) return;
+        await new Promise((resolve) => { setTimeout(resolve, 200); });
+      }
+      throw new Error('the server did not start');
+    },
+    async killHard() {
+      const done = ended(server!).catch(() => {});
+      server!.kill('SIGKILL');
+      await done;
+    },
+    async close() {
+      await app.killHard();
+      await rm(dataFolder, { recursive: true, force: true });
+    },
+  };
+  await app.start();
+  return app;
+}
+
+function ended(child: ChildProcess): Promise<void> {
+  return new Promise((resolve, reject) => {
+    child.on('close', (code) => (code === 0 ? resolve() : reject(new Error(`ended with ${code}`))));
+  });
+}
+
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const probe = createServer();
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => resolve(port));
+    });
+  });
+}
+
+export function openBrowser(): Promise<Browser> {
+  return puppeteer.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    headless: true,
+    args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu', '--hide-scrollbars', '--force-device-scale-factor=1', '--autoplay-policy=no-user-gesture-required', '--disable-background-networking', '--no-first-run'],
+  });
+}
+
+/** A page whose uncaught errors and server errors fail the test that reads `faults`. */
+export async function openPage(browser: Browser): Promise<Page & { faults: string[] }> {
+  const page = await browser.newPage() as Page & { faults: string[] };
+  page.faults = [];
+  page.on('pageerror', (error) => page.faults.push(String(error)));
+  page.on('response', (response) => { if (response.status() >= 500) page.faults.push(`${response.status()} ${response.url()}`); });
+  await page.setViewport({ width: 1280, height: 800 });
+  return page;
+}
+
+/** Drops files from outside onto a part of the page, as a hand would. */
+export async function dropFiles(page: Page, selector: string, files: readonly string[]): Promise<void> {
+  const box = (await (await page.waitForSelector(selector))!.boundingBox())!;
+  const client = await page.createCDPSession();
+  const data = { items: [], files: files.map((file) => path.resolve(file)), dragOperationsMask: 1 };
+  const at = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  for (const type of ['dragEnter', 'dragOver', 'drop'] as const) await client.send('Input.dispatchDragEvent', { type, ...at, data });
+  await client.detach();
+}
+
+/** The text of a part of the page. */
+export function textOf(page: Page, selector: string): Promise<string> {
+  return page.$eval(selector, (element) => (element as HTMLElement).innerText);
+}
+
+export async function waitForText(page: Page, selector: string, text: RegExp, timeoutMs = 60_000): Promise<void> {
+  await page.waitForFunction((where: string, source: string) => {
+    const element = document.querySelector(where) as HTMLElement | null;
+    return element !== null && new RegExp(source).test(element.innerText);
+  }, { timeout: timeoutMs }, selector, text.source);
+}
+
+/** Clicks the button, link or option with this accessible name. */
+export async function press(page: Page, name: string): Promise<void> {
+  await page.locator(`aria/${name}`).click();
+}

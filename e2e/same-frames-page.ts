@@ -1,0 +1,35 @@
+// Runs in Chromium: draws given moments with the drawing code, from pixels handed to it, so that only the drawing itself is compared.
+import type { AssetFacts } from '../src/core/show/asset-facts';
+import { planFrame, prepareShow } from '../src/core/frame/plan-frame';
+import type { AssetId } from '../src/core/show/ids';
+import type { Show } from '../src/core/show/show';
+import { loadKernels } from '../src/drawing/kernel-module';
+import { createPainter } from '../src/drawing/paint-frame';
+import { createPictureStore } from '../src/drawing/picture-store';
+import { i420Of } from '../src/drawing/planes/surface';
+import { loadFonts } from '../src/drawing/words/fonts';
+import { fillOutline } from '../src/ui/viewer/browser-reader';
+
+const bytes = async (url: string) => new Uint8Array(await (await fetch(url)).arrayBuffer());
+const { show, facts, moments, frame } = await (await fetch('/given.json')).json() as { show: Show; facts: [AssetId, AssetFacts][]; moments: number[]; frame: { widthPx: number; heightPx: number } };
+const [kernels, fonts] = await Promise.all([bytes('/kernels.wasm').then(loadKernels), loadFonts((name) => bytes(`/fonts/${name}.ttf`))]);
+const pixels = async (url: string, widthPx: number, heightPx: number) => {
+  const rgba = await bytes(url);
+  return { widthPx, heightPx, rgba, hasTransparency: url.includes('see-through') };
+};
+const known = new Map(facts);
+const store = createPictureStore({
+  kernels, fonts, fillOutline, roomBytes: 1 << 28,
+  reader: {
+    readPicture: (id, widthPx, heightPx) => { const of = known.get(id); return pixels(`/pixels/${id}/0/${widthPx}/${heightPx}/${of?.kind === 'picture' && of.hasTransparency ? 'see-through' : 'opaque'}`, widthPx, heightPx); },
+    readClipFrame: async (id, clipFrame, widthPx, heightPx) => ({ widthPx, heightPx, i420: await bytes(`/pixels/${id}/${clipFrame}/${widthPx}/${heightPx}/clip`) }),
+  },
+});
+const prepared = prepareShow(show, known);
+const painter = createPainter(kernels, frame.widthPx, frame.heightPx);
+for (const [index, momentMs] of moments.entries()) {
+  const plan = planFrame(prepared, momentMs, frame)!;
+  await store.prepare(plan);
+  await fetch(`/drawn/${index}`, { method: 'POST', body: i420Of(kernels, painter.paint(plan, store)) as Uint8Array<ArrayBuffer> });
+}
+document.title = 'done';

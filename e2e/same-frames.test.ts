@@ -1,0 +1,156 @@
+import { createServer, type Server } from 'node:http';
+import { readFile } from 'node:fs/promises';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import * as esbuild from 'esbuild';
+import type { Browser } from 'puppeteer-core';
+import { planFrame, prepareShow } from '../src/core/frame/plan-frame';
+import type { AssetFacts } from '../src/core/show/asset-facts';
+import type { AssetId } from '../src/core/show/ids';
+import type { Show } from '../src/core/show/show';
+import { createPainter } from '../src/drawing/paint-frame';
+import { createPictureStore } from '../src/drawing/picture-store';
+import type { PictureReader } from '../src/drawing/picture-reader';
+import { i420Of } from '../src/drawing/planes/surface';
+import { createFileReader } from '../src/server/assets/file-reader';
+import { openNodeDrawing, type NodeDrawing } from '../src/server/films/node-drawing';
+import { openApp, openBrowser, openPage, type App } from './app';
+
+const FRAME = { widthPx: 640, heightPx: 360 };
+
+let app: App;
+let browser: Browser;
+let drawing: NodeDrawing;
+let show: Show;
+let facts: Map<AssetId, AssetFacts>;
+let moments: number[];
+let originals: ReturnType<typeof createFileReader>;
+
+beforeAll(async () => {
+  app = await openApp({ seed: true });
+  browser = await openBrowser();
+  drawing = await openNodeDrawing();
+  const ask = async (url: string) => (await fetch(app.address + url)).json() as Promise<Record<string, unknown>>;
+  show = (await ask('/api/shows/lantern-regatta')).show as Show;
+  const entries = (await ask('/api/shows/lantern-regatta/sheet')).entries as { assetId: AssetId; facts: AssetFacts | null }[];
+  facts = new Map(entries.flatMap((entry) => (entry.facts ? [[entry.assetId, entry.facts] as const] : [])));
+  originals = createFileReader((id) => path.join(app.dataFolder, 'blobs/originals', id.slice(0, 2), id));
+  const { spans } = prepareShow(show, facts);
+  const clip = spans[show.slides.findIndex((slide) => slide.layers[0]?.kind === 'clip')]!;
+  // Words, a dissolve with words, an upright picture on its blur, a dissolve into it, the small one, the clip and its dissolve, the emblem at the end.
+  moments = [3000, 11_400, spans[2]!.startMs + 3000, spans[2]!.startMs + 500, spans[8]!.startMs + 2500, 90_000, clip.startMs + 200, clip.startMs + 4033, 140_000, spans.at(-1)!.startMs + 2000];
+});
+afterAll(async () => {
+  originals.close();
+  await browser.close();
+  await app.close();
+});
+
+async function drawnHere(reader: PictureReader): Promise<Uint8Array[]> {
+  const store = createPictureStore({ ...drawing, reader, roomBytes: 1 << 28 });
+  const painter = createPainter(drawing.kernels, FRAME.widthPx, FRAME.heightPx);
+  const prepared = prepareShow(show, facts);
+  const frames: Uint8Array[] = [];
+  for (const momentMs of moments) {
+    const plan = planFrame(prepared, momentMs, FRAME)!;
+    await store.prepare(plan);
+    frames.push(i420Of(drawing.kernels, painter.paint(plan, store)));
+  }
+  expect([...store.problems()]).toEqual([]);
+  store.close();
+  return frames;
+}
+
+describe('the viewer and the film', () => {
+  it('draw byte-identical frames from the same decoded pictures, words within two levels', async () => {
+    const drawn: Uint8Array[] = [];
+    const bundle = (await esbuild.build({ entryPoints: ['e2e/same-frames-page.ts'], bundle: true, write: false, format: 'esm', platform: 'browser', target: 'es2023', external: ['module'] })).outputFiles[0]!.text;
+    const server = await serve(bundle, drawn);
+    const page = await openPage(browser);
+    await page.goto(`http://127.0.0.1:${(server.address() as { port: number }).port}/`);
+    await page.waitForFunction(() => document.title === 'done', { timeout: 120_000 });
+    server.close();
+    const here = await drawnHere(originals);
+    here.forEach((frame, index) => {
+      const hasWords = planFrame(prepareShow(show, facts), moments[index]!, FRAME)!;
+      const words = [hasWords.slide, hasWords.incoming?.slide].some((slide) => slide?.layers.some((layer) => layer.kind === 'words'));
+      const { beyondTwo, different } = compare(frame, drawn[index]!);
+      if (words) expect(beyondTwo / frame.length).toBeLessThan(0.001);
+      else expect([index, different]).toEqual([index, 0]);
+    });
+    expect(page.faults).toEqual([]);
+    await page.close();
+  });
+
+  it('agree within three levels when each decodes the files itself', async () => {
+    const page = await openPage(browser);
+    await page.goto(app.address);
+    const there = await page.evaluate(async (given: { show: Show; facts: [AssetId, AssetFacts][]; moments: number[]; widthPx: number; heightPx: number }) => {
+      const worker = new Worker('/drawing/worker.js', { type: 'module' });
+      const next = (kind: string) => new Promise<{ i420: Uint8Array }>((resolve) => {
+        const hear = (event: MessageEvent) => { if (event.data.kind === kind) { worker.removeEventListener('message', hear); resolve(event.data); } };
+        worker.addEventListener('message', hear);
+      });
+      await next('ready');
+      worker.postMessage({ kind: 'show', show: given.show, facts: new Map(given.facts) });
+      const frames: string[] = [];
+      for (const momentMs of given.moments) {
+        worker.postMessage({ kind: 'frame-bytes', id: 1, momentMs, widthPx: given.widthPx, heightPx: given.heightPx });
+        const { i420 } = await next('frame-bytes');
+        let text = '';
+        for (let at = 0; at < i420.length; at += 8192) text += String.fromCharCode(...i420.subarray(at, at + 8192));
+        frames.push(btoa(text));
+      }
+      worker.terminate();
+      return frames;
+    }, { show, facts: [...facts], moments, ...FRAME });
+    const here = await drawnHere(originals);
+    const means = here.map((frame, index) => compare(frame, Buffer.from(there[index]!, 'base64')).mean);
+    for (const mean of means) expect(mean).toBeLessThan(3);
+    await page.close();
+  });
+});
+
+function compare(a: Uint8Array, b: Uint8Array): { mean: number; different: number; beyondTwo: number } {
+  expect(b.length).toBe(a.length);
+  let [sum, different, beyondTwo] = [0, 0, 0];
+  for (let at = 0; at < a.length; at += 1) {
+    const by = Math.abs(a[at]! - b[at]!);
+    sum += by;
+    if (by > 0) different += 1;
+    if (by > 2) beyondTwo += 1;
+  }
+  return { mean: sum / a.length, different, beyondTwo };
+}
+
+/** Serves the page its code, the show, and every picture as pixels decoded here; takes back what it drew. */
+function serve(bundle: string, drawn: Uint8Array[]): Promise<Server> {
+  const server = createServer((request, response) => {
+    const [, first, ...rest] = request.url!.split('/');
+    const send = (type: string, body: string | Uint8Array) => { response.setHeader('content-type', type); response.end(body); };
+    void (async () => {
+      if (first === '') return send('text/html', '<!doctype html><title>drawing</title><script type="module" src="/page.js"></script>');
+      if (first === 'page.js') return send('text/javascript', bundle);
+      if (first === 'given.json') return send('application/json', JSON.stringify({ show, facts: [...facts], moments, frame: FRAME }));
+      if (first === 'kernels.wasm' || first === 'harfbuzz.wasm') return send('application/wasm', await readFile(`public/drawing/${first}`));
+      if (first === 'fonts') return send('font/ttf', await readFile(path.join('public/fonts', path.basename(rest[0]!))));
+      if (first === 'drawn') {
+        const parts: Buffer[] = [];
+        for await (const part of request) parts.push(part as Buffer);
+        drawn[Number(rest[0])] = Buffer.concat(parts);
+        return response.end();
+      }
+      if (first === 'pixels') {
+        const [id, clipFrame, width, height, kind] = rest as [AssetId, string, string, string, string];
+        if (kind === 'clip') {
+          const frame = await originals.readClipFrame(id, Number(clipFrame), Number(width), Number(height));
+          return send('application/octet-stream', 'rgba' in frame ? frame.rgba as Uint8Array : frame.i420);
+        }
+        return send('application/octet-stream', (await originals.readPicture(id, Number(width), Number(height))).rgba as Uint8Array);
+      }
+      response.statusCode = 404;
+      response.end();
+    })();
+  });
+  return new Promise((resolve) => { server.listen(0, '127.0.0.1', () => resolve(server)); });
+}
