@@ -3,7 +3,8 @@ import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { createCanvas } from '@napi-rs/canvas';
 import sharp from 'sharp';
-import { lantern, paintScene } from './scene.mjs';
+import { lantern } from './lights.mjs';
+import { paintScene } from './scene.mjs';
 
 const WIDE = { width: 1920, height: 1280 };
 const TALL = { width: 1280, height: 1920 };

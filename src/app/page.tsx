@@ -4,6 +4,11 @@ import { Shelf } from '@/ui/shelf/shelf';
 export const dynamic = 'force-dynamic';
 
 export default async function ShelfPage() {
+  const { entries, now } = await shelfNow();
+  return <Shelf entries={entries} now={now} />;
+}
+
+async function shelfNow() {
   const { shows } = await runningServer();
-  return <Shelf entries={await shows.shelf()} now={Date.now()} />;
+  return { entries: await shows.shelf(), now: Date.now() };
 }

@@ -67,15 +67,15 @@ export function createPictureStore({ kernels, reader, fonts, fillOutline, roomBy
     },
     isReady: (plan) => wantedBy(plan).every((entry) => kept.has(entry.key)),
     picture(layer) {
-      const found = use(layerKey(layer));
+      const found = touch(layerKey(layer));
       return found?.kind === 'picture' ? found.planes : null;
     },
     backing(assetId, frame) {
-      const found = use(backingKey(assetId, frame));
+      const found = touch(backingKey(assetId, frame));
       return found?.kind === 'backing' ? found.surface : null;
     },
     words(look, frame) {
-      const found = use(wordsKey(look, frame));
+      const found = touch(wordsKey(look, frame));
       return found?.kind === 'words' ? found.words : null;
     },
     problems: () => problems,
@@ -86,7 +86,7 @@ export function createPictureStore({ kernels, reader, fonts, fillOutline, roomBy
     },
   };
 
-  function use(key: string): Kept | undefined {
+  function touch(key: string): Kept | undefined {
     const found = kept.get(key);
     if (found) {
       kept.delete(key);
@@ -96,7 +96,7 @@ export function createPictureStore({ kernels, reader, fonts, fillOutline, roomBy
   }
 
   async function fetch(entry: Wanted): Promise<void> {
-    if (use(entry.key)) return;
+    if (touch(entry.key)) return;
     const running = underWay.get(entry.key);
     if (running) return running;
     const started = entry.make().then((made) => {

@@ -96,8 +96,10 @@ async function drawSegments(order: FilmOrder, plan: FilmPlan, workerCount: numbe
   const problems = new Map<AssetId, string>();
   const workData: FilmWork = { show: order.show, facts: order.facts, files: order.files, widthPx: plan.widthPx, heightPx: plan.heightPx, framesPerSecond: plan.framesPerSecond };
 
-  const runOne = () => new Promise<void>((resolve, reject) => {
-    const first = waiting.shift();
+  // One worker goes forward from the start, the other back from the end: neighbouring segments share pictures, which are then read by one of them only.
+  const runOne = (workerIndex: number) => new Promise<void>((resolve, reject) => {
+    const take = () => (workerIndex % 2 === 0 ? waiting.shift() : waiting.pop());
+    const first = take();
     if (!first) return resolve();
     const worker = new Worker(filmWorkerFile(), { workerData: workData });
     const end = (settle: () => void) => {
@@ -117,7 +119,7 @@ async function drawSegments(order: FilmOrder, plan: FilmPlan, workerCount: numbe
       else {
         drawMs += report.drawMs;
         encodeMs += report.encodeMs;
-        const next = waiting.shift();
+        const next = take();
         if (next) send(next);
         else end(resolve);
       }
@@ -126,7 +128,7 @@ async function drawSegments(order: FilmOrder, plan: FilmPlan, workerCount: numbe
   });
 
   order.signal?.throwIfAborted();
-  await Promise.all(Array.from({ length: Math.min(workerCount, Math.max(1, waiting.length)) }, runOne));
+  await Promise.all(Array.from({ length: Math.min(workerCount, Math.max(1, waiting.length)) }, (_, workerIndex) => runOne(workerIndex)));
   return { drawMs, encodeMs, problems: [...problems].map(([assetId, message]) => ({ assetId, message })) };
 }
 

@@ -222,7 +222,7 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
               />
             );
           })}
-          <div ref={playhead} aria-hidden="true" className="pointer-events-none absolute top-0 left-1 z-20 flex h-0 w-[150px] items-center">
+          <div ref={playhead} aria-hidden="true" style={{ transform: `translateY(${ORDER_PAD_PX}px)` }} className="pointer-events-none absolute top-0 left-1 z-20 flex h-0 w-[150px] items-center">
             <span className="tabular rounded-[4px] bg-red px-1 text-xs font-semibold text-white">0:00.0</span>
             <span className="h-[2px] flex-1 bg-red" />
           </div>

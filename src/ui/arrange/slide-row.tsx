@@ -54,8 +54,12 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
       aria-label={`Slide ${span.slideIndex + 1}`}
       data-part="slide"
       data-slide={slide.id}
-      onClick={(event) => onClick(slide, event)}
-      style={{ transform: `translateY(${topPx}px)`, height: heightPx }}
+      onClick={(event) => {
+        // Typing a length is not choosing a slide; it must keep the caret.
+        if (!(event.target as HTMLElement).closest('input')) onClick(slide, event);
+      }}
+      // Not a transform: the dragging library measures where things stand without theirs.
+      style={{ top: topPx, height: heightPx }}
       className={clsx('absolute inset-x-0 grid grid-cols-[68px_76px_206px_minmax(0,1fr)] gap-x-2 border-t border-rule pr-4 pl-3', selected ? 'bg-card' : 'bg-transparent', dragged && 'opacity-35')}
     >
       {caret && <span aria-hidden="true" className={clsx('pointer-events-none absolute inset-x-2 z-20 h-[3px] rounded-full bg-red', caret === 'before' ? '-top-[2px]' : '-bottom-[2px]')} />}

@@ -1,7 +1,7 @@
 'use client';
 
 import { clsx } from 'clsx';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 
 interface NumberFieldProps {
   readonly label: string;
@@ -18,6 +18,7 @@ interface NumberFieldProps {
 /** A number that is typed; taken on Enter or when left, Escape puts the old one back. Arrow keys step. What is out of range is brought to its edge. */
 export function NumberField({ label, value, min, max, step = 1, digits = 1, unit, onCommit, className }: NumberFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
+  const fresh = useRef(false);
   const shown = typed ?? value.toFixed(digits);
   const commit = (text: string) => {
     setTyped(null);
@@ -33,7 +34,15 @@ export function NumberField({ label, value, min, max, step = 1, digits = 1, unit
         inputMode="decimal"
         value={shown}
         onChange={(event) => setTyped(event.target.value)}
-        onFocus={(event) => event.target.select()}
+        onFocus={(event) => {
+          event.target.select();
+          fresh.current = true;
+        }}
+        onMouseUp={(event) => {
+          // The click that brought the hand here would otherwise put the caret between the digits.
+          if (fresh.current) event.preventDefault();
+          fresh.current = false;
+        }}
         onBlur={(event) => { if (typed !== null) commit(event.target.value); }}
         onKeyDown={(event) => {
           event.stopPropagation();

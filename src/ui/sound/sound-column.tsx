@@ -88,7 +88,7 @@ export function SoundColumn({ ref, prepared, onGo }: SoundColumnProps) {
             </div>
           );
         })}
-        <div ref={playhead} aria-hidden="true" className="pointer-events-none absolute top-0 left-1 z-20 flex h-0 items-center" style={{ width: widthPx + SIDE_PX }}>
+        <div ref={playhead} aria-hidden="true" className="pointer-events-none absolute top-0 left-1 z-20 flex h-0 items-center" style={{ width: widthPx + SIDE_PX, transform: `translateY(${ORDER_PAD_PX}px)` }}>
           <span className="tabular rounded-[4px] bg-red px-1 text-xs font-semibold text-white">0:00.0</span>
           <span className="h-[2px] flex-1 bg-red" />
         </div>

@@ -2,7 +2,7 @@
 
 import { Maximize, Pause, Play, SkipBack, SkipForward } from 'lucide-react';
 import { Slider } from 'radix-ui';
-import { useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
+import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import { slideIndexAt } from '../../core/timing/slide-span';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
@@ -29,15 +29,12 @@ export function Viewer({ ref, onMoment, autoPlay = false }: ViewerProps) {
   const [reach, setReach] = useState<'show' | 'slide'>('show');
   const started = useRef(false);
   useImperativeHandle(ref, () => hands, [hands]);
-  const told = useRef(-1);
-  if (onMoment && told.current !== momentMs) {
-    told.current = momentMs;
-    queueMicrotask(() => onMoment(momentMs));
-  }
-  if (autoPlay && !starting && !started.current) {
+  useEffect(() => onMoment?.(momentMs), [onMoment, momentMs]);
+  useEffect(() => {
+    if (!autoPlay || starting || started.current) return;
     started.current = true;
-    queueMicrotask(() => play(0));
-  }
+    play(0);
+  }, [autoPlay, starting, play]);
 
   const index = slideIndexAt(spans, momentMs);
   const span = index === null ? null : spans[index]!;

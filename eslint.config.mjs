@@ -1,0 +1,21 @@
+import next from '@next/eslint-plugin-next';
+import hooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+export default tseslint.config(
+  { ignores: ['node_modules/', '.next/', 'dist/', 'data/', 'public/', 'drizzle/', 'next-env.d.ts', 'src/drawing/kernels/'] },
+  ...tseslint.configs.recommended,
+  { files: ['src/**/*.{ts,tsx}'], plugins: { '@next/next': next, 'react-hooks': hooks }, rules: { ...next.configs.recommended.rules, ...hooks.configs.recommended.rules } },
+  {
+    linterOptions: { reportUnusedDisableDirectives: 'error' },
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
+      eqeqeq: 'error',
+      'no-console': ['error', { allow: ['error'] }],
+      'prefer-const': 'error',
+      'max-lines': ['error', { max: 320, skipBlankLines: true, skipComments: true }],
+    },
+  },
+);

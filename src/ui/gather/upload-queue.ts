@@ -1,0 +1,114 @@
+import * as tus from 'tus-js-client';
+
+export interface UploadProgress {
+  readonly fileCount: number;
+  readonly filesDone: number;
+  /** Null until there is enough to go by. */
+  readonly leftMs: number | null;
+  readonly bytes: number;
+  readonly bytesDone: number;
+  /** Files that were on the sheet before. */
+  readonly already: number;
+  readonly failed: readonly { readonly fileName: string; readonly problem: string }[];
+}
+
+/** Resumable uploads to a show's contact sheet, a few at a time. An upload that was cut off goes on where it stopped when the same file is given again. */
+export interface UploadQueue {
+  add(files: readonly File[]): void;
+  /** Stops; what has arrived of a file stays on the server, so that it can go on later. */
+  stop(): void;
+  /** Puts away the tally of what is finished. */
+  dismiss(): void;
+}
+
+const AT_ONCE = 3;
+const RETRY_AFTER_MS = [0, 1000, 3000, 5000, 10_000];
+const CHUNK_BYTES = 32 * 1024 * 1024;
+const UNREACHABLE = 'It could not be sent; the server cannot be reached. Give it again and it goes on where it stopped.';
+
+/** @param report told whenever something changed; null when nothing is coming in */
+export function createUploadQueue(showId: string, report: (progress: UploadProgress | null) => void): UploadQueue {
+  let batch: Batch | null = null;
+  return {
+    add(files) {
+      if (files.length === 0) return;
+      if (!batch || batch.filesDone === batch.fileCount) batch = emptyBatch();
+      batch.waiting.push(...files);
+      batch.fileCount += files.length;
+      batch.bytes += files.reduce((sum, file) => sum + file.size, 0);
+      tell(batch);
+      startMore(batch);
+    },
+    stop() {
+      for (const upload of batch?.running ?? []) void upload.abort();
+      batch = null;
+      report(null);
+    },
+    dismiss() {
+      batch = null;
+      report(null);
+    },
+  };
+
+  function tell(mine: Batch): void {
+    if (batch !== mine) return;
+    const bytesDone = mine.bytesDone + [...mine.sent.values()].reduce((sum, bytes) => sum + bytes, 0);
+    const elapsedMs = performance.now() - mine.startedMs;
+    const { fileCount, filesDone, bytes, already, failed } = mine;
+    report({ fileCount, filesDone, bytes, bytesDone, already, failed, leftMs: elapsedMs > 800 && bytesDone > 0 ? (elapsedMs / bytesDone) * (bytes - bytesDone) : null });
+  }
+
+  function startMore(mine: Batch): void {
+    while (batch === mine && mine.running.size < AT_ONCE && mine.waiting.length > 0) start(mine, mine.waiting.shift()!);
+  }
+
+  function start(mine: Batch, file: File): void {
+    const finish = (problem: string | null) => {
+      mine.running.delete(upload);
+      mine.sent.delete(file);
+      mine.bytesDone += file.size;
+      mine.filesDone += 1;
+      if (problem) mine.failed = [...mine.failed, { fileName: file.name, problem }];
+      tell(mine);
+      startMore(mine);
+    };
+    const upload = new tus.Upload(file, {
+      endpoint: '/api/uploads',
+      retryDelays: RETRY_AFTER_MS,
+      chunkSize: CHUNK_BYTES,
+      removeFingerprintOnSuccess: true,
+      metadata: { filename: file.name, show: showId },
+      onProgress: (sent) => {
+        mine.sent.set(file, sent);
+        tell(mine);
+      },
+      onSuccess: ({ lastResponse }) => {
+        if (lastResponse.getHeader('X-Outcome') === 'already-there') mine.already += 1;
+        finish(null);
+      },
+      onError: (error) => finish((error instanceof tus.DetailedError && error.originalResponse?.getBody()) || UNREACHABLE),
+    });
+    mine.running.add(upload);
+    void upload.findPreviousUploads().then((previous) => {
+      if (previous[0]) upload.resumeFromPreviousUpload(previous[0]);
+      if (batch === mine) upload.start();
+    });
+  }
+}
+
+interface Batch {
+  waiting: File[];
+  running: Set<tus.Upload>;
+  sent: Map<File, number>;
+  fileCount: number;
+  filesDone: number;
+  bytes: number;
+  bytesDone: number;
+  already: number;
+  failed: { fileName: string; problem: string }[];
+  startedMs: number;
+}
+
+function emptyBatch(): Batch {
+  return { waiting: [], running: new Set(), sent: new Map(), fileCount: 0, filesDone: 0, bytes: 0, bytesDone: 0, already: 0, failed: [], startedMs: performance.now() };
+}
