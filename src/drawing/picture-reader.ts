@@ -9,6 +9,6 @@ export interface PictureReader {
    * @throws when the file cannot be read; the error's message is for a person
    */
   readPicture(assetId: AssetId, widthPx: number, heightPx: number): Promise<Pixels>;
-  /** One frame of a clip at exactly the size asked for, counted at `CLIP_FRAMES_PER_SECOND` and held at the last. */
+  /** One frame of a clip at the size asked for or, where that saves time, smaller; counted at `CLIP_FRAMES_PER_SECOND` and held at the last. */
   readClipFrame(assetId: AssetId, clipFrame: number, widthPx: number, heightPx: number): Promise<Pixels | DecodedFrame>;
 }

@@ -73,7 +73,7 @@ describe('makeFilm', () => {
     expect(finished).toBeGreaterThan(0);
     const counts: number[] = [];
     await makeFilm({ ...order, onProgress: ({ stage, framesDone }) => { if (stage === 'pictures') counts.push(framesDone); } });
-    expect(counts[0]).toBeGreaterThanOrEqual(finished * 60);
+    expect(counts[0]).toBeGreaterThanOrEqual(finished * 45);
     expect((await probeFilm(order.outFile)).video).toMatchObject({ nb_read_frames: '225' });
   });
 

@@ -6,16 +6,19 @@ interface FramedPictureProps {
   readonly assetId: AssetId;
   readonly picture: { readonly widthPx: number; readonly heightPx: number };
   readonly move: PlannedMove | undefined;
+  /** At most this large; narrower or lower when the picture with its framings is. */
   readonly widthPx: number;
   readonly heightPx: number;
   readonly large?: boolean;
 }
 
 /** A picture with its framings drawn on it: the first as crop marks, the last as a closed frame. What a framing reaches beyond the picture is shown too. */
-export function FramedPicture({ assetId, picture, move, widthPx, heightPx, large = false }: FramedPictureProps) {
+export function FramedPicture({ assetId, picture, move, widthPx: mostWidthPx, heightPx: mostHeightPx, large = false }: FramedPictureProps) {
   const shown = boundsOf(picture, move);
-  const scale = Math.min(widthPx / shown.width, heightPx / shown.height);
-  const place = (x: number, y: number) => ({ x: (widthPx - shown.width * scale) / 2 + (x - shown.left) * scale, y: (heightPx - shown.height * scale) / 2 + (y - shown.top) * scale });
+  const scale = Math.min(mostWidthPx / shown.width, mostHeightPx / shown.height);
+  const widthPx = Math.round(shown.width * scale);
+  const heightPx = Math.round(shown.height * scale);
+  const place = (x: number, y: number) => ({ x: (x - shown.left) * scale, y: (y - shown.top) * scale });
   const corner = place(0, 0);
   const still = move !== undefined && move.first === move.last;
   return (

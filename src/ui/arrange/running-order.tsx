@@ -18,6 +18,7 @@ import { SlideRow } from './slide-row';
 
 const INK = '#211d19';
 const LENGTH_STEP_MS = 500;
+const WORDS_UP_MS = 1000;
 
 export interface RunningOrderHands {
   /** Moves the playhead without drawing the rows again. */
@@ -81,7 +82,8 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
     const index = latest.current.order.indexOf(focused ?? ('' as SlideId));
     if (index < 0) return;
     const span = latest.current.spans[index]!;
-    if (go) onGo(span.startMs + span.transitionMs);
+    // A moment at which the picture has arrived and its words are up.
+    if (go) onGo(span.startMs + Math.min((span.endMs - span.startMs) / 2, span.transitionMs / 2 + WORDS_UP_MS));
   }, [store, onGo]);
 
   const click = useCallback((slide: Slide, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => {

@@ -50,6 +50,9 @@ export function SendStation() {
   }, [refresh]);
 
   const lengthMs = showLengthMs(show);
+  // What an earlier film of this show and size needed is the best guess for the next.
+  const like = films?.find((film) => film.heightPx === heightPx && film.byteCount !== null);
+  const bytesPerMs = like ? like.byteCount! / like.lengthMs : PURPOSES[heightPx].megabitsPerSecond * 125;
   const order = async () => {
     setOrdering(true);
     try {
@@ -85,7 +88,7 @@ export function SendStation() {
         <dl className="mt-4 grid grid-cols-[110px_1fr] gap-y-1">
           <dt className="text-soft">length</dt><dd className="tabular">{clock(lengthMs)}, {frameCount(lengthMs, show.frame.framesPerSecond).toLocaleString('en')} frames</dd>
           <dt className="text-soft">music</dt><dd>{musicMs === 0 ? 'none' : musicMs + 500 < lengthMs ? <span className="font-semibold text-red-deep">ends {clock(lengthMs - musicMs)} early</span> : musicMs > lengthMs + 500 ? 'fades out with the last picture' : 'ends with the show'}</dd>
-          <dt className="text-soft">file</dt><dd>about <span className="tabular">{megabytes((lengthMs / 1000) * PURPOSES[heightPx].megabitsPerSecond * 125_000)}</span>, MP4</dd>
+          <dt className="text-soft">file</dt><dd>about <span className="tabular">{megabytes(lengthMs * bytesPerMs)}</span>, MP4</dd>
         </dl>
         <Button look="main" className="mt-4 h-10 w-full text-base" disabled={show.slides.length === 0 || ordering || saving === 'offline'} onClick={() => void order()} data-part="make-film">Make the film</Button>
         <p className="mt-2 text-soft">{show.slides.length === 0 ? 'Lay some pictures into the order first.' : 'It goes on when this page is closed. The show can be changed meanwhile; the film is of the show as it is now.'}</p>

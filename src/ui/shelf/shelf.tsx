@@ -68,7 +68,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
                       {entry.posterAssetId ? <img src={`/api/pictures/${entry.posterAssetId}?width=960`} alt="" className="h-full w-full object-cover" /> : <span className="grid h-full place-items-center text-lamp-soft">no pictures yet</span>}
                     </span>
                   </span>
-                  <span className="mt-3 block truncate font-display text-lg font-semibold">{entry.title}</span>
+                  <span className="mt-3 line-clamp-2 font-display text-lg leading-snug font-semibold">{entry.title}</span>
                 </Link>
                 <p className="mt-0.5 flex items-center gap-3 text-soft">
                   <span><span className="tabular text-ink">{entry.slideCount}</span> {entry.slideCount === 1 ? 'slide' : 'slides'}</span>

@@ -23,7 +23,7 @@ export function createBrowserReader(factsOf: (id: AssetId) => AssetFacts | null)
       const frames = await secondOf(assetId, second);
       const blob = frames[Math.min(frames.length - 1, clipFrame % CLIP_FRAMES_PER_SECOND)];
       if (!blob) throw new Error('The clip could not be fetched from the server.');
-      return pixelsOfBlob(blob, widthPx, heightPx, false);
+      return clipPixels(blob, widthPx, heightPx);
     },
   };
 
@@ -59,6 +59,18 @@ async function pixelsOfBlob(blob: Blob, widthPx: number, heightPx: number, hasTr
   context.drawImage(bitmap, 0, 0);
   bitmap.close();
   return { widthPx, heightPx, rgba: context.getImageData(0, 0, widthPx, heightPx).data, hasTransparency };
+}
+
+/** A frame larger than wanted is made smaller; a smaller one is handed out as it is, since the drawing scales it anyway and time is short between frames. */
+async function clipPixels(blob: Blob, mostWidthPx: number, mostHeightPx: number): Promise<Pixels> {
+  const bitmap = await createImageBitmap(blob);
+  const widthPx = Math.min(mostWidthPx, bitmap.width);
+  const heightPx = Math.min(mostHeightPx, bitmap.height);
+  const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true })!;
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(bitmap, 0, 0, widthPx, heightPx);
+  bitmap.close();
+  return { widthPx, heightPx, rgba: context.getImageData(0, 0, widthPx, heightPx).data, hasTransparency: false };
 }
 
 export const fillOutline: FillOutline = (svgPath, widthPx, heightPx) => {

@@ -1,0 +1,68 @@
+// Takes the pictures in docs/screenshots from a running demo: node scripts/screenshots.mjs [http://127.0.0.1:3217]. Makes a small film first when there is none.
+import path from 'node:path';
+import puppeteer from 'puppeteer-core';
+import { root } from './ensure.mjs';
+
+const address = process.argv[2] ?? 'http://127.0.0.1:3217';
+const show = `${address}/shows/lantern-regatta`;
+const browser = await puppeteer.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', headless: true, args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu', '--hide-scrollbars', '--force-device-scale-factor=1', '--autoplay-policy=no-user-gesture-required'] });
+const page = await browser.newPage();
+await page.setViewport({ width: 1280, height: 800 });
+const rest = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+const shoot = (name) => page.screenshot({ path: path.join(root, 'docs/screenshots', `${name}.png`) });
+const drawn = () => page.waitForFunction(() => !document.querySelector('[data-part=viewer]')?.textContent.includes('Preparing'));
+
+await page.goto(`${show}/send`);
+await page.waitForFunction(() => !document.body.innerText.includes('Looking …'));
+if (!await page.$('[data-part=film][data-state=ready]')) {
+  await page.locator('input[value="720"]').click();
+  await page.locator('[data-part=make-film]').click();
+  await page.waitForSelector('[data-part=film][data-state=ready]', { timeout: 600_000 });
+}
+await page.locator('input[value="1080"]').click();
+await page.locator('[data-part=make-film]').click();
+await page.waitForSelector('[data-part=film][data-state=making]');
+await rest(9000);
+await shoot('send');
+await page.locator('aria/Cancel').click();
+const link = await page.$eval('[data-part=screening-link]', (element) => element.href);
+
+await page.goto(address);
+await rest(800);
+await shoot('shelf');
+
+await page.goto(`${show}/gather`);
+await page.waitForSelector('[role=option]');
+const prints = await page.$$('[role=option]');
+await prints[2].click();
+await page.keyboard.down('Shift');
+await prints[5].click();
+await page.keyboard.up('Shift');
+await rest(800);
+await shoot('gather');
+
+await page.goto(`${show}/arrange`);
+await drawn();
+await (await page.waitForSelector('[data-slide=regatta-4]')).click();
+await rest(1500);
+await page.click('[data-slide=regatta-4]');
+await rest(1500);
+await shoot('arrange');
+
+await page.goto(`${show}/sound`);
+await drawn();
+await rest(1200);
+await shoot('sound');
+
+await page.goto(`${show}/arrange`);
+await drawn();
+await page.locator('[data-part=watch]').click();
+await page.waitForFunction(() => Number(document.querySelector('[data-part=watch-room] [data-part=viewer]')?.dataset.moment) > 4000, { timeout: 30_000 });
+await shoot('watch');
+
+await page.goto(link);
+await page.waitForFunction(() => document.querySelector('video').readyState > 1);
+await page.$eval('video', (video) => { video.currentTime = 70; });
+await rest(1200);
+await shoot('screening');
+await browser.close();
