@@ -1,4 +1,4 @@
-import { copyFile, mkdtemp, rm, truncate, writeFile } from 'node:fs/promises';
+import { copyFile, mkdtemp, readFile, rm, truncate, writeFile } from 'node:fs/promises';
 import { createWriteStream, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -212,6 +212,31 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
   });
 
   it('met no error on the way', () => expect(page.faults).toEqual([]));
+});
+
+describe('an upload that was cut off', () => {
+  it('goes on where it stopped, also when the server was killed meanwhile', async () => {
+    const bytes = await readFile('demo/files/PE_0499.jpg');
+    const half = Math.floor(bytes.length / 2);
+    const base64 = (text: string) => Buffer.from(text).toString('base64');
+    const tus = { 'tus-resumable': '1.0.0' };
+    const created = await fetch(`${app.address}/api/uploads`, { method: 'POST', headers: { ...tus, 'upload-length': String(bytes.length), 'upload-metadata': `filename ${base64('late.jpg')},show ${base64(show)}` } });
+    expect(created.status).toBe(201);
+    const place = new URL(created.headers.get('location')!, app.address).href;
+    const send = (from: number, part: Buffer) => fetch(place, { method: 'PATCH', headers: { ...tus, 'upload-offset': String(from), 'content-type': 'application/offset+octet-stream' }, body: new Uint8Array(part) });
+    expect((await send(0, bytes.subarray(0, half))).status).toBe(204);
+    await app.killHard();
+    await app.start();
+    const asked = await fetch(place, { method: 'HEAD', headers: tus });
+    expect(asked.headers.get('upload-offset')).toBe(String(half));
+    expect((await send(half, bytes.subarray(half))).status).toBe(204);
+    const entries = ((await (await fetch(`${app.address}/api/shows/${show}/sheet`)).json()) as { entries: { fileName: string }[] }).entries;
+    expect(entries.map((entry) => entry.fileName)).toContain('late.jpg');
+  });
+  it('is refused for a show there is not', async () => {
+    const answer = await fetch(`${app.address}/api/uploads`, { method: 'POST', headers: { 'tus-resumable': '1.0.0', 'upload-length': '10', 'upload-metadata': `filename ${Buffer.from('x.jpg').toString('base64')},show ${Buffer.from('none').toString('base64')}` } });
+    expect(answer.status).toBe(404);
+  });
 });
 
 describe('what comes from elsewhere', () => {

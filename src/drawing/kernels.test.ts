@@ -83,6 +83,19 @@ describe('drawing an upright picture', () => {
     const luma = 640 * 360;
     expect([new Set(i420.subarray(0, luma)), new Set(i420.subarray(luma, luma * 1.25)), new Set(i420.subarray(luma * 1.25))]).toEqual([new Set([y]), new Set([u]), new Set([v])]);
   });
+  it.each([[1, 0.5], [0.5, 0.25], [0.91, 0.455], [1 / 3, 1 / 6]])('covers every sample of the frame when the framing (width %d) begins at the picture’s very edge', (width, x) => {
+    const picture = planesFromPixels(kernels, plain(700, 394, [240, 120, 40, 255]));
+    const wanted = ycbcrOf('#f07828');
+    for (const at of [x, 1 - x]) {
+      const surface = createSurface(kernels, 640, 360);
+      // What lies beneath must nowhere show through.
+      fillSurface(kernels, surface, '#00ff00');
+      drawPicture(kernels, surface, picture, { x: at, y: at, width, height: width, turnDegrees: 0 }, 1);
+      const i420 = i420Of(kernels, surface);
+      const luma = 640 * 360;
+      expect([new Set(i420.subarray(0, luma)), new Set(i420.subarray(luma, luma * 1.25)), new Set(i420.subarray(luma * 1.25))]).toEqual([new Set([wanted.y]), new Set([wanted.u]), new Set([wanted.v])]);
+    }
+  });
   it('draws odd sizes and framings beyond the picture without touching what is not its own', () => {
     const picture = planesFromPixels(kernels, plain(37, 53, [255, 255, 255, 255]));
     const guard = kernels.allocate(64);

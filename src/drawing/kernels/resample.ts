@@ -73,8 +73,8 @@ export function drawUpright(
         coverRow(to, OUT, OUT + OUT_BYTES, columns, rowCover);
       }
     }
-    if (coverLeft < 1) store<u8>(to, mixSample(firstBefore, load<u8>(to), <i32>(coverLeft * <f64>FULL)));
-    if (coverRight < 1 && columns > 1) store<u8>(to + columns - 1, mixSample(lastBefore, load<u8>(to + columns - 1), <i32>(coverRight * <f64>FULL)));
+    if (coverLeft < 1) store<u8>(to, mixSample(firstBefore, load<u8>(to), <i32>Math.round(coverLeft * <f64>FULL)));
+    if (coverRight < 1 && columns > 1) store<u8>(to + columns - 1, mixSample(lastBefore, load<u8>(to + columns - 1), <i32>Math.round(coverRight * <f64>FULL)));
   }
 }
 

@@ -5,6 +5,8 @@ import type { Surface } from './surface';
 
 /** Beyond this a turn is worth the slower sampler; below, it cannot be seen at any frame size. */
 const LEAST_TURN_DEGREES = 1e-4;
+/** A smaller share of a sample than any opacity can tell. */
+const LEAST_SHARE = 1e-6;
 
 /**
  * Draws a picture through a framing: the framing's rectangle fills the frame.
@@ -39,12 +41,14 @@ function drawWithoutTurn(kernels: Kernels, surface: Surface, picture: PicturePla
   const startX = (across.scale * 0.5 + across.offset - 0.5) / 2;
   const startY = (down.scale + down.offset - 1) / 2;
   const edge = (luma: number) => (luma - 0.5) / 2 + 0.5;
+  // The first chroma sample reaches half a luma sample beyond the frame; what lies out there covers nothing less.
+  const chromaLeft = left <= LEAST_SHARE ? 0 : edge(left);
   for (const [from, to] of [[picture.u, surface.u], [picture.v, surface.v]] as const) {
     kernels.drawUpright(
       from, picture.halfAlpha, picture.cStride, (picture.widthPx + 1) >> 1, (picture.heightPx + 1) >> 1,
       to, surface.cStride, surface.widthPx / 2, surface.heightPx / 2,
       startX, across.scale, startY, down.scale,
-      edge(left), edge(right), top / 2, bottom / 2, opacity,
+      chromaLeft, edge(right), top / 2, bottom / 2, opacity,
     );
   }
 }

@@ -83,6 +83,7 @@ describe('readPictureFile', () => {
     ['cmyk.jpg', () => source().toColourspace('cmyk').jpeg({ quality: 95 }).toFile(inFolder('cmyk.jpg')), 40],
     ['photo.webp', () => source().webp({ quality: 95 }).toFile(inFolder('photo.webp')), 6],
     ['photo.avif', () => source().avif({ quality: 90 }).toFile(inFolder('photo.avif')), 8],
+    ['wide-gamut.png', () => source().withIccProfile('p3').png().toFile(inFolder('wide-gamut.png')), 3],
     ['scan.tiff', () => source().tiff().toFile(inFolder('scan.tiff')), 2],
   ])('reads %s as the sRGB it shows', async (name, make, tolerance) => {
     await make();
@@ -90,6 +91,10 @@ describe('readPictureFile', () => {
     const pixels = await readPictureFile(inFolder(name), 60, 40);
     expect(pixels.rgba).toHaveLength(60 * 40 * 4);
     [200, 60, 30, 255].forEach((value, channel) => expect(Math.abs(pixels.rgba[4 * 1234 + channel]! - value)).toBeLessThanOrEqual(tolerance));
+  });
+  it('does so by the profile in the file: the same numbers without it would be another colour', async () => {
+    const raw = await sharp(inFolder('wide-gamut.png'), { ignoreIcc: true }).raw().toBuffer();
+    expect(Math.abs(raw[0]! - 200) + Math.abs(raw[1]! - 60)).toBeGreaterThan(12);
   });
   it('reads a grey picture and one with its own transparency', async () => {
     await sharp({ create: { width: 50, height: 50, channels: 4, background: { r: 0, g: 0, b: 255, alpha: 0.5 } } }).png().toFile(inFolder('half.png'));

@@ -83,7 +83,7 @@ export function createFilmService({ database: { db, write }, blobs, sheet, event
         await transaction.insert(jobs).values({ id: nanoid(12), kind: 'film', subjectId: id, state: 'waiting', attempts: 0, createdAt: now() });
       }));
       events.tell(show.id, { kind: 'films' });
-      void takeUp();
+      look();
       return id;
     },
     async list(show) {
@@ -121,8 +121,8 @@ export function createFilmService({ database: { db, write }, blobs, sheet, event
       return row ? filmRow(row) : null;
     },
     start() {
-      const timer = setInterval(() => void takeUp(), LOOK_AGAIN_MS);
-      void takeUp();
+      const timer = setInterval(look, LOOK_AGAIN_MS);
+      look();
       return () => {
         clearInterval(timer);
         for (const controller of running.values()) controller.abort(new Error('the server is ending'));
@@ -160,7 +160,12 @@ export function createFilmService({ database: { db, write }, blobs, sheet, event
       clearInterval(heartbeat);
       running.delete(job.subjectId);
     }
-    void takeUp();
+    look();
+  }
+
+  /** A database that is busy for a moment must not end the server: the next look comes in a second. */
+  function look(): void {
+    takeUp().catch((error: unknown) => console.error('films:', error));
   }
 
   async function claim(): Promise<typeof jobs.$inferSelect | null> {
