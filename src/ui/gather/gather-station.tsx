@@ -89,18 +89,18 @@ export function GatherStation() {
     >
       <input ref={picker} type="file" multiple accept={ACCEPT} aria-label="Files for this show" className="sr-only" tabIndex={-1} data-part="file-picker" onChange={(event) => { uploads.add([...(event.target.files ?? [])]); event.target.value = ''; }} />
       <div className="flex min-w-0 flex-1 flex-col">
-        <div className="flex h-11 shrink-0 items-center gap-4 border-b border-rule px-4">
-          <span data-part="tally"><Count n={prints.filter((entry) => entry.facts?.kind === 'picture').length} one="picture" /> <Count n={prints.filter((entry) => entry.facts?.kind === 'clip').length} one="clip" /> <Count n={sounds.length} one="sound" /></span>
+        <div className="flex h-11 shrink-0 items-center gap-3 border-b border-rule px-4 whitespace-nowrap">
+          <span data-part="tally"><Count n={prints.filter((entry) => entry.facts?.kind === 'picture').length} one="picture" /> <Count n={prints.filter((entry) => entry.facts?.kind === 'clip').length} one="clip" optional /> <Count n={sounds.length} one="sound" optional /></span>
           {coming && (
             <span role="status" className="flex items-center gap-2.5" data-part="intake">
-              <progress aria-label="Files coming in" max={progress.bytes || 1} value={progress.bytesDone} className="h-1 w-36 appearance-none overflow-hidden rounded-full [&::-webkit-progress-bar]:bg-rule [&::-webkit-progress-value]:bg-ink" />
+              <progress aria-label="Files coming in" max={progress.bytes || 1} value={progress.bytesDone} className="h-1 w-20 appearance-none overflow-hidden rounded-full [&::-webkit-progress-bar]:bg-rule [&::-webkit-progress-value]:bg-ink" />
               <span>taking in <b className="tabular">{progress.filesDone}</b> of <b className="tabular">{progress.fileCount}</b>{progress.leftMs !== null && <> · <span className="tabular">{clock(Math.max(1000, progress.leftMs))}</span> left</>}</span>
               <button type="button" className="underline underline-offset-2" onClick={uploads.stop}>stop</button>
             </span>
           )}
           {!coming && looking > 0 && <span role="status" data-part="intake">looking at {looking} more …</span>}
           <span className="ml-auto flex items-center gap-2.5">
-            <Choice label="Order of the prints" value={order} onChange={setOrder} options={[{ value: 'taken', label: 'by time taken' }, { value: 'name', label: 'by name' }]} />
+            <Choice label="Order of the prints" value={order} onChange={setOrder} options={[{ value: 'taken', label: 'by time' }, { value: 'name', label: 'by name' }]} />
             <Choice label="Which prints" value={filter} onChange={setFilter} options={[{ value: 'all', label: 'all' }, { value: 'unused', label: 'not used' }, { value: 'used', label: 'used' }]} />
             <Button onClick={() => picker.current?.click()} data-part="choose-files"><FolderOpen size={15} /> Choose files</Button>
           </span>
@@ -169,7 +169,8 @@ export function GatherStation() {
   );
 }
 
-function Count({ n, one }: { n: number; one: string }) {
+function Count({ n, one, optional = false }: { n: number; one: string; optional?: boolean }) {
+  if (n === 0 && optional) return null;
   return <span className="mr-3"><b className="tabular">{n}</b> {n === 1 ? one : `${one}s`}</span>;
 }
 

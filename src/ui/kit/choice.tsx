@@ -19,7 +19,7 @@ export function Choice<Value extends string>({ label, value, options, onChange, 
         <ToggleGroup.Item
           key={option.value}
           value={option.value}
-          className={clsx('h-7 px-2.5 text-sm -outline-offset-2', dark ? 'text-lamp-soft data-[state=on]:bg-lamp data-[state=on]:text-black' : 'text-soft data-[state=on]:bg-black data-[state=on]:text-card')}
+          className={clsx('h-7 px-2.5 text-sm whitespace-nowrap -outline-offset-2', dark ? 'text-lamp-soft data-[state=on]:bg-lamp data-[state=on]:text-black' : 'text-soft data-[state=on]:bg-black data-[state=on]:text-card')}
         >
           {option.label}
         </ToggleGroup.Item>
