@@ -18,37 +18,39 @@ export function openClip(file: string, widthPx: number, heightPx: number): ClipF
   let running: RunningFfmpeg | null = null;
   let reader: ExactReader | null = null;
   let next = 0;
+  let enteredSecond = 0;
   let last: { index: number; frame: DecodedFrame } | null = null;
 
   return {
     async frame(index) {
       if (last?.index === index) return last.frame;
-      if (!reader || index < next || index > next + LONGEST_SKIP) startAt(index);
+      if (!reader || index < next || index > next + LONGEST_SKIP) startAt(Math.floor(index / CLIP_FRAMES_PER_SECOND));
       while (next <= index) {
         const i420 = await reader!.read(byteCount);
-        if (i420.length < byteCount) {
-          // Past the end: hold the last frame, reading back for it when the decoder was started behind it.
-          if (last) return (last = { index, frame: last.frame }).frame;
-          if (index === 0) throw new Error('the clip holds no frame that can be read');
-          return this.frame(Math.max(0, index - 5));
-        }
-        last = { index: next, frame: { widthPx, heightPx, i420 } };
-        next += 1;
+        if (i420.length === byteCount) {
+          last = { index: next, frame: { widthPx, heightPx, i420 } };
+          next += 1;
+        } else if (last) {
+          // Past the end: the last frame is held.
+          last = { index, frame: last.frame };
+          next = index + 1;
+        } else if (enteredSecond > 0) startAt(enteredSecond - 1);
+        else throw new Error('the clip holds no frame that can be read');
       }
       return last!.frame;
     },
     close: stop,
   };
 
-  function startAt(index: number): void {
+  function startAt(second: number): void {
     stop();
     last = null;
-    // Whole seconds, so that the rate filter counts the same frames however the decoder was entered.
-    const second = Math.floor(index / CLIP_FRAMES_PER_SECOND);
+    enteredSecond = second;
+    // The clip's own times are kept and counted from a whole second, with a second's run-up, so that a frame is the same however the decoder was entered.
     next = second * CLIP_FRAMES_PER_SECOND;
     running = startFfmpeg([
-      ...(second > 0 ? ['-ss', String(second)] : []), ...GUARDED_INPUT, '-threads', '1', '-i', file, '-map', '0:v:0',
-      '-vf', clipFilter(widthPx, heightPx), '-pix_fmt', 'yuv420p', '-f', 'rawvideo', '-',
+      ...(second > 1 ? ['-ss', String(second - 1)] : []), ...GUARDED_INPUT, '-copyts', '-start_at_zero', '-threads', '1', '-i', file, '-map', '0:v:0',
+      '-vf', clipFilter(widthPx, heightPx, second), '-fps_mode', 'passthrough', '-pix_fmt', 'yuv420p', '-f', 'rawvideo', '-',
     ]);
     running.process.stdin.end();
     reader = exactReader(running.process.stdout);
@@ -61,8 +63,12 @@ export function openClip(file: string, widthPx: number, heightPx: number): ClipF
   }
 }
 
-/** Steady rate and wanted size; for drawing in BT.709 limited range, for JPEG frames in that format's own (BT.601, full range). */
-export function clipFilter(widthPx: number, heightPx: number, colours: 'drawing' | 'jpeg' = 'drawing'): string {
+/**
+ * Steady rate and wanted size; for drawing in BT.709 limited range, for JPEG frames in that format's own (BT.601, full range).
+ *
+ * @param fromSecond where counting starts, in the clip's own time
+ */
+export function clipFilter(widthPx: number, heightPx: number, fromSecond: number, colours: 'drawing' | 'jpeg' = 'drawing'): string {
   const matrix = colours === 'drawing' ? 'out_color_matrix=bt709:out_range=tv' : 'out_color_matrix=bt601:out_range=pc';
-  return `fps=${CLIP_FRAMES_PER_SECOND},scale=${widthPx}:${heightPx}:flags=bicubic:${matrix},setsar=1`;
+  return `fps=${CLIP_FRAMES_PER_SECOND}:start_time=${fromSecond},scale=${widthPx}:${heightPx}:flags=bicubic:${matrix},setsar=1`;
 }

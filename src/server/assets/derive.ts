@@ -47,7 +47,7 @@ async function deriveClip(id: AssetId, facts: ClipFacts, blobs: BlobStore): Prom
   const widthPx = Math.min(CLIP_WIDTH_PX, even(facts.widthPx));
   const heightPx = even((widthPx * facts.heightPx) / facts.widthPx);
   await whole(framesFile, (part) => runFfmpeg([
-    ...GUARDED_INPUT, '-i', blobs.fileOf(id), '-map', '0:v:0', '-vf', clipFilter(widthPx, heightPx, 'jpeg'), '-pix_fmt', 'yuvj420p', '-c:v', 'mjpeg', '-q:v', '3', '-f', 'mjpeg', '-y', part,
+    ...GUARDED_INPUT, '-copyts', '-start_at_zero', '-i', blobs.fileOf(id), '-map', '0:v:0', '-vf', clipFilter(widthPx, heightPx, 0, 'jpeg'), '-fps_mode', 'passthrough', '-pix_fmt', 'yuvj420p', '-c:v', 'mjpeg', '-q:v', '3', '-f', 'mjpeg', '-y', part,
   ]));
   const starts = jpegStarts(await readFile(framesFile));
   await whole(blobs.derivedFile(id, '320.jpg'), (part) => runFfmpeg([...GUARDED_INPUT, '-i', blobs.fileOf(id), '-map', '0:v:0', '-frames:v', '1', '-vf', 'scale=320:-2', '-f', 'mjpeg', '-y', part]));

@@ -11,6 +11,7 @@ import { mainLayerOf, SHORTEST_SLIDE_MS, type Slide } from '../../core/show/show
 import { slideIndexAt } from '../../core/timing/slide-span';
 import { clockTenths } from '../kit/clock';
 import { selectionAfterClick, selectionAfterStep } from '../kit/selection';
+import { useTypedKey } from '../kit/use-typed-key';
 import { usePrepared, useShow, useShowStore } from '../show/show-provider';
 import { useMusic } from '../show/use-music';
 import { momentToPx, ORDER_PAD_PX, rowPlaces, type Scale } from './row-heights';
@@ -149,7 +150,7 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
   useHotkeys('mod+d', (event) => { event.preventDefault(); const slides = show.slides.filter((slide) => selection.has(slide.id)); if (slides.length > 0) add(slides.map((slide) => copyOfSlide(slide, () => nanoid(10)))); });
   useHotkeys('b', () => add([blankSlide(show.defaultLengthMs, INK, () => nanoid(10))]));
   useHotkeys('t', (event) => { event.preventDefault(); if (anchor) setTyping(anchor); });
-  useHotkeys('minus, plus, equal, add, subtract, -, +', (event) => changeLength(event.key === '-' ? -LENGTH_STEP_MS : LENGTH_STEP_MS), { useKey: true });
+  useTypedKey(['-', '−', '+', '='], (sign) => changeLength(sign === '+' || sign === '=' ? LENGTH_STEP_MS : -LENGTH_STEP_MS));
 
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const whereOver = (event: DragMoveEvent): { id: SlideId; side: 'before' | 'after' } | null => {

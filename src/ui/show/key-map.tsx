@@ -3,8 +3,8 @@
 import { Keyboard, X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { Button } from '../kit/button';
+import { useTypedKey } from '../kit/use-typed-key';
 
 /** Every key of the editor; the README lists the same. */
 const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])[] = [
@@ -17,7 +17,7 @@ const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])
 
 export function KeyMap() {
   const [open, setOpen] = useState(false);
-  useHotkeys('shift+/, ?', () => setOpen(true), { useKey: true });
+  useTypedKey(['?'], () => setOpen(true));
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger asChild><Button look="quiet" square aria-label="Keys"><Keyboard size={16} /></Button></Dialog.Trigger>

@@ -1,0 +1,150 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { Browser, Page } from 'puppeteer-core';
+import type { Show } from '../src/core/show/show';
+import { openApp, openBrowser, openPage, press, textOf, waitForText, type App } from './app';
+
+let app: App;
+let browser: Browser;
+let page: Page & { faults: string[] };
+const ID = 'lantern-regatta';
+
+beforeAll(async () => {
+  app = await openApp({ seed: true });
+  browser = await openBrowser();
+  page = await openPage(browser);
+});
+afterAll(async () => {
+  await browser.close();
+  await app.close();
+});
+
+const go = async (station: string, part: string) => {
+  await page.goto(`${app.address}/shows/${ID}/${station}`);
+  await page.waitForSelector(`[data-part=${part}]`);
+};
+const stored = async (): Promise<Show> => {
+  await page.waitForSelector('[data-part=saving][data-state=saved]');
+  return ((await (await fetch(`${app.address}/api/shows/${ID}`)).json()) as { show: Show }).show;
+};
+const key = async (...names: string[]) => {
+  const held = names.slice(0, -1) as Parameters<Page['keyboard']['down']>[0][];
+  for (const name of held) await page.keyboard.down(name);
+  await page.keyboard.press(names.at(-1) as Parameters<Page['keyboard']['press']>[0]);
+  for (const name of held.reverse()) await page.keyboard.up(name);
+};
+const type = async (field: string, text: string) => {
+  await page.locator(`aria/${field}`).click();
+  await page.keyboard.type(text);
+  await page.keyboard.press('Enter');
+};
+
+describe('arranging by keyboard alone', () => {
+  it('walks, stretches, shortens, moves and undoes', async () => {
+    await go('arrange', 'slide');
+    const before = await stored();
+    await page.focus('[data-part=running-order]');
+    await key('ArrowDown');
+    await key('ArrowDown');
+    await key('Shift', 'ArrowDown');
+    expect(await page.$$eval('[data-part=slide][aria-selected=true]', (rows) => rows.map((row) => row.getAttribute('data-slide')))).toEqual(['regatta-2', 'regatta-3']);
+    await page.keyboard.type('++');
+    const longer = await stored();
+    expect([1, 2].map((at) => longer.slides[at]!.lengthMs - before.slides[at]!.lengthMs)).toEqual([1000, 1000]);
+    await key('Alt', 'Home');
+    expect((await stored()).slides.slice(0, 3).map((slide) => slide.id)).toEqual(['regatta-2', 'regatta-3', 'regatta-1']);
+    await key('Control', 'z');
+    await key('Control', 'z');
+    expect(await stored()).toEqual(before);
+  });
+  it('shows every key under ?', async () => {
+    await page.keyboard.type('?');
+    await page.waitForSelector('[role=dialog]');
+    expect(await textOf(page, '[role=dialog]')).toMatch(/Alt ↑ ↓[\s\S]*move the slides/);
+    await key('Escape');
+    await page.waitForFunction(() => document.querySelector('[role=dialog]') === null);
+  });
+  it('keeps the row in place when the scale changes, and draws rows as high as they are long', async () => {
+    const heights = () => page.$$eval('[data-part=slide]', (rows) => rows.slice(0, 2).map((row) => (row as HTMLElement).offsetHeight));
+    expect(await heights()).toEqual([132, 132]);
+    await press(page, 'true');
+    await page.waitForFunction(() => (document.querySelector('[data-slide=regatta-1]') as HTMLElement).offsetHeight === 264);
+    await press(page, 'even');
+  });
+});
+
+describe('the seam and the bench', () => {
+  it('makes a transition a cut, for one and for all', async () => {
+    await press(page, 'Transition into this slide: dissolve 1.0');
+    await press(page, 'cut');
+    expect((await stored()).slides.filter((slide) => slide.transition.kind === 'cut')).toHaveLength(1);
+    await press(page, 'Same for all');
+    expect((await stored()).slides.every((slide) => slide.transition.kind === 'cut')).toBe(true);
+    await key('Escape');
+    await key('Control', 'z');
+    await key('Control', 'z');
+    expect((await stored()).slides.every((slide) => slide.transition.kind === 'dissolve')).toBe(true);
+  });
+  it('sets a move by numbers, swaps it, holds it still, and gives it back to itself', async () => {
+    await page.click('[data-slide=regatta-2] [role=img]');
+    const move = async () => { const [layer] = (await stored()).slides[1]!.layers; return layer?.kind === 'picture' ? layer.move : null; };
+    await type('last framing, width, percent', '50');
+    expect(await move()).toMatchObject({ kind: 'set', last: { width: 0.5, height: expect.closeTo(0.4219, 3) } });
+    await press(page, 'swap');
+    expect(await move()).toMatchObject({ kind: 'set', first: { width: 0.5 } });
+    await press(page, 'still');
+    expect(await move()).toEqual({ kind: 'still' });
+    await press(page, 'by itself');
+    expect(await move()).toEqual({ kind: 'automatic' });
+  });
+  it('places words on nine points and brings a number that is out of range to its edge', async () => {
+    await page.click('[data-slide=regatta-1] [role=img]');
+    await page.locator('aria/Words[role="tab"]').click();
+    await page.locator('aria/top right').click();
+    expect((await stored()).slides[0]!.layers[1]).toMatchObject({ kind: 'words', place: 'top-right', title: 'Lantern Regatta' });
+    await type('Length of slide 1 in seconds', '0');
+    expect((await stored()).slides[0]!.lengthMs).toBe(200);
+    await key('Control', 'z');
+    await key('Control', 'z');
+  });
+});
+
+describe('sound', () => {
+  it('takes the song out and in again, says what that means, and fits the pictures to it', async () => {
+    await go('sound', 'cue');
+    await press(page, 'Take out Harbour Reel');
+    await waitForText(page, '[data-part=lengths]', /no music yet/);
+    await press(page, 'Undo: change the music');
+    await waitForText(page, '[data-part=lengths]', /ends together/);
+    await type('Where in the song it begins, seconds', '20');
+    await waitForText(page, '[data-part=lengths]', /ends 0:20 before the last picture/);
+    await press(page, 'Make them end together');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
+    await waitForText(page, '[data-part=lengths]', /ends together/);
+    const show = await stored();
+    expect(show.cues[0]).toMatchObject({ trimStartMs: 20_000, fadeOutMs: 3000 });
+    // The clip and the narrated slide keep their length.
+    expect([show.slides[0]!.lengthMs, show.slides.find((slide) => slide.layers[0]?.kind === 'clip')!.lengthMs]).toEqual([11_000, 8000]);
+  });
+});
+
+describe('sending and the shelf', () => {
+  it('cancels a film', async () => {
+    await go('send', 'make-film');
+    await press(page, 'Make the film');
+    await page.waitForSelector('[data-part=film][data-state=making]');
+    await press(page, 'Cancel');
+    await page.waitForSelector('[data-part=film][data-state=cancelled]');
+  });
+  it('takes a show off the shelf and puts it back', async () => {
+    await page.goto(app.address);
+    await page.waitForSelector('[data-part=shelf]');
+    await press(page, 'Take “Lantern Regatta of Port Ellery” off the shelf');
+    await waitForText(page, 'main', /An evening’s pictures become a film/);
+    expect((await fetch(`${app.address}/api/shows/${ID}`)).status).toBe(404);
+    await press(page, 'Undo');
+    await waitForText(page, 'main', /Lantern Regatta/);
+    expect((await fetch(`${app.address}/api/shows/${ID}`)).status).toBe(200);
+  });
+  it('met no error on the way', () => expect(page.faults).toEqual([]));
+});
