@@ -103,8 +103,13 @@ describe('the seam and the bench', () => {
     expect((await stored()).slides[0]!.layers[1]).toMatchObject({ kind: 'words', place: 'top-right', title: 'Lantern Regatta' });
     await type('Length of slide 1 in seconds', '0');
     expect((await stored()).slides[0]!.lengthMs).toBe(200);
+    await page.locator('aria/Length of slide 1 in seconds').click();
+    await page.keyboard.type('99');
+    await key('Escape');
+    expect((await stored()).slides[0]!.lengthMs).toBe(200);
     await key('Control', 'z');
     await key('Control', 'z');
+    expect((await stored()).slides[0]).toMatchObject({ lengthMs: 11_000, layers: [{}, { place: 'bottom-left' }] });
   });
 });
 

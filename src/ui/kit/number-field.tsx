@@ -19,6 +19,8 @@ interface NumberFieldProps {
 export function NumberField({ label, value, min, max, step = 1, digits = 1, unit, onCommit, className }: NumberFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const fresh = useRef(false);
+  /** Escape was pressed: what was typed is given up. */
+  const givenUp = useRef(false);
   const shown = typed ?? value.toFixed(digits);
   const commit = (text: string) => {
     setTyped(null);
@@ -43,11 +45,19 @@ export function NumberField({ label, value, min, max, step = 1, digits = 1, unit
           if (fresh.current) event.preventDefault();
           fresh.current = false;
         }}
-        onBlur={(event) => { if (typed !== null) commit(event.target.value); }}
+        onBlur={(event) => {
+          if (givenUp.current) setTyped(null);
+          else if (typed !== null) commit(event.target.value);
+          givenUp.current = false;
+        }}
         onKeyDown={(event) => {
           event.stopPropagation();
-          if (event.key === 'Enter') { commit(event.currentTarget.value); event.currentTarget.select(); }
-          if (event.key === 'Escape') { setTyped(null); event.currentTarget.blur(); }
+          // Leaving the field takes the number, and the keys of the page work again.
+          if (event.key === 'Enter') event.currentTarget.blur();
+          if (event.key === 'Escape') {
+            givenUp.current = true;
+            event.currentTarget.blur();
+          }
           if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
             event.preventDefault();
             onCommit(Math.min(max, Math.max(min, value + (event.key === 'ArrowUp' ? step : -step))));
