@@ -8,5 +8,5 @@ export default {
   testMatch: ['<rootDir>/src/**/*.test.ts'],
   modulePathIgnorePatterns: ['<rootDir>/.next/', '<rootDir>/dist/', '<rootDir>/data/'],
   maxWorkers: 2,
-  testTimeout: 60_000,
+  testTimeout: 240_000,
 };

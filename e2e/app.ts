@@ -77,6 +77,8 @@ export function openBrowser(): Promise<Browser> {
 export async function openPage(browser: Browser): Promise<Page & { faults: string[] }> {
   const page = await browser.newPage() as Page & { faults: string[] };
   page.faults = [];
+  // Slow machines are not faults.
+  page.setDefaultTimeout(90_000);
   page.on('pageerror', (error) => page.faults.push(String(error)));
   page.on('response', (response) => { if (response.status() >= 500) page.faults.push(`${response.status()} ${response.url()}`); });
   await page.setViewport({ width: 1280, height: 800 });

@@ -32,8 +32,8 @@ describe('a clip’s frames', () => {
   });
   it('hold the last one past the end, also when entered there', async () => {
     const held: Record<number, Uint8Array> = {};
-    for (const index of [500, 240, 1000]) held[index] = await frameOf(clip, index);
-    for (const index of [500, 240, 1000]) expect([index, inOrder.findIndex((frame) => Buffer.compare(frame, held[index]!) === 0)]).toEqual([index, 239]);
+    for (const index of [240, 500]) held[index] = await frameOf(clip, index);
+    for (const index of [240, 500]) expect([index, inOrder.findIndex((frame) => Buffer.compare(frame, held[index]!) === 0)]).toEqual([index, 239]);
     const late = openClip(FILE, WIDTH, HEIGHT);
     expect(await frameOf(late, 241)).toEqual(inOrder[239]);
     late.close();

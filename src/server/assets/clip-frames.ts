@@ -25,6 +25,7 @@ export function openClip(file: string, widthPx: number, heightPx: number): ClipF
     async frame(index) {
       if (last?.index === index) return last.frame;
       if (!reader || index < next || index > next + LONGEST_SKIP) startAt(Math.floor(index / CLIP_FRAMES_PER_SECOND));
+      let stepBack = 1;
       while (next <= index) {
         const i420 = await reader!.read(byteCount);
         if (i420.length === byteCount) {
@@ -34,8 +35,11 @@ export function openClip(file: string, widthPx: number, heightPx: number): ClipF
           // Past the end: the last frame is held.
           last = { index, frame: last.frame };
           next = index + 1;
-        } else if (enteredSecond > 0) startAt(enteredSecond - 1);
-        else throw new Error('the clip holds no frame that can be read');
+        } else if (enteredSecond > 0) {
+          // Entered behind the end: ever longer steps back find the last frame in few starts.
+          startAt(Math.max(0, enteredSecond - stepBack));
+          stepBack *= 2;
+        } else throw new Error('the clip holds no frame that can be read');
       }
       return last!.frame;
     },

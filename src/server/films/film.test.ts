@@ -104,7 +104,7 @@ describe('the film service', () => {
   });
   afterAll(() => database.close());
   const until = async (id: string, states: readonly string[]) => {
-    for (let tries = 0; tries < 400; tries += 1) {
+    for (let tries = 0; tries < 1500; tries += 1) {
       const film = (await service.find(id))!;
       if (states.includes(film.state)) return film;
       await sleep(100);
