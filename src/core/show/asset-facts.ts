@@ -34,9 +34,3 @@ export interface SoundFacts {
 }
 
 export type FactsById = ReadonlyMap<AssetId, AssetFacts>;
-
-/** The clip's facts, or null when the asset is unknown or something else. */
-export function clipFacts(facts: FactsById, id: AssetId): ClipFacts | null {
-  const found = facts.get(id);
-  return found?.kind === 'clip' ? found : null;
-}
