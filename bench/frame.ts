@@ -3,7 +3,7 @@ import { createCanvas, loadImage } from '@napi-rs/canvas';
 import type { FramePlan } from '../src/core/frame/frame-plan';
 import { planFrame, prepareShow } from '../src/core/frame/plan-frame';
 import { layerId } from '../src/core/show/ids';
-import { createPainter } from '../src/drawing/paint-frame';
+import { createPainter } from '../src/drawing/paint/paint-frame';
 import { createFileReader } from '../src/server/assets/file-reader';
 import { storeFor } from '../src/server/films/draw-segment';
 import { openNodeDrawing } from '../src/server/films/node-drawing';

@@ -4,22 +4,23 @@ import { planFrame, prepareShow } from '../src/core/frame/plan-frame';
 import type { AssetId } from '../src/core/show/ids';
 import type { Show } from '../src/core/show/show';
 import { loadKernels } from '../src/drawing/kernel-module';
-import { createPainter } from '../src/drawing/paint-frame';
-import { createPictureStore } from '../src/drawing/picture-store';
+import { createPainter } from '../src/drawing/paint/paint-frame';
+import { createPrintStore } from '../src/drawing/prints/print-store';
 import { i420Of } from '../src/drawing/planes/surface';
-import { loadFonts } from '../src/drawing/words/fonts';
-import { fillOutline } from '../src/ui/viewer/browser-reader';
+import { createFontShelf } from '../src/drawing/words/fonts';
+import { drawing2d } from '../src/ui/viewer/browser-reader';
 
 const bytes = async (url: string) => new Uint8Array(await (await fetch(url)).arrayBuffer());
 const { show, facts, moments, frame } = await (await fetch('/given.json')).json() as { show: Show; facts: [AssetId, AssetFacts][]; moments: number[]; frame: { widthPx: number; heightPx: number } };
-const [kernels, fonts] = await Promise.all([bytes('/kernels.wasm').then(loadKernels), loadFonts((name) => bytes(`/fonts/${name}.ttf`))]);
+const [kernels, fontFiles] = await Promise.all([bytes('/kernels.wasm').then(loadKernels), fetch('/fonts/index.json').then((answer) => answer.json())]);
+const fonts = createFontShelf(fontFiles, (name) => bytes(`/fonts/${name}.ttf`));
 const pixels = async (url: string, widthPx: number, heightPx: number) => {
   const rgba = await bytes(url);
   return { widthPx, heightPx, rgba, hasTransparency: url.includes('see-through') };
 };
 const known = new Map(facts);
-const store = createPictureStore({
-  kernels, fonts, fillOutline, roomBytes: 1 << 28,
+const store = createPrintStore({
+  kernels, fonts, drawing2d, roomBytes: 1 << 28,
   reader: {
     readPicture: (id, widthPx, heightPx) => { const of = known.get(id); return pixels(`/pixels/${id}/0/${widthPx}/${heightPx}/${of?.kind === 'picture' && of.hasTransparency ? 'see-through' : 'opaque'}`, widthPx, heightPx); },
     readClipFrame: async (id, clipFrame, widthPx, heightPx) => ({ widthPx, heightPx, i420: await bytes(`/pixels/${id}/${clipFrame}/${widthPx}/${heightPx}/clip`) }),

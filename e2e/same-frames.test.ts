@@ -8,8 +8,8 @@ import { planFrame, prepareShow } from '../src/core/frame/plan-frame';
 import type { AssetFacts } from '../src/core/show/asset-facts';
 import type { AssetId } from '../src/core/show/ids';
 import type { Show } from '../src/core/show/show';
-import { createPainter } from '../src/drawing/paint-frame';
-import { createPictureStore } from '../src/drawing/picture-store';
+import { createPainter } from '../src/drawing/paint/paint-frame';
+import { createPrintStore } from '../src/drawing/prints/print-store';
 import type { PictureReader } from '../src/drawing/picture-reader';
 import { i420Of } from '../src/drawing/planes/surface';
 import { createFileReader } from '../src/server/assets/file-reader';
@@ -47,7 +47,7 @@ afterAll(async () => {
 });
 
 async function drawnHere(reader: PictureReader): Promise<Uint8Array[]> {
-  const store = createPictureStore({ ...drawing, reader, roomBytes: 1 << 28 });
+  const store = createPrintStore({ ...drawing, reader, roomBytes: 1 << 28 });
   const painter = createPainter(drawing.kernels, FRAME.widthPx, FRAME.heightPx);
   const prepared = prepareShow(show, facts);
   const frames: Uint8Array[] = [];

@@ -11,10 +11,20 @@ const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 process.chdir(root);
 for (const folder of ['dist', 'public/drawing', 'public/fonts']) mkdirSync(folder, { recursive: true });
 
-const FONTS = {
-  'bricolage-grotesque': ['latin', 'latin-ext', 'vietnamese'],
-  'instrument-sans': ['latin', 'latin-ext'],
-};
+// Families a person chooses from come first, then those that stand in for scripts they lack. Every file is one subset, fetched only when a text needs it.
+const FAMILIES = [
+  { name: 'bricolage', package: '@fontsource-variable/bricolage-grotesque', file: 'bricolage-grotesque-{}-wght-normal', subsets: ['latin', 'latin-ext', 'vietnamese'], variable: true },
+  { name: 'instrument', package: '@fontsource-variable/instrument-sans', file: 'instrument-sans-{}-wght-normal', subsets: ['latin', 'latin-ext'], variable: true },
+  { name: 'spline-mono', package: '@fontsource-variable/spline-sans-mono', file: 'spline-sans-mono-{}-wght-normal', subsets: ['latin', 'latin-ext'], variable: true },
+  { name: 'fraunces', package: '@fontsource-variable/fraunces', file: 'fraunces-{}-wght-normal', subsets: ['latin', 'latin-ext', 'vietnamese'], variable: true },
+  { name: 'caveat', package: '@fontsource-variable/caveat', file: 'caveat-{}-wght-normal', subsets: ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext'], variable: true },
+  { name: 'arabic', package: '@fontsource-variable/noto-sans-arabic', file: 'noto-sans-arabic-{}-wght-normal', subsets: ['arabic'], variable: true },
+  { name: 'hebrew', package: '@fontsource-variable/noto-sans-hebrew', file: 'noto-sans-hebrew-{}-wght-normal', subsets: ['hebrew'], variable: true },
+  { name: 'devanagari', package: '@fontsource-variable/noto-sans-devanagari', file: 'noto-sans-devanagari-{}-wght-normal', subsets: ['devanagari'], variable: true },
+  { name: 'thai', package: '@fontsource-variable/noto-sans-thai', file: 'noto-sans-thai-{}-wght-normal', subsets: ['thai'], variable: true },
+  { name: 'chinese', package: '@fontsource-variable/noto-sans-sc', file: 'noto-sans-sc-{}-wght-normal', subsets: null, variable: true },
+  { name: 'emoji', package: '@fontsource/noto-color-emoji', file: 'noto-color-emoji-{}-400-normal', subsets: ['emoji'], variable: false },
+];
 
 function kernels() {
   const folder = 'src/drawing/kernels';
@@ -29,13 +39,22 @@ function kernels() {
 }
 
 async function fonts() {
-  for (const [family, subsets] of Object.entries(FONTS)) {
-    for (const subset of subsets) {
-      const out = `public/fonts/${family}-${subset}.ttf`;
-      if (existsSync(out)) continue;
-      writeFileSync(out, await wawoff2.decompress(readFileSync(`node_modules/@fontsource-variable/${family}/files/${family}-${subset}-wght-normal.woff2`)));
+  const index = [];
+  for (const family of FAMILIES) {
+    const folder = `node_modules/${family.package}`;
+    const ranges = JSON.parse(readFileSync(`${folder}/unicode.json`, 'utf8'));
+    for (const subset of family.subsets ?? Object.keys(ranges)) {
+      const part = subset.replace(/[[\]]/g, '');
+      const file = family.file.replace('{}', part);
+      if (!existsSync(`${folder}/files/${file}.woff2`)) continue;
+      // The one file of all emoji carries the ranges of its parts.
+      const covered = ranges[subset] ?? Object.values(ranges).join(',');
+      index.push({ file, family: family.name, variable: family.variable, ranges: covered.split(',').map((range) => range.replace('U+', '').split('-').map((end) => Number.parseInt(end, 16))).map(([from, to]) => [from, to ?? from]) });
+      const out = `public/fonts/${file}.ttf`;
+      if (!existsSync(out)) writeFileSync(out, await wawoff2.decompress(readFileSync(`${folder}/files/${file}.woff2`)));
     }
   }
+  writeFileSync('public/fonts/index.json', JSON.stringify(index));
 }
 
 async function bundles() {

@@ -2,7 +2,8 @@
 import { readdir } from 'node:fs/promises';
 import path from 'node:path';
 import { cueId, layerId, showId, slideId, type AssetId } from '../../src/core/show/ids';
-import { DEFAULT_TRANSITION, emptyShow, type Slide, type WordsPlace } from '../../src/core/show/show';
+import { DEFAULT_TRANSITION, emptyShow, type Slide } from '../../src/core/show/show';
+import type { WordsPlace } from '../../src/core/show/words';
 import { fitToMusic, lengthFollowsContent } from '../../src/core/timing/fit-to-music';
 import type { SheetEntry } from '../../src/server/assets/contact-sheet';
 import { projectFolder } from '../../src/server/paths';

@@ -7,7 +7,7 @@ import { widthFor } from '../core/film/plan-film';
 import type { AssetFacts } from '../core/show/asset-facts';
 import { assetId, type AssetId } from '../core/show/ids';
 import { assetIdsOf } from '../core/show/show';
-import { createPainter } from '../drawing/paint-frame';
+import { createPainter } from '../drawing/paint/paint-frame';
 import { pixelsOf } from '../drawing/planes/surface';
 import { createFileReader } from '../server/assets/file-reader';
 import { lookAtFile } from '../server/assets/look-at-file';

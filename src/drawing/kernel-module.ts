@@ -13,10 +13,31 @@ export interface Kernels {
     startX: number, stepX: number, startY: number, stepY: number,
     left: number, right: number, top: number, bottom: number, opacity: number,
   ): void;
-  drawTurned(
-    source: number, alpha: number, stride: number, sourceWidth: number, sourceHeight: number,
-    target: number, targetStride: number, targetWidth: number, targetHeight: number,
-    ax: number, bx: number, cx: number, ay: number, by: number, cy: number, scale: number, opacity: number,
+  packPlanes(y: number, u: number, v: number, alpha: number, yStride: number, cStride: number, widthPx: number, heightPx: number, packed: number, packedStride: number): void;
+  quadOrder(): number;
+  drawQuad(): void;
+  scalePlane(to: number, toStride: number, mask: number, maskStride: number, widthPx: number, heightPx: number): void;
+  invertPlane(plane: number, stride: number, widthPx: number, heightPx: number): void;
+  weakenPlane(to: number, stride: number, widthPx: number, heightPx: number, share: number): void;
+  brightnessOf(luma: number, alpha: number, stride: number, to: number, toStride: number, widthPx: number, heightPx: number): void;
+  halvePlane(from: number, stride: number, to: number, toStride: number, widthPx: number, heightPx: number): void;
+  tintPlane(to: number, toStride: number, value: number, alpha: number, alphaStride: number, widthPx: number, heightPx: number): void;
+  blendPlanes(
+    y: number, u: number, v: number, yStride: number, cStride: number, targetAlpha: number, targetHalfAlpha: number,
+    sheetY: number, sheetU: number, sheetV: number, sheetAlpha: number, sheetHalfAlpha: number,
+    left: number, top: number, right: number, bottom: number, opacity: number, mode: number,
+  ): void;
+  blurPlane(from: number, fromStride: number, to: number, toStride: number, widthPx: number, heightPx: number, sigma: number, scratch: number): void;
+  blurScratchBytes(widthPx: number, heightPx: number): number;
+  mosaicPlane(from: number, to: number, stride: number, widthPx: number, heightPx: number, blockW: number, blockH: number): void;
+  mixByMap(to: number, a: number, b: number, stride: number, map: number, mapStride: number, widthPx: number, heightPx: number, moment: number, border: number): void;
+  lightPlanes(
+    y: number, u: number, v: number, yStride: number, cStride: number, toY: number, toU: number, toV: number, toYStride: number, toCStride: number,
+    widthPx: number, heightPx: number, tables: number,
+  ): void;
+  turnPagePlane(
+    a: number, b: number, to: number, stride: number, widthPx: number, heightPx: number,
+    dirX: number, dirY: number, fold: number, radius: number, floor: number, paper: number,
   ): void;
   planesFromRgba(rgba: number, widthPx: number, heightPx: number, y: number, yStride: number, u: number, v: number, cStride: number): void;
   planesFromTransparentRgba(

@@ -10,3 +10,4 @@ export const kernelsFile = (): string => path.join(projectFolder(), 'public', 'd
 export const fontFile = (name: string): string => path.join(projectFolder(), 'public', 'fonts', `${name}.ttf`);
 export const filmWorkerFile = (): string => path.join(projectFolder(), 'dist', 'film-worker.mjs');
 export const migrationsFolder = (): string => path.join(projectFolder(), 'drizzle');
+export const fontIndexFile = (): string => path.join(projectFolder(), 'public', 'fonts', 'index.json');

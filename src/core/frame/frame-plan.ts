@@ -1,6 +1,10 @@
 import type { Framing } from '../motion/framing';
 import type { AssetId, SlideId } from '../show/ids';
-import type { WordsPlace } from '../show/show';
+import type { BlendMode, EdgeShape, Fill, Gradient, Shape } from '../show/layer';
+import type { PrintEffect } from '../show/light';
+import type { WordsPlace, WordsStyle, WordsUnit, WordsWay } from '../show/words';
+import type { TransitionPlan } from '../transitions/transition-plan';
+import type { Matrix3 } from './matrix';
 
 /** Everything a frame shows, as plain data; `paintFrame` performs it. */
 export interface FramePlan {
@@ -8,7 +12,7 @@ export interface FramePlan {
   readonly heightPx: number;
   readonly slide: SlidePlan;
   /** The slide coming in over `slide`, or null outside transitions. */
-  readonly incoming: { readonly slide: SlidePlan; readonly kind: 'dissolve'; /** 0…1 */ readonly progress: number } | null;
+  readonly incoming: { readonly slide: SlidePlan; readonly transition: TransitionPlan; /** 0…1, eased */ readonly progress: number } | null;
 }
 
 export interface SlidePlan {
@@ -22,17 +26,115 @@ export type BackingPlan =
   /** Every pixel is covered by a layer, so nothing is drawn. */
   | { readonly kind: 'hidden' }
   | { readonly kind: 'colour'; /** #rrggbb */ readonly colour: string }
-  | { readonly kind: 'blurred'; readonly assetId: AssetId };
-
-export type LayerPlan =
+  | { readonly kind: 'gradient'; readonly gradient: Gradient }
   | { readonly kind: 'picture'; readonly assetId: AssetId; readonly framing: Framing; readonly size: PictureSize }
-  | { readonly kind: 'clip'; readonly assetId: AssetId; readonly framing: Framing; readonly size: PictureSize; /** From the clip's start, at `CLIP_FRAMES_PER_SECOND`. */ readonly clipFrame: number }
-  | { readonly kind: 'words'; readonly look: WordsLook; /** 0…1 */ readonly opacity: number };
+  /** `amount` is a share of the frame's height. */
+  | { readonly kind: 'blurred'; readonly assetId: AssetId; readonly isClip: boolean; readonly aspect: number; readonly amount: number; readonly darkness: number };
 
-/** Size at which a picture is wanted for the whole of its move, so that source pixels per frame pixel stay within 1.1…1.5. */
+export interface LayerPlan {
+  readonly content: ContentPlan;
+  /** The layer's box, a unit square, on the screen in pixels. */
+  readonly toScreen: Matrix3;
+  /** The box is the frame itself and nothing but `content` and `opacity` matters. */
+  readonly plain: boolean;
+  /** Shares of the box that are cut away. */
+  readonly crop: { readonly left: number; readonly top: number; readonly right: number; readonly bottom: number };
+  /** 0…1 */
+  readonly opacity: number;
+  /** Standard deviation. */
+  readonly blurPx: number;
+  readonly blend: BlendMode;
+  readonly edge: EdgePlan | null;
+  /** 0…1 */
+  readonly vignette: number;
+  readonly masks: readonly MaskPlan[];
+}
+
+export type ContentPlan =
+  | PictureContent
+  | ClipContent
+  | { readonly kind: 'words'; readonly look: WordsLook; readonly passage: WordsPassagePlan }
+  | { readonly kind: 'painted'; readonly shape: Shape; readonly fill: Fill; readonly bitmap: PictureSize }
+  | { readonly kind: 'group'; readonly layers: readonly LayerPlan[] };
+
+export interface PictureContent {
+  readonly kind: 'picture';
+  readonly assetId: AssetId;
+  readonly framing: Framing;
+  /** One size, or two while one gives way to the other. */
+  readonly sizes: readonly SizeShare[];
+  readonly light: LightPlan | null;
+}
+
+export interface ClipContent {
+  readonly kind: 'clip';
+  readonly assetId: AssetId;
+  readonly framing: Framing;
+  readonly sizes: readonly SizeShare[];
+  readonly light: LightPlan | null;
+  /** From the clip's start, at `CLIP_FRAMES_PER_SECOND`. */
+  readonly clipFrame: number;
+}
+
+export interface SizeShare {
+  readonly size: PictureSize;
+  /** 0…1; the first has 1, the second lies over it. */
+  readonly share: number;
+}
+
+/** Size at which a picture is wanted, so that source pixels per frame pixel stay within 1.1…1.5. */
 export interface PictureSize {
   readonly widthPx: number;
   readonly heightPx: number;
+}
+
+export interface LightPlan {
+  readonly values: LightValues;
+  /** Worked out anew for every frame; otherwise once per picture. */
+  readonly moves: boolean;
+  readonly sharpen: number;
+  readonly print: { readonly kind: PrintEffect; readonly strength: number } | null;
+  readonly redEyes: readonly { readonly x: number; readonly y: number; readonly radius: number }[];
+}
+
+/** The numbers of `Light` at a moment; 0 is “as it is”, but for `black` 0 and `white` 1. */
+export interface LightValues {
+  readonly exposure: number;
+  readonly contrast: number;
+  readonly highlights: number;
+  readonly shadows: number;
+  readonly temperature: number;
+  readonly tint: number;
+  readonly saturation: number;
+  readonly vibrance: number;
+  readonly black: number;
+  readonly white: number;
+  readonly blackAndWhite: number;
+  readonly sepia: number;
+  readonly paling: number;
+  readonly toneColour: string;
+  readonly toneAmount: number;
+}
+
+export interface EdgePlan {
+  /** White where the layer shows; null when its box is all there is to it. */
+  readonly stencil: StencilLook | null;
+  readonly outline: (StencilLook & { readonly colour: string; readonly width: number; readonly where: 'inside' | 'centre' | 'outside' }) | null;
+  readonly shadow: { readonly xPx: number; readonly yPx: number; readonly blurPx: number; readonly colour: string; readonly opacity: number } | null;
+}
+
+/** All that decides what an edge's bitmap looks like. Widths are shares of the box's shorter side. */
+export interface StencilLook {
+  readonly shape: EdgeShape | null;
+  readonly feather: number;
+  readonly bitmap: PictureSize;
+}
+
+export interface MaskPlan {
+  readonly layer: LayerPlan;
+  readonly by: 'brightness' | 'transparency';
+  readonly inverted: boolean;
+  readonly featherPx: number;
 }
 
 /** All that decides what a words layer looks like; equal looks are drawn once. */
@@ -40,6 +142,21 @@ export interface WordsLook {
   readonly title: string;
   readonly subtitle: string;
   readonly place: WordsPlace;
+  readonly style: WordsStyle;
+  /** The pieces that come and go by themselves. */
+  readonly unit: WordsUnit;
+  /** Everything in one line, as long as it gets. */
+  readonly crawls: boolean;
+}
+
+/** Where words are on their way in and out. */
+export interface WordsPassagePlan {
+  /** `share` 0 (not yet there) … 1 (there). */
+  readonly entrance: { readonly way: WordsWay; readonly by: WordsUnit; readonly share: number };
+  /** `share` 0 (still there) … 1 (gone). */
+  readonly exit: { readonly way: WordsWay; readonly by: WordsUnit; readonly share: number };
+  /** `share` 0 (outside, before) … 1 (outside, after). */
+  readonly travel: { readonly kind: 'roll' | 'crawl'; readonly share: number } | null;
 }
 
 /** Clips are read at this rate whatever the film's. */

@@ -1,7 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import type { AssetFacts } from '../show/asset-facts';
 import { assetId, layerId, showId, slideId } from '../show/ids';
-import { emptyShow, type Layer, type Show, type Slide } from '../show/show';
+import { emptyShow, type Show, type Slide } from '../show/show';
+import type { Layer } from '../show/layer';
 import { pictureSizeFor } from './picture-size';
 import { planFrame, prepareShow } from './plan-frame';
 

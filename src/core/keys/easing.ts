@@ -1,3 +1,11 @@
+import { easeBackOut, easeBounceOut, easeExpInOut } from 'd3-ease';
+
+/** How a value goes from one key to the next: a named curve, or a cubic Bézier by its two inner points (x within 0…1). */
+export type Easing = EasingName | { readonly bezier: readonly [x1: number, y1: number, x2: number, y2: number] };
+export type EasingName = 'linear' | 'hold' | 'settle' | 'set-off' | 'arrive' | 'swing' | 'bounce' | 'rush';
+
+export const EASING_NAMES: readonly EasingName[] = ['linear', 'hold', 'settle', 'set-off', 'arrive', 'swing', 'bounce', 'rush'];
+
 /**
  * A cubic Bézier timing curve from (0,0) to (1,1), as in CSS Easing Functions Level 1, section 2.2.
  *
@@ -19,6 +27,23 @@ export const settle = cubicBezier(0.4, 0, 0.6, 1);
 
 /** The curve of a plain dissolve: constant. */
 export const linear = (progress: number): number => Math.min(1, Math.max(0, progress));
+
+const CURVES: Record<EasingName, (progress: number) => number> = {
+  linear,
+  hold: (progress) => (progress >= 1 ? 1 : 0),
+  settle,
+  'set-off': cubicBezier(0.5, 0, 0.9, 0.6),
+  arrive: cubicBezier(0.1, 0.4, 0.5, 1),
+  // Goes a little past its goal and comes back; within 0…1 in time, up to 1.1 in value.
+  swing: (progress) => easeBackOut(linear(progress)),
+  bounce: (progress) => easeBounceOut(linear(progress)),
+  rush: (progress) => easeExpInOut(linear(progress)),
+};
+
+/** The curve of an easing: progress 0…1 in time to progress in value, which `swing` and Béziers may take beyond 0…1. */
+export function curveOf(easing: Easing): (progress: number) => number {
+  return typeof easing === 'string' ? CURVES[easing] : cubicBezier(...easing.bezier);
+}
 
 function bezier(a: number, b: number, t: number): number {
   return ((1 - 3 * b + 3 * a) * t + (3 * b - 6 * a)) * t * t + 3 * a * t;

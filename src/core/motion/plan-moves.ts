@@ -1,7 +1,9 @@
 import { unreachable } from '../unreachable';
 import type { FactsById } from '../show/asset-facts';
 import type { LayerId } from '../show/ids';
-import type { Move, Show } from '../show/show';
+import type { FrameShape, Show } from '../show/show';
+import { valueAt } from '../keys/channel';
+import { everyLayer, type ClipLayer, type Move, type PictureLayer } from '../show/layer';
 import type { SlideSpan } from '../timing/slide-span';
 import { automaticMove, LARGEST_ENLARGEMENT, standingFraming, type MoveName, type MoveSubject, type PlannedMove } from './automatic-move';
 
@@ -14,28 +16,39 @@ export function planMoves(show: Show, facts: FactsById, spans: readonly SlideSpa
   let before: MoveName | null = null;
   show.slides.forEach((slide, index) => {
     const span = spans[index]!;
-    for (const layer of slide.layers) {
-      if (layer.kind === 'words') continue;
+    for (const layer of everyLayer(slide.layers)) {
+      if (layer.kind !== 'picture' && layer.kind !== 'clip') continue;
       const known = facts.get(layer.assetId);
       if (!known || known.kind === 'sound') continue;
-      const move = layer.kind === 'clip' ? still(known, CLIP_ENLARGEMENT) : planned(layer.move, known, span, layer.id);
+      const window = windowOf(layer, known, show.frame, span.leavesMs - span.startMs);
+      const move = layer.kind === 'clip' ? still(known, CLIP_ENLARGEMENT, window) : planned(layer.move, known, span, layer.id, window);
       moves.set(layer.id, move);
       before = move.name;
     }
   });
   return moves;
 
-  function planned(move: Move, size: MoveSubject, span: SlideSpan, id: LayerId): PlannedMove {
+  function planned(move: Move, size: MoveSubject, span: SlideSpan, id: LayerId, window: FrameShape): PlannedMove {
     switch (move.kind) {
-      case 'automatic': return automaticMove(size, show.frame, span.leavesMs - span.startMs, id, before);
-      case 'still': return still(size, LARGEST_ENLARGEMENT);
+      case 'automatic': return automaticMove(size, window, span.leavesMs - span.startMs, id, before);
+      case 'still': return still(size, LARGEST_ENLARGEMENT, window);
       case 'set': return { name: 'still', first: move.first, last: move.last };
       default: return unreachable(move);
     }
   }
 
-  function still(size: MoveSubject, mostEnlargement: number): PlannedMove {
-    const framing = standingFraming(size, show.frame, mostEnlargement);
+  function still(size: MoveSubject, mostEnlargement: number, window: FrameShape): PlannedMove {
+    const framing = standingFraming(size, window, mostEnlargement);
     return { name: 'still', first: framing, last: framing };
   }
+}
+
+/** The box a picture fills, as it stands at the slide's start, in the frame's pixels. */
+function windowOf(layer: PictureLayer | ClipLayer, picture: MoveSubject, frame: FrameShape, seenMs: number): FrameShape {
+  const { width, height } = layer.channels ?? {};
+  const widthPx = width === undefined ? null : valueAt(width, 0, seenMs) * frame.widthPx;
+  const heightPx = height === undefined ? null : valueAt(height, 0, seenMs) * frame.heightPx;
+  const aspect = picture.widthPx / picture.heightPx;
+  if (widthPx === null && heightPx === null) return frame;
+  return { ...frame, widthPx: Math.max(1, widthPx ?? heightPx! * aspect), heightPx: Math.max(1, heightPx ?? widthPx! / aspect) };
 }

@@ -14,6 +14,8 @@ export interface PictureFacts {
   readonly camera: string | null;
   /** Mean brightness of what can be seen, 0…1. */
   readonly brightness: number;
+  /** Where the histogram of its tones begins and ends, half a percent left out at either side, 0…1; files looked at by older versions have none. */
+  readonly tonePoints?: { readonly black: number; readonly white: number };
 }
 
 export interface ClipFacts {

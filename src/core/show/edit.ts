@@ -1,7 +1,12 @@
 import { unreachable } from '../unreachable';
 import type { LayerId, SlideId } from './ids';
 import { takeOut, putIn, type PlacedSlides } from './order';
-import type { Backing, Cue, Move, Narration, Show, Slide, Transition, WordsPlace } from './show';
+import type { Backing, Cue, Narration, Show, Slide } from './show';
+import { everyLayer, type Edge, type Layer, type Move } from './layer';
+import { withLayers } from './with-layers';
+import type { Light } from './light';
+import type { Transition } from './transition';
+import type { WordsCome, WordsPlace, WordsStyle, WordsTravel } from './words';
 import { withWords } from './words-of-slide';
 
 /** A change to a show as data: small, sent to the server as it is, and always answered by another edit that undoes it. */
@@ -13,6 +18,10 @@ export type ShowEdit =
   | { readonly kind: 'set-transitions'; readonly transitions: readonly { readonly slideId: SlideId; readonly transition: Transition }[] }
   | { readonly kind: 'set-words'; readonly slideId: SlideId; readonly layerId: LayerId; readonly words: WordsText | null }
   | { readonly kind: 'set-move'; readonly slideId: SlideId; readonly layerId: LayerId; readonly move: Move }
+  /** Everything on a slide, for work that goes beyond one picture and its words. */
+  | { readonly kind: 'set-layers'; readonly slideId: SlideId; readonly layers: readonly Layer[] }
+  | { readonly kind: 'set-light'; readonly lights: readonly { readonly layerId: LayerId; readonly light: Light | null }[] }
+  | { readonly kind: 'set-edge'; readonly edges: readonly { readonly layerId: LayerId; readonly edge: Edge | null }[] }
   | { readonly kind: 'set-backing'; readonly slideId: SlideId; readonly backing: Backing }
   | { readonly kind: 'set-narration'; readonly slideId: SlideId; readonly narration: Narration | null }
   | { readonly kind: 'set-cues'; readonly cues: readonly Cue[] }
@@ -23,6 +32,9 @@ export interface WordsText {
   readonly title: string;
   readonly subtitle: string;
   readonly place: WordsPlace;
+  readonly style?: WordsStyle;
+  readonly come?: WordsCome;
+  readonly travel?: WordsTravel;
 }
 
 export type EditRefusal = 'slide-not-found' | 'layer-not-found' | 'slide-already-there';
@@ -79,7 +91,8 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
       const slide = slideOf(show, edit.slideId);
       if (!slide) return refused('slide-not-found');
       const changed = withWords(slide, edit.layerId, edit.words);
-      return done(putSlide(show, changed.slide), { ...edit, words: changed.before });
+      // What is removed may have had more to it than its words.
+      return done(putSlide(show, changed.slide), edit.words ? { ...edit, words: changed.before } : { kind: 'set-layers', slideId: slide.id, layers: slide.layers });
     }
     case 'set-move': {
       const slide = slideOf(show, edit.slideId);
@@ -88,6 +101,23 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
       if (layer?.kind !== 'picture') return refused('layer-not-found');
       const layers = slide.layers.map((candidate) => (candidate === layer ? { ...layer, move: edit.move } : candidate));
       return done(putSlide(show, { ...slide, layers }), { ...edit, move: layer.move });
+    }
+    case 'set-layers': {
+      const slide = slideOf(show, edit.slideId);
+      if (!slide) return refused('slide-not-found');
+      return done(putSlide(show, { ...slide, layers: edit.layers }), { ...edit, layers: slide.layers });
+    }
+    case 'set-light': {
+      const wanted = new Map(edit.lights.map((entry) => [entry.layerId, entry.light]));
+      const before = layersOf(show, wanted);
+      if (!before) return refused('layer-not-found');
+      return done(withLayers(show, wanted, withLight), { kind: 'set-light', lights: before.map((layer) => ({ layerId: layer.id, light: layer.light ?? null })) });
+    }
+    case 'set-edge': {
+      const wanted = new Map(edit.edges.map((entry) => [entry.layerId, entry.edge]));
+      const before = layersOf(show, wanted);
+      if (!before) return refused('layer-not-found');
+      return done(withLayers(show, wanted, withEdge), { kind: 'set-edge', edges: before.map((layer) => ({ layerId: layer.id, edge: layer.edge ?? null })) });
     }
     case 'set-backing': {
       const slide = slideOf(show, edit.slideId);
@@ -116,6 +146,22 @@ function done(show: Show, inverse: ShowEdit): EditResult {
 
 function refused(reason: EditRefusal): EditResult {
   return { ok: false, reason };
+}
+
+/** The layers named, wherever they are; null when one is missing. */
+function layersOf(show: Show, wanted: ReadonlyMap<LayerId, unknown>): Layer[] | null {
+  const found = show.slides.flatMap((slide) => [...everyLayer(slide.layers)].filter((layer) => wanted.has(layer.id)));
+  return found.length === wanted.size ? found : null;
+}
+
+function withLight(layer: Layer, light: Light | null): Layer {
+  const { light: _before, ...rest } = layer;
+  return light ? { ...rest, light } as Layer : rest as Layer;
+}
+
+function withEdge(layer: Layer, edge: Edge | null): Layer {
+  const { edge: _before, ...rest } = layer;
+  return edge ? { ...rest, edge } as Layer : rest as Layer;
 }
 
 function slideOf(show: Show, id: SlideId): Slide | undefined {

@@ -1,5 +1,6 @@
-import type { Framing } from '../motion/framing';
-import type { AssetId, CueId, LayerId, ShowId, SlideId } from './ids';
+import type { AssetId, CueId, ShowId, SlideId } from './ids';
+import { assetIdsOfLayer, everyLayer, type ClipLayer, type Gradient, type Layer, type PictureLayer, type WordsLayer } from './layer';
+import type { Transition } from './transition';
 
 /**
  * The whole piece of work as a document. Immutable; changed only through `applyEdit`.
@@ -36,51 +37,16 @@ export interface Slide {
   readonly narration: Narration | null;
 }
 
-export type Transition =
-  | { readonly kind: 'cut' }
-  | { readonly kind: 'dissolve'; readonly lengthMs: number };
-
-/** What lies behind everything on a slide. `automatic` asks the first picture: a blurred copy of it, or a plain colour behind a transparent one. */
+/**
+ * What lies behind everything on a slide. `automatic` asks the first picture: a blurred copy of it, or a plain colour behind a transparent one.
+ */
 export type Backing =
   | { readonly kind: 'automatic' }
-  | { readonly kind: 'colour'; readonly colour: string };
-
-export type Layer = PictureLayer | ClipLayer | WordsLayer;
-
-export interface PictureLayer {
-  readonly kind: 'picture';
-  readonly id: LayerId;
-  readonly assetId: AssetId;
-  readonly move: Move;
-}
-
-export interface ClipLayer {
-  readonly kind: 'clip';
-  readonly id: LayerId;
-  readonly assetId: AssetId;
-  /** Where in the clip the slide begins. */
-  readonly trimStartMs: number;
-  /** The clip's own sound; −60 and below is silence. */
-  readonly soundGainDb: number;
-}
-
-export interface WordsLayer {
-  readonly kind: 'words';
-  readonly id: LayerId;
-  readonly title: string;
-  readonly subtitle: string;
-  readonly place: WordsPlace;
-}
-
-export type WordsPlace =
-  | 'top-left' | 'top' | 'top-right'
-  | 'left' | 'centre' | 'right'
-  | 'bottom-left' | 'bottom' | 'bottom-right';
-
-export type Move =
-  | { readonly kind: 'automatic' }
-  | { readonly kind: 'still' }
-  | { readonly kind: 'set'; readonly first: Framing; readonly last: Framing };
+  | { readonly kind: 'colour'; readonly colour: string }
+  | { readonly kind: 'gradient'; readonly gradient: Gradient }
+  | { readonly kind: 'picture'; readonly assetId: AssetId }
+  /** A blurred copy of the slide's own first picture; `amount` is a share of the frame's height (0…0.1), `darkness` 0…1. */
+  | { readonly kind: 'blurred'; readonly amount: number; readonly darkness: number };
 
 export interface Narration {
   readonly assetId: AssetId;
@@ -125,14 +91,17 @@ export function wordsOf(slide: Slide): WordsLayer | null {
 
 /** The picture or clip a person would name the slide by: its lowest one. */
 export function mainLayerOf(slide: Slide): PictureLayer | ClipLayer | null {
-  return slide.layers.find((layer): layer is PictureLayer | ClipLayer => layer.kind !== 'words') ?? null;
+  for (const layer of everyLayer(slide.layers)) if (layer.kind === 'picture' || layer.kind === 'clip') return layer;
+  return null;
 }
 
 /** Every file the show uses, once each. */
 export function assetIdsOf(show: Show): AssetId[] {
   const ids = new Set<AssetId>();
   for (const slide of show.slides) {
-    for (const layer of slide.layers) if (layer.kind !== 'words') ids.add(layer.assetId);
+    for (const layer of everyLayer(slide.layers)) for (const id of assetIdsOfLayer(layer)) ids.add(id);
+    if (slide.backing.kind === 'picture') ids.add(slide.backing.assetId);
+    if (slide.transition.kind === 'pattern' && typeof slide.transition.pattern === 'object') ids.add(slide.transition.pattern.assetId);
     if (slide.narration) ids.add(slide.narration.assetId);
   }
   for (const cue of show.cues) ids.add(cue.assetId);

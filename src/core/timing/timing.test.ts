@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { assetId, layerId, slideId } from '../show/ids';
-import type { Slide, Transition } from '../show/show';
+import type { Slide } from '../show/show';
+import type { Transition } from '../show/transition';
 import { fitToMusic, lengthFollowsContent } from './fit-to-music';
 import { frameAtMoment, frameCount, momentOfFrame } from './frames';
 import { slideIndexAt, slideSpans } from './slide-span';

@@ -2,5 +2,11 @@
 export { allocate, release, copyBytes, fillBytes } from './memory';
 export { mixRow, coverPlane } from './rows';
 export { drawUpright } from './resample';
-export { drawTurned } from './turned';
+export { packPlanes } from './pack';
+export { drawQuad, quadOrder } from './quad';
+export { scalePlane, invertPlane, weakenPlane, brightnessOf, halvePlane, tintPlane } from './sheet';
+export { blendPlanes } from './blend';
+export { blurPlane, blurScratchBytes, mosaicPlane } from './blur';
+export { mixByMap, lightPlanes } from './wipe';
+export { turnPagePlane } from './page';
 export { planesFromRgba, planesFromTransparentRgba, padPlane, rgbaFromPlanes } from './colour';

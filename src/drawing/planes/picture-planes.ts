@@ -31,9 +31,11 @@ export interface PicturePlanes {
   readonly cStride: number;
   readonly block: number;
   readonly byteCount: number;
+  /** The same samples side by side, made when first drawn through a map; see `packedOf`. */
+  packed: { readonly pointer: number; readonly block: number; readonly stride: number; readonly byteCount: number } | null;
 }
 
-const PAD_LEFT = 16;
+export const PAD_LEFT = 16;
 const PAD_RIGHT = 32;
 const PAD_ROWS = 4;
 
@@ -47,7 +49,7 @@ export function planesFromPixels(kernels: Kernels, pixels: Pixels): PicturePlane
   if (planes.alpha === 0) kernels.planesFromRgba(staging, widthPx, heightPx, planes.y, planes.yStride, planes.u, planes.v, planes.cStride);
   else kernels.planesFromTransparentRgba(staging, widthPx, heightPx, planes.y, planes.alpha, planes.yStride, planes.u, planes.v, planes.halfAlpha, planes.cStride);
   kernels.release(staging);
-  pad(kernels, planes);
+  padPlanes(kernels, planes);
   return planes;
 }
 
@@ -64,15 +66,37 @@ export function planesFromDecodedFrame(kernels: Kernels, frame: DecodedFrame): P
   put(planes.y, planes.yStride, 0, widthPx, heightPx);
   put(planes.u, planes.cStride, widthPx * heightPx, cWidth, cHeight);
   put(planes.v, planes.cStride, widthPx * heightPx + cWidth * cHeight, cWidth, cHeight);
-  pad(kernels, planes);
+  padPlanes(kernels, planes);
   return planes;
 }
 
 export function releasePlanes(kernels: Kernels, planes: PicturePlanes): void {
+  unpack(kernels, planes);
   kernels.release(planes.block);
 }
 
-function allocatePlanes(kernels: Kernels, widthPx: number, heightPx: number, transparent: boolean): PicturePlanes {
+const PACK_SIDE = 8;
+const PACK_ROWS = 2;
+
+/** The picture as the quad sampler reads it; made once. After the planes have changed call `unpack` first. */
+export function packedOf(kernels: Kernels, planes: PicturePlanes): { readonly pointer: number; readonly stride: number } {
+  if (planes.packed) return planes.packed;
+  const stride = roundUp(4 * (planes.widthPx + 2 * PACK_SIDE + 16));
+  const byteCount = stride * (planes.heightPx + 2 * PACK_ROWS);
+  const block = kernels.allocate(byteCount);
+  const pointer = block + PACK_ROWS * stride + 4 * PACK_SIDE;
+  kernels.packPlanes(planes.y, planes.u, planes.v, planes.alpha, planes.yStride, planes.cStride, planes.widthPx, planes.heightPx, pointer, stride);
+  planes.packed = { pointer, block, stride, byteCount };
+  return planes.packed;
+}
+
+export function unpack(kernels: Kernels, planes: PicturePlanes): void {
+  if (planes.packed) kernels.release(planes.packed.block);
+  planes.packed = null;
+}
+
+/** Planes with room around them and nothing in them yet. */
+export function allocatePlanes(kernels: Kernels, widthPx: number, heightPx: number, transparent: boolean): PicturePlanes {
   const cWidth = (widthPx + 1) >> 1;
   const cHeight = (heightPx + 1) >> 1;
   const yStride = roundUp(PAD_LEFT + widthPx + PAD_RIGHT);
@@ -85,7 +109,7 @@ function allocatePlanes(kernels: Kernels, widthPx: number, heightPx: number, tra
   const cInset = PAD_ROWS * cStride + PAD_LEFT;
   const chroma = block + yBytes;
   return {
-    widthPx, heightPx, yStride, cStride, block, byteCount,
+    widthPx, heightPx, yStride, cStride, block, byteCount, packed: null,
     y: block + yInset,
     u: chroma + cInset,
     v: chroma + cBytes + cInset,
@@ -94,7 +118,8 @@ function allocatePlanes(kernels: Kernels, widthPx: number, heightPx: number, tra
   };
 }
 
-function pad(kernels: Kernels, planes: PicturePlanes): void {
+/** Repeats the border into the room around every plane; needed before planes are drawn from. */
+export function padPlanes(kernels: Kernels, planes: PicturePlanes): void {
   const cWidth = (planes.widthPx + 1) >> 1;
   const cHeight = (planes.heightPx + 1) >> 1;
   for (const plane of [planes.y, planes.alpha]) if (plane) kernels.padPlane(plane, planes.yStride, planes.widthPx, planes.heightPx, PAD_LEFT, PAD_RIGHT, PAD_ROWS);

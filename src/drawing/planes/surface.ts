@@ -1,45 +1,29 @@
 import { bytesOf, type Kernels } from '../kernel-module';
-import type { Pixels } from './picture-planes';
+import { allocatePlanes, PAD_LEFT, releasePlanes, type PicturePlanes, type Pixels } from './picture-planes';
 
-/** A frame being drawn: planes of Y'CbCr 4:2:0 in the kernels' memory, strides multiples of 16. */
-export interface Surface {
-  readonly widthPx: number;
-  readonly heightPx: number;
-  readonly y: number;
-  readonly u: number;
-  readonly v: number;
-  readonly yStride: number;
-  readonly cStride: number;
-  readonly byteCount: number;
-}
+/** A frame being drawn. A sheet is one with transparency, premultiplied. Like any planes it can be drawn from, once it is padded. */
+export type Surface = PicturePlanes;
 
 /** @throws {RangeError} when a side is odd or not positive: 4:2:0 frames have even sides */
-export function createSurface(kernels: Kernels, widthPx: number, heightPx: number): Surface {
+export function createSurface(kernels: Kernels, widthPx: number, heightPx: number, transparent = false): Surface {
   for (const side of [widthPx, heightPx]) if (!(side > 0 && side % 2 === 0)) throw new RangeError(`a frame's sides must be even and positive, got ${widthPx} × ${heightPx}`);
-  const yStride = (widthPx + 15) & ~15;
-  const cStride = (widthPx / 2 + 15) & ~15;
-  const yBytes = yStride * heightPx;
-  const cBytes = cStride * (heightPx / 2);
-  const byteCount = yBytes + 2 * cBytes;
-  // Kernels write rows sixteen samples at a time.
-  const y = kernels.allocate(byteCount + 16);
-  return { widthPx, heightPx, y, u: y + yBytes, v: y + yBytes + cBytes, yStride, cStride, byteCount };
+  return allocatePlanes(kernels, widthPx, heightPx, transparent);
 }
 
 export function releaseSurface(kernels: Kernels, surface: Surface): void {
-  kernels.release(surface.y);
+  releasePlanes(kernels, surface);
 }
 
 export function copySurface(kernels: Kernels, to: Surface, from: Surface): void {
-  kernels.copyBytes(to.y, from.y, from.byteCount);
+  kernels.copyBytes(to.block, from.block, from.byteCount);
 }
 
 /** @param colour #rrggbb, sRGB */
 export function fillSurface(kernels: Kernels, surface: Surface, colour: string): void {
   const { y, u, v } = ycbcrOf(colour);
-  kernels.fillBytes(surface.y, y, surface.yStride * surface.heightPx);
-  kernels.fillBytes(surface.u, u, (surface.cStride * surface.heightPx) / 2);
-  kernels.fillBytes(surface.v, v, (surface.cStride * surface.heightPx) / 2);
+  kernels.fillBytes(surface.y, y, surface.yStride * surface.heightPx - PAD_LEFT);
+  kernels.fillBytes(surface.u, u, (surface.cStride * surface.heightPx) / 2 - PAD_LEFT);
+  kernels.fillBytes(surface.v, v, (surface.cStride * surface.heightPx) / 2 - PAD_LEFT);
 }
 
 /** The frame as an encoder takes it: Y, U, V, rows without gaps. A copy. */
@@ -49,11 +33,6 @@ export function i420Of(kernels: Kernels, surface: Surface, into?: Uint8Array): U
   const i420 = into ?? new Uint8Array((widthPx * heightPx * 3) / 2);
   let at = 0;
   const take = (plane: number, stride: number, width: number, height: number) => {
-    if (stride === width) {
-      i420.set(memory.subarray(plane, plane + width * height), at);
-      at += width * height;
-      return;
-    }
     for (let row = 0; row < height; row += 1, at += width) i420.set(memory.subarray(plane + row * stride, plane + row * stride + width), at);
   };
   take(surface.y, yStride, widthPx, heightPx);
@@ -64,15 +43,15 @@ export function i420Of(kernels: Kernels, surface: Surface, into?: Uint8Array): U
 
 /** The frame as opaque RGBA, for the screen and for stills. A copy. */
 export function pixelsOf(kernels: Kernels, surface: Surface): Pixels {
-  const { widthPx, heightPx, yStride } = surface;
-  const rgba = kernels.allocate(yStride * heightPx * 4);
-  kernels.rgbaFromPlanes(surface.y, yStride, surface.u, surface.v, surface.cStride, rgba, yStride, heightPx);
+  const { widthPx, heightPx } = surface;
+  // The kernel works through sixteen pixels at a time.
+  const rowPx = (widthPx + 15) & ~15;
+  const rgba = kernels.allocate(rowPx * heightPx * 4);
+  kernels.rgbaFromPlanes(surface.y, surface.yStride, surface.u, surface.v, surface.cStride, rgba, rowPx, heightPx);
   const out = new Uint8ClampedArray(widthPx * heightPx * 4);
   const memory = bytesOf(kernels);
-  for (let row = 0; row < heightPx; row += 1) {
-    const from = rgba + row * yStride * 4;
-    out.set(memory.subarray(from, from + widthPx * 4), row * widthPx * 4);
-  }
+  if (rowPx === widthPx) out.set(memory.subarray(rgba, rgba + out.length));
+  else for (let row = 0; row < heightPx; row += 1) out.set(memory.subarray(rgba + row * rowPx * 4, rgba + row * rowPx * 4 + widthPx * 4), row * widthPx * 4);
   kernels.release(rgba);
   return { widthPx, heightPx, rgba: out, hasTransparency: false };
 }

@@ -1,22 +1,71 @@
 import { Blob, Face, Font, Variation } from 'harfbuzzjs';
+import type { FontName } from '../../core/show/words';
 
-/** The fonts words are set in: each a chain of files, tried in order for every character. */
-export interface Fonts {
-  readonly title: readonly Font[];
-  readonly text: readonly Font[];
+/** One file of the fonts folder; `ranges` are the characters it has, ends included. `scripts/build-parts.mjs` writes the list from the packages that ship with the app. */
+export interface FontFile {
+  readonly file: string;
+  readonly family: string;
+  readonly variable: boolean;
+  readonly ranges: readonly (readonly [from: number, to: number])[];
 }
 
-/** Files in the fonts folder, without ending; made by `scripts/build-parts.mjs` from the packages that ship with the app. */
-export const TITLE_FONT_FILES = ['bricolage-grotesque-latin', 'bricolage-grotesque-latin-ext', 'bricolage-grotesque-vietnamese'] as const;
-export const TEXT_FONT_FILES = ['instrument-sans-latin', 'instrument-sans-latin-ext'] as const;
+/** The shipped fonts, read as texts need them. */
+export interface FontShelf {
+  /** A chain of fonts to try in order for every character of the text: the family's own, then those that stand in for scripts it lacks. */
+  chainFor(family: FontName, weight: number, text: string): Promise<readonly ShelfFont[]>;
+}
 
-/** @param read gives the bytes of a TrueType file by its name without ending */
-export async function loadFonts(read: (name: string) => Promise<Uint8Array>): Promise<Fonts> {
-  const chain = async (names: readonly string[], weight: number) =>
-    Promise.all(names.map(async (name) => {
-      const font = new Font(new Face(new Blob(await read(name))));
-      font.setVariations([new Variation('wght', weight)]);
-      return font;
-    }));
-  return { title: await chain(TITLE_FONT_FILES, 700), text: await chain(TEXT_FONT_FILES, 500) };
+export interface ShelfFont {
+  readonly font: Font;
+  readonly isEmoji: boolean;
+}
+
+const STANDING_IN = ['instrument', 'arabic', 'hebrew', 'devanagari', 'thai', 'chinese', 'caveat', 'emoji'] as const;
+
+/** @param read gives the bytes of a TrueType file by its name without ending; `files` is the list of them */
+export function createFontShelf(files: readonly FontFile[], read: (file: string) => Promise<Uint8Array>): FontShelf {
+  const faces = new Map<string, Promise<Face>>();
+  const fonts = new Map<string, Promise<ShelfFont>>();
+
+  return {
+    async chainFor(family, weight, text) {
+      const characters = [...new Set(text)].map((character) => character.codePointAt(0)!).filter((code) => code > 0x20);
+      const families = [family, ...STANDING_IN.filter((name) => name !== family)];
+      const wanted: FontFile[] = [];
+      const open = new Set(characters);
+      for (const name of families) {
+        for (const file of files) {
+          if (file.family !== name) continue;
+          const has = [...open].filter((code) => file.ranges.some(([from, to]) => code >= from && code <= to));
+          if (has.length === 0 && !(name === family && wanted.length === 0)) continue;
+          wanted.push(file);
+          for (const code of has) open.delete(code);
+        }
+      }
+      return Promise.all(wanted.map((file) => fontOf(file, weight)));
+    },
+  };
+
+  function fontOf(file: FontFile, weight: number): Promise<ShelfFont> {
+    const key = `${file.file} ${file.variable ? weight : ''}`;
+    const known = fonts.get(key);
+    if (known) return known;
+    const made = faceOf(file).then((face) => {
+      const font = new Font(face);
+      if (file.variable) font.setVariations([new Variation('wght', weight)]);
+      return { font, isEmoji: file.family === 'emoji' };
+    });
+    fonts.set(key, made);
+    made.catch(() => fonts.delete(key));
+    return made;
+  }
+
+  function faceOf(file: FontFile): Promise<Face> {
+    const known = faces.get(file.file);
+    if (known) return known;
+    const made = read(file.file).then((bytes) => new Face(new Blob(bytes)));
+    faces.set(file.file, made);
+    made.catch(() => faces.delete(file.file));
+    return made;
+  }
 }

@@ -1,12 +1,11 @@
 import LineBreaker from 'linebreak';
-import type { Font } from 'harfbuzzjs';
 import type { WordsLook } from '../../core/frame/frame-plan';
-import type { Fonts } from './fonts';
+import type { ShelfFont } from './fonts';
 import { shapeLine, type ShapedLine } from './shape-line';
 
-/** Sizes as shares of the frame's height. */
-const TITLE_SIZE = 0.082;
-const SUBTITLE_SIZE = 0.042;
+/** Sizes as shares of the frame's shorter side. */
+export const TITLE_SIZE = 0.082;
+const SUBTITLE_SHARE = 0.042 / 0.082;
 const LINE_HEIGHT = 1.14;
 const GAP = 0.018;
 const MARGIN = 0.075;
@@ -17,37 +16,50 @@ const ASCENT = 0.92;
 
 export interface PlacedLine {
   readonly line: ShapedLine;
+  readonly isTitle: boolean;
   readonly sizePx: number;
   readonly leftPx: number;
   readonly baselinePx: number;
 }
 
-/** Breaks the words into lines (UAX #14) and places them in the frame. */
-export function layOutWords(look: WordsLook, fonts: Fonts, frame: { readonly widthPx: number; readonly heightPx: number }): PlacedLine[] {
-  const rows: { line: ShapedLine; sizePx: number }[] = [];
-  const measurePx = MEASURE * frame.widthPx;
+export interface LaidOutWords {
+  readonly lines: readonly PlacedLine[];
+  /** Around all lines. */
+  readonly topPx: number;
+  readonly heightPx: number;
+}
+
+/** Breaks the words into lines (UAX #14) and places them in the frame. @param crawls keeps every paragraph on one line and all paragraphs in a row */
+export function layOutWords(look: WordsLook, fonts: { readonly title: readonly ShelfFont[]; readonly text: readonly ShelfFont[] }, frame: { readonly widthPx: number; readonly heightPx: number }, crawls = false): LaidOutWords {
+  const { style } = look;
+  const measurePx = crawls ? Infinity : (style.measure ?? MEASURE) * frame.widthPx;
   // In a tall frame the width, not the height, bounds the size of words.
   const unitPx = Math.min(frame.heightPx, frame.widthPx);
-  for (const line of brokenLines(look.title, fonts.title, measurePx / (TITLE_SIZE * unitPx))) rows.push({ line, sizePx: TITLE_SIZE * unitPx });
+  const titlePx = (style.size ?? TITLE_SIZE) * unitPx;
+  const textPx = titlePx * SUBTITLE_SHARE;
+  const spacing = style.letterSpacing ?? 0;
+  const rows: { line: ShapedLine; sizePx: number; isTitle: boolean }[] = [];
+  for (const line of brokenLines(crawls ? inOneLine(look.title) : look.title, fonts.title, measurePx / titlePx, spacing)) rows.push({ line, sizePx: titlePx, isTitle: true });
   const titleCount = rows.length;
-  for (const line of brokenLines(look.subtitle, fonts.text, measurePx / (SUBTITLE_SIZE * unitPx))) rows.push({ line, sizePx: SUBTITLE_SIZE * unitPx });
+  for (const line of brokenLines(crawls ? inOneLine(look.subtitle) : look.subtitle, fonts.text, measurePx / textPx, spacing)) rows.push({ line, sizePx: textPx, isTitle: false });
   const gapPx = titleCount > 0 && rows.length > titleCount ? GAP * unitPx : 0;
-  const heightPx = rows.reduce((sum, row) => sum + row.sizePx * LINE_HEIGHT, gapPx);
+  const lineHeight = LINE_HEIGHT * (style.lineSpacing ?? 1);
+  const heightPx = rows.reduce((sum, row) => sum + row.sizePx * lineHeight, gapPx);
 
   const marginPx = MARGIN * unitPx;
   const [vertical, horizontal] = anchors(look.place);
+  const widestPx = Math.max(0, ...rows.map((row) => row.line.widthEms * row.sizePx));
+  const align = style.align === undefined ? horizontal : { left: 0, centre: 0.5, right: 1 }[style.align];
+  const blockLeftPx = marginPx + (frame.widthPx - 2 * marginPx - widestPx) * horizontal;
   let topPx = marginPx + (frame.heightPx - 2 * marginPx - heightPx) * vertical;
-  return rows.map((row, index) => {
+  const blockTopPx = topPx;
+  const lines = rows.map((row, index) => {
     if (index === titleCount) topPx += gapPx;
-    const widthPx = row.line.widthEms * row.sizePx;
-    const placed = {
-      ...row,
-      leftPx: marginPx + (frame.widthPx - 2 * marginPx - widthPx) * horizontal,
-      baselinePx: topPx + ASCENT * row.sizePx,
-    };
-    topPx += row.sizePx * LINE_HEIGHT;
+    const placed = { ...row, leftPx: blockLeftPx + (widestPx - row.line.widthEms * row.sizePx) * align, baselinePx: topPx + ASCENT * row.sizePx };
+    topPx += row.sizePx * lineHeight;
     return placed;
   });
+  return { lines, topPx: blockTopPx, heightPx };
 }
 
 function anchors(place: WordsLook['place']): [vertical: number, horizontal: number] {
@@ -56,31 +68,35 @@ function anchors(place: WordsLook['place']): [vertical: number, horizontal: numb
   return [vertical, horizontal];
 }
 
-/** Typed line breaks are kept; longer lines are broken where Unicode allows, and a word wider than the measure between characters. */
-function brokenLines(text: string, fonts: readonly Font[], measureEms: number): ShapedLine[] {
-  return text.trim() === '' ? [] : text.trim().split(/\r?\n/).flatMap((paragraph) => brokenParagraph(paragraph, fonts, measureEms));
+function inOneLine(text: string): string {
+  return text.trim().replace(/\s*\r?\n\s*/g, ' · ');
 }
 
-function brokenParagraph(text: string, fonts: readonly Font[], measureEms: number): ShapedLine[] {
+/** Typed line breaks are kept; longer lines are broken where Unicode allows, and a word wider than the measure between characters. */
+function brokenLines(text: string, fonts: readonly ShelfFont[], measureEms: number, spacing: number): ShapedLine[] {
+  return text.trim() === '' ? [] : text.trim().split(/\r?\n/).flatMap((paragraph) => brokenParagraph(paragraph, fonts, measureEms, spacing));
+}
+
+function brokenParagraph(text: string, fonts: readonly ShelfFont[], measureEms: number, spacing: number): ShapedLine[] {
   const lines: ShapedLine[] = [];
   let open = '';
   for (const piece of pieces(text)) {
-    const longer = shapeLine((open + piece).trimEnd(), fonts);
+    const longer = shapeLine((open + piece).trimEnd(), fonts, spacing);
     if (longer.widthEms <= measureEms) {
       open += piece;
       continue;
     }
-    if (open.trim() !== '') lines.push(shapeLine(open.trimEnd(), fonts));
+    if (open.trim() !== '') lines.push(shapeLine(open.trimEnd(), fonts, spacing));
     open = '';
     for (const character of piece) {
-      if (open !== '' && shapeLine(open + character, fonts).widthEms > measureEms && character.trim() !== '') {
-        lines.push(shapeLine(open, fonts));
+      if (open !== '' && shapeLine(open + character, fonts, spacing).widthEms > measureEms && character.trim() !== '') {
+        lines.push(shapeLine(open, fonts, spacing));
         open = '';
       }
       open += character;
     }
   }
-  if (open.trim() !== '' || lines.length === 0) lines.push(shapeLine(open.trimEnd(), fonts));
+  if (open.trim() !== '' || lines.length === 0) lines.push(shapeLine(open.trimEnd(), fonts, spacing));
   return lines;
 }
 

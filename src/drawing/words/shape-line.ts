@@ -1,62 +1,80 @@
 import bidiFactory from 'bidi-js';
 import { Buffer, Direction, shape, type Font } from 'harfbuzzjs';
+import type { ShelfFont } from './fonts';
 
-/** One glyph of a line, in ems from the line's left end on its baseline; y goes up. */
+/** One glyph of a line, in ems from the line's left end on its baseline; y goes up. `at` is the index in the line's text of the first character it stands for. */
 export interface PlacedGlyph {
   readonly font: Font;
+  readonly isEmoji: boolean;
   readonly glyph: number;
   readonly x: number;
   readonly y: number;
+  readonly at: number;
+  readonly advance: number;
 }
 
 export interface ShapedLine {
+  readonly text: string;
   readonly glyphs: readonly PlacedGlyph[];
   readonly widthEms: number;
+  readonly rightToLeft: boolean;
 }
 
 const bidi = bidiFactory();
 /** Font units in an em, for every font: HarfBuzz scales to it. */
-const UNITS = 2048;
+export const UNITS = 2048;
+/** Scripts whose letters hang together: space between them would tear words. */
+const JOINED = /[\p{Script=Arabic}\p{Script=Syriac}\p{Script=Devanagari}]/u;
 
-/** Shapes one line: split where the writing direction or the font changes, each run by HarfBuzz, runs in the order they are seen (UAX #9, rule L2). */
-export function shapeLine(text: string, fonts: readonly Font[]): ShapedLine {
+/**
+ * Shapes one line: split where the writing direction or the font changes, each run by HarfBuzz, runs in the order they are seen (UAX #9, rule L2).
+ *
+ * @param spacingEms added after every letter, except in scripts whose letters hang together
+ */
+export function shapeLine(text: string, fonts: readonly ShelfFont[], spacingEms = 0): ShapedLine {
   const glyphs: PlacedGlyph[] = [];
   let x = 0;
-  for (const run of visualRuns(text, fonts)) {
-    run.font.setScale(UNITS, UNITS);
+  const { runs, rightToLeft } = visualRuns(text, fonts);
+  for (const run of runs) {
+    const { font, isEmoji } = run.font;
+    font.setScale(UNITS, UNITS);
     const buffer = new Buffer();
     buffer.addText(run.text);
     buffer.guessSegmentProperties();
     buffer.setDirection(run.rightToLeft ? Direction.RTL : Direction.LTR);
-    shape(run.font, buffer);
+    shape(font, buffer);
     const infos = buffer.getGlyphInfos();
     const positions = buffer.getGlyphPositions();
+    const spacing = JOINED.test(run.text) ? 0 : spacingEms * UNITS;
     infos.forEach((info, index) => {
       const position = positions[index]!;
-      glyphs.push({ font: run.font, glyph: info.codepoint, x: (x + position.xOffset) / UNITS, y: position.yOffset / UNITS });
-      x += position.xAdvance;
+      const advance = position.xAdvance + (position.xAdvance > 0 ? spacing : 0);
+      glyphs.push({ font, isEmoji, glyph: info.codepoint, x: (x + position.xOffset) / UNITS, y: position.yOffset / UNITS, at: run.start + info.cluster, advance: advance / UNITS });
+      x += advance;
     });
   }
-  return { glyphs, widthEms: x / UNITS };
+  return { text, glyphs, widthEms: x / UNITS, rightToLeft };
 }
 
 interface Run {
   readonly text: string;
-  readonly font: Font;
+  readonly start: number;
+  readonly font: ShelfFont;
   readonly rightToLeft: boolean;
 }
 
-function visualRuns(text: string, fonts: readonly Font[]): Run[] {
-  const { levels } = bidi.getEmbeddingLevels(text);
+function visualRuns(text: string, fonts: readonly ShelfFont[]): { runs: Run[]; rightToLeft: boolean } {
+  const { levels, paragraphs } = bidi.getEmbeddingLevels(text) as { levels: Uint8Array; paragraphs: { level: number }[] };
   const runs: (Run & { level: number })[] = [];
   let at = 0;
   for (const character of text) {
     const level = levels[at]!;
     const last = runs.at(-1);
-    // Marks and spaces stay in the run they are in.
-    const font = last && last.level === level && (/^[\p{M}\s]$/u.test(character) || has(last.font, character)) ? last.font : fontFor(character, fonts);
+    // Marks, spaces and what joins emoji stay in the run they are in.
+    const stays = last && last.level === level && (/^[\p{M}\s\u200d\ufe0f\u{1f3fb}-\u{1f3ff}\u{e0020}-\u{e007f}]$/u.test(character) || has(last.font, character)) && !(last.font.isEmoji && /^[\w\s]$/.test(character));
+    const font = stays ? last.font : fontFor(character, fonts);
     if (last && last.level === level && last.font === font) runs[runs.length - 1] = { ...last, text: last.text + character };
-    else runs.push({ text: character, font, level, rightToLeft: level % 2 === 1 });
+    else runs.push({ text: character, start: at, font, level, rightToLeft: level % 2 === 1 });
     at += character.length;
   }
   const highest = Math.max(0, ...runs.map((run) => run.level));
@@ -69,13 +87,13 @@ function visualRuns(text: string, fonts: readonly Font[]): Run[] {
       from = to;
     }
   }
-  return runs;
+  return { runs, rightToLeft: (paragraphs[0]?.level ?? 0) % 2 === 1 };
 }
 
-function fontFor(character: string, fonts: readonly Font[]): Font {
+function fontFor(character: string, fonts: readonly ShelfFont[]): ShelfFont {
   return fonts.find((font) => has(font, character)) ?? fonts[0]!;
 }
 
-function has(font: Font, character: string): boolean {
+function has({ font }: ShelfFont, character: string): boolean {
   return Boolean(font.nominalGlyph(character.codePointAt(0)!));
 }

@@ -1,8 +1,9 @@
 import { rename } from 'node:fs/promises';
+import type { LayerPlan } from '../../core/frame/frame-plan';
 import { planFrame, type PreparedShow } from '../../core/frame/plan-frame';
 import { momentOfFrame } from '../../core/timing/frames';
-import { createPainter } from '../../drawing/paint-frame';
-import { createPictureStore, type PictureStore } from '../../drawing/picture-store';
+import { createPainter } from '../../drawing/paint/paint-frame';
+import { createPrintStore, type PrintStore } from '../../drawing/prints/print-store';
 import { i420Of } from '../../drawing/planes/surface';
 import type { PictureReader } from '../../drawing/picture-reader';
 import { startSegment } from './encode-segment';
@@ -19,12 +20,12 @@ export interface DrawnSegment {
   readonly encodeMs: number;
 }
 
-export function storeFor(drawing: NodeDrawing, reader: PictureReader): PictureStore {
-  return createPictureStore({ ...drawing, reader, roomBytes: ROOM_BYTES });
+export function storeFor(drawing: NodeDrawing, reader: PictureReader): PrintStore {
+  return createPrintStore({ ...drawing, reader, roomBytes: ROOM_BYTES });
 }
 
 /** Draws the segment's frames in order into the encoder. The file appears under its name only when it is whole. */
-export async function drawSegment(prepared: PreparedShow, work: FilmWork, order: SegmentOrder, drawing: NodeDrawing, store: PictureStore, onFrame: (done: number) => void): Promise<DrawnSegment> {
+export async function drawSegment(prepared: PreparedShow, work: FilmWork, order: SegmentOrder, drawing: NodeDrawing, store: PrintStore, onFrame: (done: number) => void): Promise<DrawnSegment> {
   const { widthPx, heightPx, framesPerSecond } = work;
   const painter = createPainter(drawing.kernels, widthPx, heightPx);
   const encoder = startSegment(`${order.outFile}.part`, widthPx, heightPx, framesPerSecond);
@@ -63,10 +64,14 @@ export async function drawSegment(prepared: PreparedShow, work: FilmWork, order:
     if (momentMs >= momentOfFrame(order.segment.endFrame, framesPerSecond)) return;
     const plan = planFrame(prepared, momentMs, work)!;
     const slides = [plan.slide, ...(plan.incoming ? [plan.incoming.slide] : [])];
-    if (slides.some((slide) => slide.layers.some((layer) => layer.kind === 'clip'))) return;
+    if (slides.some((slide) => slide.layers.some(hasClip))) return;
     const startedMs = performance.now();
     if (store.isReady(plan)) return;
     await store.prepare(plan);
     drawMs += performance.now() - startedMs;
   }
+}
+
+function hasClip({ content, masks }: LayerPlan): boolean {
+  return content.kind === 'clip' || masks.some((mask) => hasClip(mask.layer)) || (content.kind === 'group' && content.layers.some(hasClip));
 }

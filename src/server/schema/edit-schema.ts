@@ -1,8 +1,10 @@
 import * as yup from 'yup';
 import type { ShowEdit } from '../../core/show/edit';
-import { backingSchema, cuesSchema, idSchema, MOST_SLIDES, moveSchema, narrationSchema, slideLengthSchema, slideSchema, titleSchema, transitionSchema, wordsShape } from './show-schema';
+import { faultOfLayers } from './layer-faults';
+import { backingSchema, edgeSchema, layersSchema, lightSchema, moveSchema, transitionSchema, wordsShape } from './layer-schema';
+import { closed, idSchema } from './parts';
+import { cuesSchema, MOST_SLIDES, narrationSchema, slideLengthSchema, slideSchema, titleSchema } from './show-schema';
 
-const closed = <Shape extends yup.ObjectShape>(shape: Shape) => yup.object(shape).noUnknown('${path} has an unknown part: ${unknown}').required();
 const slideIds = () => yup.array(idSchema()).min(1).max(MOST_SLIDES).required();
 const afterId = () => idSchema().nullable().defined();
 
@@ -12,8 +14,14 @@ const SHAPES: Record<ShowEdit['kind'], () => yup.ObjectShape> = {
   'move-slides': () => ({ runs: yup.array(closed({ afterId: afterId(), slideIds: slideIds() })).min(1).max(MOST_SLIDES).required() }),
   'set-lengths': () => ({ lengths: yup.array(closed({ slideId: idSchema(), lengthMs: slideLengthSchema() })).min(1).max(MOST_SLIDES).required() }),
   'set-transitions': () => ({ transitions: yup.array(closed({ slideId: idSchema(), transition: transitionSchema() })).min(1).max(MOST_SLIDES).required() }),
-  'set-words': () => ({ slideId: idSchema(), layerId: idSchema(), words: closed(wordsShape).nullable().defined() }),
+  'set-words': () => ({ slideId: idSchema(), layerId: idSchema(), words: closed(wordsShape()).nullable().defined() }),
   'set-move': () => ({ slideId: idSchema(), layerId: idSchema(), move: moveSchema() }),
+  'set-layers': () => ({ slideId: idSchema(), layers: layersSchema().test('layers', function check(value) {
+    const fault = faultOfLayers(value);
+    return fault === null || this.createError({ message: fault });
+  }) }),
+  'set-light': () => ({ lights: yup.array(closed({ layerId: idSchema(), light: lightSchema().nullable().defined() })).min(1).max(MOST_SLIDES).required() }),
+  'set-edge': () => ({ edges: yup.array(closed({ layerId: idSchema(), edge: edgeSchema().nullable().defined() })).min(1).max(MOST_SLIDES).required() }),
   'set-backing': () => ({ slideId: idSchema(), backing: backingSchema() }),
   'set-narration': () => ({ slideId: idSchema(), narration: narrationSchema() }),
   'set-cues': () => ({ cues: cuesSchema() }),

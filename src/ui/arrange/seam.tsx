@@ -2,7 +2,8 @@
 
 import { Popover } from 'radix-ui';
 import type { SlideId } from '../../core/show/ids';
-import { DEFAULT_TRANSITION, type Slide, type Transition } from '../../core/show/show';
+import { DEFAULT_TRANSITION, type Slide } from '../../core/show/show';
+import type { Transition } from '../../core/show/transition';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { NumberField } from '../kit/number-field';

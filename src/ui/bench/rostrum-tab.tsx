@@ -3,7 +3,8 @@
 import { LARGEST_ENLARGEMENT } from '../../core/motion/automatic-move';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { Framing } from '../../core/motion/framing';
-import { mainLayerOf, type Move, type Slide } from '../../core/show/show';
+import { mainLayerOf, type Slide } from '../../core/show/show';
+import type { Move } from '../../core/show/layer';
 import { FramedPicture } from '../arrange/framed-picture';
 import { Button } from '../kit/button';
 import { NumberField } from '../kit/number-field';

@@ -4,7 +4,8 @@ import { RadioGroup } from 'radix-ui';
 import { nanoid } from 'nanoid';
 import { useRef } from 'react';
 import { layerId } from '../../core/show/ids';
-import { wordsOf, type Slide, type WordsPlace } from '../../core/show/show';
+import { wordsOf, type Slide } from '../../core/show/show';
+import type { WordsPlace } from '../../core/show/words';
 import { useShow } from '../show/show-provider';
 
 const PLACES: readonly WordsPlace[] = ['top-left', 'top', 'top-right', 'left', 'centre', 'right', 'bottom-left', 'bottom', 'bottom-right'];

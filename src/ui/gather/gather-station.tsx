@@ -7,6 +7,7 @@ import { useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { toast } from 'sonner';
 import { slideFromAsset } from '../../core/show/new-slide';
+import { assetIdsOfLayer, everyLayer } from '../../core/show/layer';
 import type { Slide } from '../../core/show/show';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { Button } from '../kit/button';
@@ -177,7 +178,8 @@ function Count({ n, one, optional = false }: { n: number; one: string; optional?
 function slidesByAsset(slides: readonly Slide[]): ReadonlyMap<string, readonly number[]> {
   const found = new Map<string, number[]>();
   slides.forEach((slide, index) => {
-    for (const layer of slide.layers) if (layer.kind !== 'words') found.set(layer.assetId, [...(found.get(layer.assetId) ?? []), index + 1]);
+    const assets = new Set([...everyLayer(slide.layers)].flatMap(assetIdsOfLayer));
+    for (const asset of assets) found.set(asset, [...(found.get(asset) ?? []), index + 1]);
   });
   return found;
 }

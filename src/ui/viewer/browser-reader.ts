@@ -3,7 +3,7 @@ import type { AssetFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
 import type { PictureReader } from '../../drawing/picture-reader';
 import type { Pixels } from '../../drawing/planes/picture-planes';
-import type { FillOutline } from '../../drawing/words/draw-words';
+import type { Drawing2d } from '../../drawing/words/outline';
 
 /** Seconds of clips kept as JPEG frames; a second takes about 1 MB. */
 const MOST_SECONDS = 12;
@@ -73,9 +73,11 @@ async function clipPixels(blob: Blob, mostWidthPx: number, mostHeightPx: number)
   return { widthPx, heightPx, rgba: context.getImageData(0, 0, widthPx, heightPx).data, hasTransparency: false };
 }
 
-export const fillOutline: FillOutline = (svgPath, widthPx, heightPx) => {
-  const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true })!;
-  context.fillStyle = '#fff';
-  context.fill(new Path2D(svgPath));
-  return context.getImageData(0, 0, widthPx, heightPx).data;
+export const drawing2d: Drawing2d = {
+  open(widthPx, heightPx) {
+    const canvas = new OffscreenCanvas(widthPx, heightPx);
+    const context = canvas.getContext('2d', { willReadFrequently: true })!;
+    return { context, image: canvas, pixels: () => context.getImageData(0, 0, widthPx, heightPx).data };
+  },
+  path: (svg) => new Path2D(svg),
 };

@@ -3,12 +3,13 @@
 import { CLIP_FRAMES_PER_SECOND, type FramePlan } from '../../core/frame/frame-plan';
 import { planFrame, planSlide, prepareShow, type PreparedShow } from '../../core/frame/plan-frame';
 import type { AssetId } from '../../core/show/ids';
+import { everyLayer } from '../../core/show/layer';
 import { loadKernels } from '../../drawing/kernel-module';
-import { createPainter, type Painter } from '../../drawing/paint-frame';
-import { createPictureStore } from '../../drawing/picture-store';
+import { createPainter, type Painter } from '../../drawing/paint/paint-frame';
+import { createPrintStore } from '../../drawing/prints/print-store';
 import { i420Of, pixelsOf } from '../../drawing/planes/surface';
-import { loadFonts } from '../../drawing/words/fonts';
-import { createBrowserReader, fillOutline } from './browser-reader';
+import { createFontShelf, type FontFile } from '../../drawing/words/fonts';
+import { createBrowserReader, drawing2d } from './browser-reader';
 import type { FromWorker, ToWorker } from './worker-messages';
 
 const ROOM_BYTES = 200 * 1024 * 1024;
@@ -31,9 +32,10 @@ let lookedAheadAt = 0;
 let lastDrawn = '';
 const told = new Set<AssetId>();
 
-const [kernels, fonts] = await Promise.all([bytes('/drawing/kernels.wasm').then(loadKernels), loadFonts((name) => bytes(`/fonts/${name}.ttf`))]);
+const [kernels, fontFiles] = await Promise.all([bytes('/drawing/kernels.wasm').then(loadKernels), fetch('/fonts/index.json').then((answer) => answer.json() as Promise<FontFile[]>)]);
+const fonts = createFontShelf(fontFiles, (name) => bytes(`/fonts/${name}.ttf`));
 const reader = createBrowserReader((id) => prepared?.facts.get(id) ?? null);
-const store = createPictureStore({ kernels, reader, fonts, fillOutline, roomBytes: ROOM_BYTES });
+const store = createPrintStore({ kernels, reader, fonts, drawing2d, roomBytes: ROOM_BYTES });
 scope.onmessage = (event: MessageEvent<ToWorker>) => hear(event.data);
 say({ kind: 'ready' });
 scope.requestAnimationFrame(tick);
@@ -117,7 +119,7 @@ function lookAhead(momentMs: number): void {
   // A clip needs its next second, frame by frame.
   const index = prepared.spans.findIndex((span) => momentMs < span.leavesMs && momentMs >= span.startMs - 300);
   const span = prepared.spans[index];
-  if (!span || !prepared.show.slides[index]!.layers.some((layer) => layer.kind === 'clip')) return;
+  if (!span || ![...everyLayer(prepared.show.slides[index]!.layers)].some((layer) => layer.kind === 'clip')) return;
   for (let step = 1; step <= 12; step += 1) {
     const offsetMs = momentMs - span.startMs + (step * 1000) / CLIP_FRAMES_PER_SECOND;
     if (offsetMs < 0 || span.startMs + offsetMs > span.leavesMs) continue;

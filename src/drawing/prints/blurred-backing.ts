@@ -1,12 +1,11 @@
 import { bytesOf, type Kernels } from '../kernel-module';
-import type { Pixels } from './picture-planes';
-import type { Surface } from './surface';
+import type { Pixels } from '../planes/picture-planes';
+import type { Surface } from '../planes/surface';
+import { blur } from './gaussian';
 
 /** The picture is blurred at this width, in 32-bit floats; a blur this wide holds nothing finer. */
 export const BACKING_SOURCE_WIDTH_PX = 192;
-const SIGMA_PX = 7;
-/** The copy is a good deal darker and a little greyer than the picture that stands on it. */
-const BRIGHTNESS = 0.62;
+/** The copy is a little greyer than the picture that stands on it. */
 const SATURATION = 0.75;
 
 /**
@@ -14,12 +13,14 @@ const SATURATION = 0.75;
  * The dither is a fixed pattern: a backing stands still, and so must its grain.
  *
  * @param pixels the whole picture, about `BACKING_SOURCE_WIDTH_PX` wide
+ * @param how `amount` is a share of the frame's height, `darkness` 0…1
  */
-export function fillWithBlur(kernels: Kernels, surface: Surface, pixels: Pixels): void {
-  const planes = floatPlanes(pixels);
+export function fillWithBlur(kernels: Kernels, surface: Surface, pixels: Pixels, how: { readonly amount: number; readonly darkness: number }): void {
   const frameAspect = surface.widthPx / surface.heightPx;
   const aspect = pixels.widthPx / pixels.heightPx;
   const cover = aspect > frameAspect ? { width: frameAspect / aspect, height: 1 } : { width: 1, height: aspect / frameAspect };
+  // The blur is measured in the frame, of which the copy covers all.
+  const planes = floatPlanes(pixels, 1 - how.darkness, Math.max(0.4, how.amount * cover.height * pixels.heightPx));
   const memory = bytesOf(kernels);
   const crop = {
     x: ((1 - cover.width) / 2) * pixels.widthPx,
@@ -34,7 +35,7 @@ export function fillWithBlur(kernels: Kernels, surface: Surface, pixels: Pixels)
   lay(planes.v, surface.v, surface.cStride, surface.widthPx / 2, surface.heightPx / 2, 3);
 }
 
-function floatPlanes(pixels: Pixels): { y: Float32Array; u: Float32Array; v: Float32Array } {
+function floatPlanes(pixels: Pixels, brightness: number, sigma: number): { y: Float32Array; u: Float32Array; v: Float32Array } {
   const count = pixels.widthPx * pixels.heightPx;
   const y = new Float32Array(count);
   const u = new Float32Array(count);
@@ -44,35 +45,12 @@ function floatPlanes(pixels: Pixels): { y: Float32Array; u: Float32Array; v: Flo
     const g = pixels.rgba[4 * index + 1]!;
     const b = pixels.rgba[4 * index + 2]!;
     const luma = 0.2126 * r + 0.7152 * g + 0.0722 * b;
-    y[index] = 16 + (luma * BRIGHTNESS * 219) / 255;
-    u[index] = 128 + ((b - luma) / 1.8556) * BRIGHTNESS * SATURATION * (224 / 255);
-    v[index] = 128 + ((r - luma) / 1.5748) * BRIGHTNESS * SATURATION * (224 / 255);
+    y[index] = 16 + (luma * brightness * 219) / 255;
+    u[index] = 128 + ((b - luma) / 1.8556) * brightness * SATURATION * (224 / 255);
+    v[index] = 128 + ((r - luma) / 1.5748) * brightness * SATURATION * (224 / 255);
   }
-  const sigma = (SIGMA_PX * pixels.widthPx) / BACKING_SOURCE_WIDTH_PX;
   for (const plane of [y, u, v]) blur(plane, pixels.widthPx, pixels.heightPx, sigma);
   return { y, u, v };
-}
-
-/** Gaussian blur in place, edges repeated: the sampled kernel out to three sigma, rows then columns. */
-export function blur(plane: Float32Array, width: number, height: number, sigma: number): void {
-  const radius = Math.ceil(3 * sigma);
-  const weights = Float32Array.from({ length: 2 * radius + 1 }, (_, index) => Math.exp(-((index - radius) ** 2) / (2 * sigma * sigma)));
-  const total = weights.reduce((sum, weight) => sum + weight, 0);
-  for (let index = 0; index < weights.length; index += 1) weights[index] = weights[index]! / total;
-  const pass = (lines: number, length: number, lineStep: number, step: number) => {
-    const line = new Float32Array(length + 2 * radius);
-    for (let at = 0; at < lines; at += 1) {
-      const start = at * lineStep;
-      for (let index = 0; index < line.length; index += 1) line[index] = plane[start + step * Math.min(length - 1, Math.max(0, index - radius))]!;
-      for (let index = 0; index < length; index += 1) {
-        let sum = 0;
-        for (let tap = 0; tap < weights.length; tap += 1) sum += weights[tap]! * line[index + tap]!;
-        plane[start + step * index] = sum;
-      }
-    }
-  };
-  pass(height, width, width, 1);
-  pass(width, height, 1, width);
 }
 
 interface Crop {

@@ -1,0 +1,198 @@
+import type { Channel } from '../keys/channel';
+import type { Framing } from '../motion/framing';
+import type { AssetId, LayerId } from './ids';
+import type { Light } from './light';
+import type { WordsCome, WordsPlace, WordsStyle, WordsTravel } from './words';
+
+export type Layer = PictureLayer | ClipLayer | DrawingLayer | WordsLayer | ShapeLayer | GradientLayer | SolidLayer | BoxLayer | GroupLayer;
+
+/** What every layer may have beside its content. A part that is left out does nothing. */
+export interface LayerParts {
+  readonly id: LayerId;
+  readonly name?: string;
+  /** Neither drawn nor, as a mask, cutting. */
+  readonly hidden?: boolean;
+  readonly locked?: boolean;
+  readonly channels?: Channels;
+  readonly light?: Light;
+  readonly edge?: Edge;
+  readonly blend?: BlendMode;
+  readonly mask?: Mask;
+  readonly tether?: Tether;
+}
+
+/** Where a layer's box stands and how it is seen; each constant or keyed. */
+export interface Channels {
+  /** The box's centre, as shares of the frame's width and height; 0.5 and 0.5 when left out. */
+  readonly x?: Channel;
+  readonly y?: Channel;
+  /** Shares of the frame's width and height. A picture given one of them keeps its own shape; given neither, the box is the frame. */
+  readonly width?: Channel;
+  readonly height?: Channel;
+  /** Clockwise. */
+  readonly turnDegrees?: Channel;
+  /** About the box's horizontal axis; positive leans the top away. */
+  readonly tiltXDegrees?: Channel;
+  /** About its vertical axis; positive leans the right side away. */
+  readonly tiltYDegrees?: Channel;
+  /** Towards the viewer, in heights of the frame. */
+  readonly z?: Channel;
+  /** 0…1. */
+  readonly opacity?: Channel;
+  /** Standard deviation of a Gaussian, as a share of the frame's height: 0…0.1. */
+  readonly blur?: Channel;
+  /** Shares of the box cut away. */
+  readonly cropLeft?: Channel;
+  readonly cropTop?: Channel;
+  readonly cropRight?: Channel;
+  readonly cropBottom?: Channel;
+}
+
+export type BlendMode = 'normal' | 'multiply' | 'screen' | 'overlay' | 'soft-light' | 'lighten' | 'darken' | 'add';
+
+/** A layer with a mask is not seen itself; it cuts what it names. Where it shows (or is bright), the cut layers show. */
+export interface Mask {
+  readonly by: 'brightness' | 'transparency';
+  readonly inverted?: boolean;
+  /** Standard deviation of its softness, as a share of the frame's height: 0…0.1. */
+  readonly feather?: Channel;
+  /** The layer right below it in its pile, or named layers anywhere on the slide. */
+  readonly cuts: 'below' | readonly LayerId[];
+}
+
+/** A layer that follows another, keeping its own offset. Parts that are left out are not carried. */
+export interface Tether {
+  readonly to: LayerId;
+  readonly position?: boolean;
+  readonly size?: boolean;
+  readonly turn?: boolean;
+  readonly opacity?: boolean;
+}
+
+/** Outline, shape, feather and shadow. Sizes are shares of the box's shorter side, the shadow's of the frame's height. */
+export interface Edge {
+  readonly shape?: EdgeShape;
+  readonly feather?: Channel;
+  readonly outline?: { readonly width: Channel; readonly colour: string; readonly where: 'inside' | 'centre' | 'outside' };
+  readonly shadow?: { readonly x: Channel; readonly y: Channel; readonly softness: Channel; readonly colour: string; readonly opacity: Channel };
+}
+
+export type EdgeShape =
+  | { readonly kind: 'rounded'; /** 0…0.5 */ readonly radius: number }
+  | { readonly kind: 'ellipse' }
+  | { readonly kind: 'free'; /** SVG path data in a box of 100 × 100 */ readonly path: string };
+
+export interface PictureLayer extends LayerParts {
+  readonly kind: 'picture';
+  readonly assetId: AssetId;
+  readonly move: Move;
+  /** Another picture on its back, seen when it is turned away. */
+  readonly back?: { readonly assetId: AssetId };
+}
+
+export interface ClipLayer extends LayerParts {
+  readonly kind: 'clip';
+  readonly assetId: AssetId;
+  /** Where in the clip the slide begins. */
+  readonly trimStartMs: number;
+  /** The clip's own sound; −60 and below is silence. */
+  readonly soundGainDb: number;
+  /** 1 when left out; sound goes with 1 only. */
+  readonly speed?: number;
+}
+
+/** A drawing in SVG, shown whole in its box. */
+export interface DrawingLayer extends LayerParts {
+  readonly kind: 'drawing';
+  readonly assetId: AssetId;
+}
+
+export interface WordsLayer extends LayerParts {
+  readonly kind: 'words';
+  readonly title: string;
+  readonly subtitle: string;
+  readonly place: WordsPlace;
+  readonly style?: WordsStyle;
+  readonly come?: WordsCome;
+  readonly travel?: WordsTravel;
+}
+
+export interface ShapeLayer extends LayerParts {
+  readonly kind: 'shape';
+  readonly shape: Shape;
+  readonly fill: Fill;
+}
+
+export type Shape =
+  | { readonly kind: 'rectangle'; /** share of the shorter side, 0…0.5 */ readonly radius?: number }
+  | { readonly kind: 'ellipse' }
+  | { readonly kind: 'polygon'; /** 3…60 */ readonly sides: number }
+  | { readonly kind: 'star'; /** 3…60 */ readonly points: number; /** inner over outer radius, 0…1 */ readonly depth: number }
+  | { readonly kind: 'free'; /** SVG path data in a box of 100 × 100 */ readonly path: string };
+
+export type Fill = { readonly kind: 'colour'; readonly colour: string } | Gradient;
+
+/** Stops at 0…1, at least two, in rising order. Linear and conic gradients begin at `angleDegrees`, clockwise from the right (linear) or the top (conic). */
+export interface Gradient {
+  readonly kind: 'linear' | 'radial' | 'conic';
+  readonly angleDegrees?: number;
+  readonly stops: readonly { readonly at: number; readonly colour: string; /** 0…1; 1 when left out */ readonly opacity?: number }[];
+}
+
+export interface GradientLayer extends LayerParts {
+  readonly kind: 'gradient';
+  readonly gradient: Gradient;
+}
+
+export interface SolidLayer extends LayerParts {
+  readonly kind: 'solid';
+  readonly colour: string;
+}
+
+/** Six sides in space; `depth` is in heights of the frame. A side is a picture or a colour. */
+export interface BoxLayer extends LayerParts {
+  readonly kind: 'box';
+  readonly depth: Channel;
+  readonly faces: Readonly<Record<BoxSide, BoxFace>>;
+}
+
+export type BoxSide = 'front' | 'back' | 'left' | 'right' | 'top' | 'bottom';
+export type BoxFace = { readonly kind: 'picture'; readonly assetId: AssetId } | { readonly kind: 'colour'; readonly colour: string };
+
+/** Layers that move as one. Its box is the frame they are laid out in. */
+export interface GroupLayer extends LayerParts {
+  readonly kind: 'group';
+  /** Bottom to top; in a space, nearer layers cover farther ones instead. */
+  readonly layers: readonly Layer[];
+  readonly space?: Space;
+}
+
+/** One space shared by a group's layers. The camera looks at the frame's centre from `distance` heights of the frame. */
+export interface Space {
+  readonly distance?: Channel;
+  /** The camera's own shift, in widths, heights and heights of the frame. */
+  readonly x?: Channel;
+  readonly y?: Channel;
+  readonly z?: Channel;
+}
+
+export type Move =
+  | { readonly kind: 'automatic' }
+  | { readonly kind: 'still' }
+  | { readonly kind: 'set'; readonly first: Framing; readonly last: Framing };
+
+/** Every layer of a pile, those in groups too, each before what it holds. */
+export function* everyLayer(layers: readonly Layer[]): Generator<Layer> {
+  for (const layer of layers) {
+    yield layer;
+    if (layer.kind === 'group') yield* everyLayer(layer.layers);
+  }
+}
+
+/** The files a layer itself shows. */
+export function assetIdsOfLayer(layer: Layer): AssetId[] {
+  if (layer.kind === 'picture') return layer.back ? [layer.assetId, layer.back.assetId] : [layer.assetId];
+  if (layer.kind === 'clip' || layer.kind === 'drawing') return [layer.assetId];
+  if (layer.kind === 'box') return Object.values(layer.faces).flatMap((face) => (face.kind === 'picture' ? [face.assetId] : []));
+  return [];
+}

@@ -1,0 +1,62 @@
+export type WordsPlace =
+  | 'top-left' | 'top' | 'top-right'
+  | 'left' | 'centre' | 'right'
+  | 'bottom-left' | 'bottom' | 'bottom-right';
+
+export const WORDS_PLACES: readonly WordsPlace[] = ['top-left', 'top', 'top-right', 'left', 'centre', 'right', 'bottom-left', 'bottom', 'bottom-right'];
+
+export type FontName = 'bricolage' | 'instrument' | 'spline-mono' | 'fraunces' | 'caveat';
+export const FONT_NAMES: readonly FontName[] = ['bricolage', 'instrument', 'spline-mono', 'fraunces', 'caveat'];
+
+/** How words look. What is left out is as the show's own: white, with a soft shadow. Sizes are shares of the frame's shorter side, or of the letters' where it says so. */
+export interface WordsStyle {
+  readonly font?: FontName;
+  readonly subtitleFont?: FontName;
+  /** 100…900, within what the font has. */
+  readonly weight?: number;
+  /** Size of the title; the subtitle keeps its proportion. 0.01…0.5. */
+  readonly size?: number;
+  readonly colour?: string;
+  /** Colour of the subtitle. */
+  readonly accent?: string;
+  /** Of the lines; as the place when left out. */
+  readonly align?: 'left' | 'centre' | 'right';
+  /** Shares of the letters' size. */
+  readonly letterSpacing?: number;
+  /** 1 is the font's usual. */
+  readonly lineSpacing?: number;
+  /** Widest line as a share of the frame's width, 0.1…1. */
+  readonly measure?: number;
+  readonly box?: { readonly colour: string; /** 0…1 */ readonly opacity: number; /** shares of the letters' size */ readonly padding: number; readonly radius: number };
+  /** Width as a share of the letters' size. */
+  readonly outline?: { readonly colour: string; readonly width: number };
+  readonly shadow?: 'none' | { readonly colour: string; readonly opacity: number; readonly softness: number; readonly x: number; readonly y: number };
+}
+
+export type WordsWay = 'none' | 'fade' | 'rise' | 'type' | 'wipe' | 'blur';
+export type WordsUnit = 'all' | 'line' | 'word' | 'letter';
+export const WORDS_WAYS: readonly WordsWay[] = ['none', 'fade', 'rise', 'type', 'wipe', 'blur'];
+export const WORDS_UNITS: readonly WordsUnit[] = ['all', 'line', 'word', 'letter'];
+
+/** When and how words come and go. Without it they fade in once the picture has arrived, and stay. */
+export interface WordsCome {
+  readonly entrance: WordsPassage;
+  /** Null: they stay as long as the slide. */
+  readonly exit: WordsPassage | null;
+}
+
+/** `atMs` counts from the slide's start for an entrance, back from the next slide's start for an exit's end. `lengthMs` covers all units. */
+export interface WordsPassage {
+  readonly way: WordsWay;
+  readonly by: WordsUnit;
+  readonly atMs: number;
+  readonly lengthMs: number;
+}
+
+/** Words that travel over the frame: rolling upwards as credits, or crawling along the line, from outside to outside. */
+export interface WordsTravel {
+  readonly kind: 'roll' | 'crawl';
+  readonly fromMs: number;
+  /** Null: as long as the slide is seen. */
+  readonly lengthMs: number | null;
+}

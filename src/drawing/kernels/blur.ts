@@ -1,0 +1,189 @@
+// Gaussian blur of a plane. A wide blur is made small first: the plane is averaged over squares, blurred there by a sampled Gaussian and brought back between the
+// squares' middles; what averaging and bringing back blur by themselves is taken off. Values are kept × 64 in 16 bits and dithered on the way out, so that no steps show.
+import { WIDEST_PX } from './rows';
+
+const ROW: usize = memory.data(2 * 8448, 16);
+const TAPS: usize = memory.data(2 * 64, 16);
+/** An ordered pattern of 0…63, as even as can be (Bayer, 1973). */
+const PATTERN: usize = memory.data(64, 16);
+let patterned: bool = false;
+
+let radius: i32 = 0;
+
+/**
+ * Blurs `from` into `to` (which may be the same). `scratch` holds 4 · (widthPx / square + 2) · (heightPx / square + 2) bytes and more, see `blurScratchBytes`.
+ * The plane's border is repeated outwards.
+ */
+export function blurPlane(from: usize, fromStride: i32, to: usize, toStride: i32, widthPx: i32, heightPx: i32, sigma: f64, scratch: usize): void {
+  if (sigma < 0.2) {
+    for (let row = 0; row < heightPx; row += 1) memory.copy(to + row * toStride, from + row * fromStride, widthPx);
+    return;
+  }
+  let square = 1;
+  while (sigma / <f64>square >= 4.0 && square < 32) square *= 2;
+  const w = (widthPx + square - 1) / square;
+  const h = (heightPx + square - 1) / square;
+  const stride = (w + 23) & ~7;
+  const other = scratch + 2 * stride * (h + 2);
+  const s = sigma / <f64>square;
+  // A square's average and linear interpolation have the variances 1/12 and 1/6 of a square.
+  weigh(square == 1 ? s : Math.sqrt(Math.max(0.05, s * s - 0.25)));
+  shrink(from, fromStride, widthPx, heightPx, square, scratch, stride, w, h);
+  for (let row = 0; row < h; row += 1) across(scratch + 2 * row * stride, other + 2 * row * stride, w);
+  down(other, scratch, stride, w, h);
+  enlarge(scratch, stride, w, h, square, to, toStride, widthPx, heightPx);
+}
+
+export function blurScratchBytes(widthPx: i32, heightPx: i32): i32 {
+  return 4 * (widthPx + 32) * (heightPx + 4) + 256;
+}
+
+/** Weights of a sampled Gaussian out to three sigma, in Q15, summing to one. */
+function weigh(sigma: f64): void {
+  radius = min(15, <i32>Math.ceil(3.0 * sigma));
+  let total = 0.0;
+  for (let tap = -radius; tap <= radius; tap += 1) total += Math.exp(-<f64>(tap * tap) / (2.0 * sigma * sigma));
+  let sum = 0;
+  for (let tap = 1; tap <= radius; tap += 1) {
+    const weight = <i32>Math.round((32767.0 * Math.exp(-<f64>(tap * tap) / (2.0 * sigma * sigma))) / total);
+    store<i16>(TAPS + 2 * tap, <i16>weight);
+    sum += 2 * weight;
+  }
+  store<i16>(TAPS, <i16>(32767 - sum));
+}
+
+function shrink(from: usize, fromStride: i32, widthPx: i32, heightPx: i32, square: i32, to: usize, stride: i32, w: i32, h: i32): void {
+  for (let row = 0; row < h; row += 1) {
+    const y0 = row * square, y1 = min(heightPx, y0 + square);
+    for (let column = 0; column < w; column += 1) {
+      const x0 = column * square, x1 = min(widthPx, x0 + square);
+      let sum = 0;
+      for (let y = y0; y < y1; y += 1) {
+        const line = from + y * fromStride;
+        let x = x0;
+        for (; x <= x1 - 8; x += 8) {
+          const pairs = i16x8.extadd_pairwise_i8x16_u(v128.load64_zero(line + x));
+          const fours = i32x4.extadd_pairwise_i16x8_u(pairs);
+          sum += i32x4.extract_lane(fours, 0) + i32x4.extract_lane(fours, 1);
+        }
+        for (; x < x1; x += 1) sum += <i32>load<u8>(line + x);
+      }
+      const count = (x1 - x0) * (y1 - y0);
+      store<i16>(to + 2 * (row * stride + column), <i16>((sum * 64 + (count >> 1)) / count));
+    }
+  }
+}
+
+function across(from: usize, to: usize, w: i32): void {
+  for (let x = 0; x < radius; x += 1) {
+    store<i16>(ROW + 2 * x, load<i16>(from));
+    store<i16>(ROW + 2 * (radius + w + x), load<i16>(from + 2 * (w - 1)));
+  }
+  memory.copy(ROW + 2 * radius, from, 2 * w);
+  for (let x = 0; x < w; x += 8) {
+    let sum = i16x8.q15mulr_sat_s(v128.load(ROW + 2 * (x + radius)), i16x8.splat(load<i16>(TAPS)));
+    for (let tap = 1; tap <= radius; tap += 1) {
+      const both = i16x8.add(v128.load(ROW + 2 * (x + radius - tap)), v128.load(ROW + 2 * (x + radius + tap)));
+      sum = i16x8.add(sum, i16x8.q15mulr_sat_s(both, i16x8.splat(load<i16>(TAPS + 2 * tap))));
+    }
+    v128.store(to + 2 * x, sum);
+  }
+}
+
+/** Two values at × 64 together reach 32 640, which still fits. */
+function down(from: usize, to: usize, stride: i32, w: i32, h: i32): void {
+  for (let row = 0; row < h; row += 1) {
+    for (let x = 0; x < w; x += 8) {
+      let sum = i16x8.q15mulr_sat_s(v128.load(from + 2 * (row * stride + x)), i16x8.splat(load<i16>(TAPS)));
+      for (let tap = 1; tap <= radius; tap += 1) {
+        const above = from + 2 * (max(0, row - tap) * stride + x);
+        const below = from + 2 * (min(h - 1, row + tap) * stride + x);
+        sum = i16x8.add(sum, i16x8.q15mulr_sat_s(i16x8.add(v128.load(above), v128.load(below)), i16x8.splat(load<i16>(TAPS + 2 * tap))));
+      }
+      v128.store(to + 2 * (row * stride + x), sum);
+    }
+  }
+}
+
+const LEFTS: usize = memory.data(4 * 8256, 16);
+const SHARES: usize = memory.data(2 * 8256, 16);
+
+function enlarge(from: usize, stride: i32, w: i32, h: i32, square: i32, to: usize, toStride: i32, widthPx: i32, heightPx: i32): void {
+  makePattern();
+  const step = 1.0 / <f64>square;
+  for (let x = 0; x < widthPx; x += 1) {
+    const at = Math.max(0, Math.min(<f64>(w - 1), (<f64>x + 0.5) * step - 0.5));
+    const left = max(0, min(w - 2, <i32>at));
+    store<i32>(LEFTS + 4 * x, left);
+    store<i16>(SHARES + 2 * x, w < 2 ? 0 : <i16>((at - <f64>left) * 32767.0));
+  }
+  for (let y = 0; y < heightPx; y += 1) {
+    const at = Math.max(0, Math.min(<f64>(h - 1), (<f64>y + 0.5) * step - 0.5));
+    const upper = max(0, min(h - 2, <i32>at));
+    const share = i16x8.splat(h < 2 ? 0 : <i16>((at - <f64>upper) * 32767.0));
+    const a = from + 2 * upper * stride, b = h < 2 ? a : a + 2 * stride;
+    for (let x = 0; x <= w; x += 8) {
+      const va = v128.load(a + 2 * x);
+      v128.store(ROW + 2 * x, i16x8.add(va, i16x8.q15mulr_sat_s(i16x8.sub(v128.load(b + 2 * x), va), share)));
+    }
+    const noise = v128.extend_low<u8>(v128.load64_zero(PATTERN + 8 * (y & 7)));
+    const line = to + y * toStride;
+    for (let x = 0; x < widthPx; x += 8) {
+      let first = i16x8.splat(0), second = i16x8.splat(0);
+      if (square == 1) {
+        first = v128.load(ROW + 2 * x);
+        second = first;
+      } else {
+        first = i16x8(lane(x, 0), lane(x + 1, 0), lane(x + 2, 0), lane(x + 3, 0), lane(x + 4, 0), lane(x + 5, 0), lane(x + 6, 0), lane(x + 7, 0));
+        second = i16x8(lane(x, 2), lane(x + 1, 2), lane(x + 2, 2), lane(x + 3, 2), lane(x + 4, 2), lane(x + 5, 2), lane(x + 6, 2), lane(x + 7, 2));
+      }
+      const value = i16x8.add(first, i16x8.q15mulr_sat_s(i16x8.sub(second, first), v128.load(SHARES + 2 * x)));
+      const out = i16x8.shr_s(i16x8.add(value, noise), 6);
+      v128.store64_lane(line + x, i8x16.narrow_i16x8_u(out, out), 0);
+    }
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function lane(x: i32, side: i32): i16 {
+  return load<i16>(ROW + 2 * load<i32>(LEFTS + 4 * x) + side);
+}
+
+export function makePattern(): usize {
+  if (patterned) return PATTERN;
+  patterned = true;
+  for (let y = 0; y < 8; y += 1) for (let x = 0; x < 8; x += 1) {
+    let value = 0;
+    for (let bit = 0; bit < 3; bit += 1) value |= ((((x ^ y) >> bit) & 1) << (2 * (2 - bit) + 1)) | (((y >> bit) & 1) << (2 * (2 - bit)));
+    store<u8>(PATTERN + 8 * y + x, <u8>value);
+  }
+  return PATTERN;
+}
+
+/** Blocks of one value each: the mean of what they cover. Blocks are counted from the middle; sizes and offsets in samples, may be fractional. */
+export function mosaicPlane(from: usize, to: usize, stride: i32, widthPx: i32, heightPx: i32, blockW: f64, blockH: f64): void {
+  const middleX = <f64>widthPx / 2.0, middleY = <f64>heightPx / 2.0;
+  let y = 0;
+  while (y < heightPx) {
+    const rowIndex = Math.floor((<f64>y + 0.5 - middleY) / blockH + 0.5);
+    const y1 = max(y + 1, min(heightPx, <i32>Math.round(middleY + (rowIndex + 0.5) * blockH)));
+    let x = 0;
+    while (x < widthPx) {
+      const columnIndex = Math.floor((<f64>x + 0.5 - middleX) / blockW + 0.5);
+      const x1 = max(x + 1, min(widthPx, <i32>Math.round(middleX + (columnIndex + 0.5) * blockW)));
+      let sum = 0;
+      for (let yy = y; yy < y1; yy += 1) for (let xx = x; xx < x1; xx += 1) sum += <i32>load<u8>(from + yy * stride + xx);
+      const count = (x1 - x) * (y1 - y);
+      const mean = (sum + (count >> 1)) / count;
+      for (let yy = y; yy < y1; yy += 1) memory.fill(to + yy * stride + x, <u8>mean, x1 - x);
+      x = x1;
+    }
+    y = y1;
+  }
+}
+
+/** Rows wider than the scratch are a caller's bug. */
+export function widest(): i32 {
+  return WIDEST_PX;
+}

@@ -1,0 +1,157 @@
+import { bytesOf, type Kernels } from '../kernel-module';
+import type { PictureReader } from '../picture-reader';
+import { lightPicture } from '../planes/light-planes';
+import { padPlanes, planesFromDecodedFrame, planesFromPixels, releasePlanes, type PicturePlanes, type Pixels } from '../planes/picture-planes';
+import { createSurface } from '../planes/surface';
+import type { FontShelf } from '../words/fonts';
+import { drawWords } from '../words/draw-words';
+import type { Drawing2d } from '../words/outline';
+import { BACKING_SOURCE_WIDTH_PX, fillWithBlur } from './blurred-backing';
+import { fillWithGradient } from './gradient-backing';
+import { paintOutline, paintShape, paintStencil, paintVignette } from './painted';
+import { NEUTRAL, type Print } from './print';
+import { applyStillEffects } from './still-effects';
+import { mapOfPicture, wipeMap, type WipeMap } from './wipe-maps';
+
+/** A print as the kernels take it. */
+export type Made =
+  | { readonly kind: 'planes'; readonly planes: PicturePlanes }
+  | { readonly kind: 'outline'; readonly planes: PicturePlanes; readonly marginX: number; readonly marginY: number }
+  | { readonly kind: 'words'; readonly pieces: readonly MadePiece[]; readonly counts: Readonly<Record<'line' | 'word' | 'letter', number>>; readonly block: WordsBlock }
+  /** Full size, then half size, 16 bits each; strides in values. */
+  | { readonly kind: 'wipe-map'; readonly map: number; readonly stride: number; readonly half: number; readonly halfStride: number; readonly byteCount: number }
+  | { readonly kind: 'nothing' };
+
+export interface MadePiece {
+  readonly planes: PicturePlanes;
+  readonly leftPx: number;
+  readonly topPx: number;
+  readonly sizePx: number;
+  readonly line: number;
+  readonly word: number;
+  readonly letter: number;
+  readonly rightToLeft: boolean;
+}
+
+export interface WordsBlock {
+  readonly topPx: number;
+  readonly heightPx: number;
+  readonly leftPx: number;
+  readonly widthPx: number;
+}
+
+interface Parts {
+  readonly kernels: Kernels;
+  readonly reader: PictureReader;
+  readonly fonts: FontShelf;
+  readonly drawing2d: Drawing2d;
+}
+
+/** @throws when a picture cannot be read; the error's message is for a person */
+export async function makePrint(parts: Parts, print: Print): Promise<Made> {
+  const { kernels, reader, drawing2d } = parts;
+  const planes = (pixels: Pixels): Made => ({ kind: 'planes', planes: planesFromPixels(kernels, pixels) });
+  switch (print.kind) {
+    case 'picture': return { kind: 'planes', planes: await litPicture(parts, print) };
+    case 'clip': {
+      const read = await reader.readClipFrame(print.assetId, print.clipFrame, print.size.widthPx, print.size.heightPx);
+      return { kind: 'planes', planes: 'rgba' in read ? planesFromPixels(kernels, read) : planesFromDecodedFrame(kernels, read) };
+    }
+    case 'words': {
+      const drawn = await drawWords(print.look, parts.fonts, drawing2d, print.frame);
+      if (!drawn) return { kind: 'nothing' };
+      const pieces = drawn.pieces.map(({ pixels, ...place }) => ({ ...place, planes: planesFromPixels(kernels, pixels) }));
+      return { kind: 'words', pieces, counts: drawn.counts, block: { topPx: drawn.topPx, heightPx: drawn.heightPx, leftPx: drawn.leftPx, widthPx: drawn.widthPx } };
+    }
+    case 'painted': return planes(paintShape(print.shape, print.fill, print.bitmap, drawing2d));
+    case 'stencil': return planes(paintStencil(print.look, drawing2d));
+    case 'outline': {
+      const { pixels, marginX, marginY } = paintOutline(print.look, drawing2d);
+      return { kind: 'outline', planes: planesFromPixels(kernels, pixels), marginX, marginY };
+    }
+    case 'vignette': return planes(paintVignette());
+    case 'gradient': {
+      const surface = createSurface(kernels, print.frame.widthPx, print.frame.heightPx);
+      fillWithGradient(kernels, surface, print.gradient);
+      return { kind: 'planes', planes: surface };
+    }
+    case 'blurred': {
+      // Wide enough that the blur spans a few samples.
+      const widthPx = Math.min(960, Math.max(BACKING_SOURCE_WIDTH_PX, Math.round(4 / Math.max(0.004, print.amount))));
+      const heightPx = Math.max(2, Math.round(widthPx / print.aspect));
+      // A clip's backing is a blurred copy of its first frame.
+      const pixels = print.isClip ? rgbaOf(await reader.readClipFrame(print.assetId, 0, widthPx, heightPx)) : await reader.readPicture(print.assetId, widthPx, heightPx);
+      const surface = createSurface(kernels, print.frame.widthPx, print.frame.heightPx);
+      fillWithBlur(kernels, surface, pixels, print);
+      return { kind: 'planes', planes: surface };
+    }
+    case 'wipe-map': {
+      const { look, frame } = print;
+      if (look.kind !== 'own-pattern') return placedMap(kernels, wipeMap(look, frame), frame.widthPx, frame.heightPx);
+      const pixels = await reader.readPicture(look.assetId, frame.widthPx, frame.heightPx);
+      return placedMap(kernels, mapOfPicture(pixels.rgba, frame, look.inverted), frame.widthPx, frame.heightPx);
+    }
+  }
+}
+
+async function litPicture({ kernels, reader }: Parts, print: Extract<Print, { kind: 'picture' }>): Promise<PicturePlanes> {
+  const read = await reader.readPicture(print.assetId, print.size.widthPx, print.size.heightPx);
+  const { light } = print;
+  if (!light) return planesFromPixels(kernels, read);
+  const pixels = applyStillEffects(read, light);
+  const planes = planesFromPixels(kernels, pixels);
+  if (JSON.stringify(light.values) === JSON.stringify(NEUTRAL)) return planes;
+  if (planes.alpha === 0) {
+    lightPicture(kernels, planes, planes, light.values);
+  } else {
+    // Premultiplied colours cannot be changed: the colours are taken without transparency, lit, and weighed by it again.
+    const bare = planesFromPixels(kernels, { ...pixels, hasTransparency: false });
+    lightPicture(kernels, bare, bare, light.values);
+    const [w, h, cw, ch] = [planes.widthPx, planes.heightPx, (planes.widthPx + 1) >> 1, (planes.heightPx + 1) >> 1];
+    for (let row = 0; row < h; row += 1) kernels.copyBytes(planes.y + row * planes.yStride, bare.y + row * bare.yStride, w);
+    for (let row = 0; row < ch; row += 1) {
+      kernels.copyBytes(planes.u + row * planes.cStride, bare.u + row * bare.cStride, cw);
+      kernels.copyBytes(planes.v + row * planes.cStride, bare.v + row * bare.cStride, cw);
+    }
+    kernels.scalePlane(planes.y, planes.yStride, planes.alpha, planes.yStride, w, h);
+    kernels.scalePlane(planes.u, planes.cStride, planes.halfAlpha, planes.cStride, cw, ch);
+    kernels.scalePlane(planes.v, planes.cStride, planes.halfAlpha, planes.cStride, cw, ch);
+    releasePlanes(kernels, bare);
+  }
+  padPlanes(kernels, planes);
+  return planes;
+}
+
+/** The map in the kernels' memory, with half of it at the places of chroma. */
+function placedMap(kernels: Kernels, map: WipeMap, widthPx: number, heightPx: number): Made {
+  const stride = (widthPx + 31) & ~15;
+  const halfStride = (widthPx / 2 + 31) & ~15;
+  const byteCount = 2 * (stride * heightPx + (halfStride * heightPx) / 2);
+  const at = kernels.allocate(byteCount);
+  const half = at + 2 * stride * heightPx;
+  const memory = new Int16Array(bytesOf(kernels).buffer);
+  for (let row = 0; row < heightPx; row += 1) memory.set(map.subarray(row * widthPx, (row + 1) * widthPx), at / 2 + row * stride);
+  for (let row = 0; row < heightPx / 2; row += 1) {
+    for (let x = 0; x < widthPx / 2; x += 1) memory[half / 2 + row * halfStride + x] = (map[2 * row * widthPx + 2 * x]! + map[(2 * row + 1) * widthPx + 2 * x]! + 1) >> 1;
+  }
+  return { kind: 'wipe-map', map: at, stride, half, halfStride, byteCount };
+}
+
+/** A decoded frame as pixels, for the few uses that want them; nearest chroma is enough under a wide blur. */
+function rgbaOf(read: Awaited<ReturnType<PictureReader['readClipFrame']>>): Pixels {
+  if ('rgba' in read) return read;
+  const { widthPx, heightPx, i420 } = read;
+  const rgba = new Uint8ClampedArray(widthPx * heightPx * 4);
+  const cWidth = (widthPx + 1) >> 1;
+  const uAt = widthPx * heightPx;
+  const vAt = uAt + cWidth * ((heightPx + 1) >> 1);
+  for (let y = 0; y < heightPx; y += 1) {
+    for (let x = 0; x < widthPx; x += 1) {
+      const luma = 1.16438 * (i420[y * widthPx + x]! - 16);
+      const u = i420[uAt + (y >> 1) * cWidth + (x >> 1)]! - 128;
+      const v = i420[vAt + (y >> 1) * cWidth + (x >> 1)]! - 128;
+      rgba.set([luma + 1.79274 * v, luma - 0.21325 * u - 0.53291 * v, luma + 2.1124 * u, 255], 4 * (y * widthPx + x));
+    }
+  }
+  return { widthPx, heightPx, rgba, hasTransparency: false };
+}

@@ -1,0 +1,126 @@
+import type { FramePlan } from '../../core/frame/frame-plan';
+import type { AssetId } from '../../core/show/ids';
+import type { Kernels } from '../kernel-module';
+import type { PictureReader } from '../picture-reader';
+import { releasePlanes } from '../planes/picture-planes';
+import type { Drawing2d } from '../words/outline';
+import type { FontShelf } from '../words/fonts';
+import { makePrint, type Made } from './make-print';
+import { keyOf, printsOf, type Print } from './print';
+
+/** Everything the plans need beside themselves, made once, kept while there is room, let go oldest first. */
+export interface PrintStore {
+  /** Makes what the plan needs and does not yet have. Unreadable pictures are reported through `problems`, not thrown. */
+  prepare(plan: FramePlan): Promise<void>;
+  isReady(plan: FramePlan): boolean;
+  /** What was made for a print; null when it is not there or could not be made. */
+  made<Kind extends Made['kind']>(print: Print, kind: Kind): Extract<Made, { kind: Kind }> | null;
+  isTransparent(id: AssetId): boolean;
+  problems(): ReadonlyMap<AssetId, Error>;
+  close(): void;
+}
+
+interface PrintStoreParts {
+  readonly kernels: Kernels;
+  readonly reader: PictureReader;
+  readonly fonts: FontShelf;
+  readonly drawing2d: Drawing2d;
+  /** Room for what is kept, in bytes; what the latest plan needs is kept even beyond it. */
+  readonly roomBytes: number;
+}
+
+export function createPrintStore(parts: PrintStoreParts): PrintStore {
+  const { kernels, roomBytes } = parts;
+  // A Map keeps the order of insertion; what is used is put in again, so the first entry is the one unused for longest.
+  const kept = new Map<string, Made>();
+  const underWay = new Map<string, Promise<void>>();
+  const problems = new Map<AssetId, Error>();
+  const transparent = new Set<AssetId>();
+  let closed = false;
+  const isTransparent = (id: AssetId) => transparent.has(id);
+  const wanted = (plan: FramePlan) => printsOf(plan, isTransparent).map((print) => ({ print, key: keyOf(print) }));
+
+  return {
+    async prepare(plan) {
+      const needed = wanted(plan);
+      await Promise.all(needed.map(({ key, print }) => fetch(key, print)));
+      // Which pictures are transparent is known only once they are read; their prints then differ.
+      const again = wanted(plan).filter(({ key }) => !kept.has(key));
+      await Promise.all(again.map(({ key, print }) => fetch(key, print)));
+      makeRoom(new Set([...needed, ...again].map(({ key }) => key)));
+    },
+    isReady: (plan) => wanted(plan).every(({ key }) => kept.has(key)),
+    made<Kind extends Made['kind']>(print: Print, kind: Kind) {
+      const found = touch(keyOf(print));
+      return found?.kind === kind ? found as Extract<Made, { kind: Kind }> : null;
+    },
+    isTransparent,
+    problems: () => problems,
+    close() {
+      closed = true;
+      for (const entry of kept.values()) letGo(entry);
+      kept.clear();
+    },
+  };
+
+  function touch(key: string): Made | undefined {
+    const found = kept.get(key);
+    if (found) {
+      kept.delete(key);
+      kept.set(key, found);
+    }
+    return found;
+  }
+
+  async function fetch(key: string, print: Print): Promise<void> {
+    if (touch(key)) return;
+    const running = underWay.get(key);
+    if (running) return running;
+    const started = guarded(print).then((made) => {
+      if (closed) return letGo(made);
+      kept.set(key, made);
+    }).finally(() => underWay.delete(key));
+    underWay.set(key, started);
+    return started;
+  }
+
+  async function guarded(print: Print): Promise<Made> {
+    try {
+      const made = await makePrint(parts, print);
+      if (print.kind === 'picture' && made.kind === 'planes' && made.planes.alpha !== 0) transparent.add(print.assetId);
+      return made;
+    } catch (error) {
+      // A picture that cannot be read must not stop the show: the frame is drawn without it and the person is told.
+      const known = error instanceof Error ? error : new Error(String(error));
+      const assetId = 'assetId' in print ? print.assetId : print.kind === 'wipe-map' && print.look.kind === 'own-pattern' ? print.look.assetId : null;
+      if (!assetId) throw known;
+      problems.set(assetId, known);
+      return { kind: 'nothing' };
+    }
+  }
+
+  function makeRoom(needed: ReadonlySet<string>): void {
+    let usedBytes = 0;
+    for (const entry of kept.values()) usedBytes += sizeOf(entry);
+    for (const [key, entry] of kept) {
+      if (usedBytes <= roomBytes) return;
+      if (needed.has(key) || sizeOf(entry) === 0) continue;
+      kept.delete(key);
+      usedBytes -= sizeOf(entry);
+      letGo(entry);
+    }
+  }
+
+  function letGo(entry: Made): void {
+    if (entry.kind === 'planes') releasePlanes(kernels, entry.planes);
+    else if (entry.kind === 'outline') releasePlanes(kernels, entry.planes);
+    else if (entry.kind === 'words') entry.pieces.forEach((piece) => releasePlanes(kernels, piece.planes));
+    else if (entry.kind === 'wipe-map') kernels.release(entry.map);
+  }
+}
+
+function sizeOf(entry: Made): number {
+  if (entry.kind === 'planes' || entry.kind === 'outline') return entry.planes.byteCount + (entry.planes.packed?.byteCount ?? 0);
+  if (entry.kind === 'words') return entry.pieces.reduce((sum, { planes }) => sum + planes.byteCount + (planes.packed?.byteCount ?? 0), 0);
+  return entry.kind === 'wipe-map' ? entry.byteCount : 0;
+}

@@ -1,0 +1,85 @@
+import type { ContentPlan, EdgePlan, FramePlan, LayerPlan, LightPlan, PictureContent, ClipContent, PictureSize, SlidePlan, StencilLook, WordsLook } from '../../core/frame/frame-plan';
+import type { AssetId } from '../../core/show/ids';
+import type { Fill, Gradient, Shape } from '../../core/show/layer';
+import type { WipeMapLook } from '../../core/transitions/transition-plan';
+
+/** Something a frame is drawn from that is made once and kept: equal keys are the same print. */
+export type Print =
+  | { readonly kind: 'picture'; readonly assetId: AssetId; readonly size: PictureSize; readonly light: LightPlan | null }
+  | { readonly kind: 'clip'; readonly assetId: AssetId; readonly size: PictureSize; readonly clipFrame: number }
+  | { readonly kind: 'words'; readonly look: WordsLook; readonly frame: PictureSize }
+  | { readonly kind: 'painted'; readonly shape: Shape; readonly fill: Fill; readonly bitmap: PictureSize }
+  | { readonly kind: 'stencil'; readonly look: StencilLook }
+  | { readonly kind: 'outline'; readonly look: NonNullable<EdgePlan['outline']> }
+  | { readonly kind: 'vignette' }
+  | { readonly kind: 'gradient'; readonly gradient: Gradient; readonly frame: PictureSize }
+  | { readonly kind: 'blurred'; readonly assetId: AssetId; readonly isClip: boolean; readonly aspect: number; readonly amount: number; readonly darkness: number; readonly frame: PictureSize }
+  | { readonly kind: 'wipe-map'; readonly look: WipeMapLook; readonly frame: PictureSize };
+
+export interface WantedPrint {
+  readonly key: string;
+  readonly print: Print;
+}
+
+/** Pictures and clips are asked for at every frame; their keys are made without serialising. */
+export function keyOf(print: Print): string {
+  if (print.kind === 'picture' && !print.light) return `${print.assetId} ${print.size.widthPx}×${print.size.heightPx}`;
+  if (print.kind === 'clip') return `${print.assetId} ${print.clipFrame} ${print.size.widthPx}×${print.size.heightPx}`;
+  return JSON.stringify(print);
+}
+
+export function pictureContentPrint(content: PictureContent | ClipContent, size: PictureSize, isTransparent: boolean): Print {
+  if (content.kind === 'clip') return { kind: 'clip', assetId: content.assetId, size, clipFrame: content.clipFrame };
+  return { kind: 'picture', assetId: content.assetId, size, light: lightOfPrint(content.light, isTransparent) };
+}
+
+/**
+ * The part of a light that goes into the print. A moving one is laid over the print at every frame, so only what stands still in it does;
+ * on pictures with transparency, whose planes are weighed by it, all of it goes in.
+ */
+function lightOfPrint(light: LightPlan | null, isTransparent: boolean): LightPlan | null {
+  if (!light || !light.moves || isTransparent) return light;
+  if (light.sharpen === 0 && !light.print && light.redEyes.length === 0) return null;
+  return { ...light, moves: false, values: NEUTRAL };
+}
+
+export const NEUTRAL: LightPlan['values'] = {
+  exposure: 0, contrast: 0, highlights: 0, shadows: 0, temperature: 0, tint: 0, saturation: 0, vibrance: 0, black: 0, white: 1, blackAndWhite: 0, sepia: 0, paling: 0, toneColour: '#000000', toneAmount: 0,
+};
+
+/** Everything a plan needs beside itself. */
+export function printsOf(plan: FramePlan, isTransparent: (id: AssetId) => boolean): Print[] {
+  const frame = { widthPx: plan.widthPx, heightPx: plan.heightPx };
+  const prints: Print[] = [];
+  const slides: SlidePlan[] = plan.incoming ? [plan.slide, plan.incoming.slide] : [plan.slide];
+  for (const slide of slides) {
+    const { backing } = slide;
+    if (backing.kind === 'blurred') prints.push({ ...backing, frame });
+    if (backing.kind === 'gradient') prints.push({ kind: 'gradient', gradient: backing.gradient, frame });
+    if (backing.kind === 'picture') prints.push({ kind: 'picture', assetId: backing.assetId, size: backing.size, light: null });
+    for (const layer of slide.layers) addLayer(layer);
+  }
+  const transition = plan.incoming?.transition;
+  if (transition?.kind === 'map') prints.push({ kind: 'wipe-map', look: transition.map, frame });
+  return prints;
+
+  function addLayer(layer: LayerPlan): void {
+    addContent(layer.content);
+    for (const mask of layer.masks) addLayer(mask.layer);
+    if (layer.edge?.stencil) prints.push({ kind: 'stencil', look: layer.edge.stencil });
+    if (layer.edge?.outline) prints.push({ kind: 'outline', look: layer.edge.outline });
+    if (layer.vignette > 0) prints.push({ kind: 'vignette' });
+  }
+
+  function addContent(content: ContentPlan): void {
+    switch (content.kind) {
+      case 'picture':
+      case 'clip':
+        for (const { size } of content.sizes) prints.push(pictureContentPrint(content, size, isTransparent(content.assetId)));
+        return;
+      case 'words': prints.push({ kind: 'words', look: content.look, frame }); return;
+      case 'painted': prints.push({ kind: 'painted', shape: content.shape, fill: content.fill, bitmap: content.bitmap }); return;
+      case 'group': content.layers.forEach(addLayer);
+    }
+  }
+}
