@@ -84,16 +84,16 @@ export function entranceCells({ all }: Pictures): Cell[] {
   const cells: Cell[] = [];
   for (const way of WORDS_WAYS) for (const by of WORDS_UNITS) {
     if (way === 'none' && by !== 'all') continue;
-    cells.push(cell(`${way} by ${by}`, [picture(all[9]!, { light: { exposure: -0.7 } }), { kind: 'words', id: newId(), title: 'Lanterns at\nPort Ellery', subtitle: 'an evening in June', place: 'centre', come: { entrance: { way, by, atMs: 0, lengthMs: 2000 }, exit: null } }], { kind: 'automatic' }, way === 'none' ? 2000 : 1100));
+    cells.push(cell(`${way} by ${by}`, [picture(all[9]!, { light: { exposure: -0.7 } }), { kind: 'words', id: newId(), title: 'Lanterns at\nPort Ellery', subtitle: 'an evening in June', place: 'centre', style: { size: 0.16 }, come: { entrance: { way, by, atMs: 0, lengthMs: 2000 }, exit: null } }], { kind: 'automatic' }, way === 'none' ? 2000 : 1100));
   }
   return cells;
 }
 
 export function wordsCells({ all }: Pictures): Cell[] {
-  const on = (style: WordsStyle, title: string, subtitle = ''): readonly Layer[] => [picture(all[3]!, { light: { exposure: -0.6 } }), { kind: 'words', id: newId(), title, subtitle, place: 'centre', style, come: { entrance: { way: 'none', by: 'all', atMs: 0, lengthMs: 0 }, exit: null } }];
+  const on = (style: WordsStyle, title: string, subtitle = ''): readonly Layer[] => [picture(all[3]!, { light: { exposure: -0.6 } }), { kind: 'words', id: newId(), title, subtitle, place: 'centre', style: { size: 0.15, measure: 0.95, ...style }, come: { entrance: { way: 'none', by: 'all', atMs: 0, lengthMs: 0 }, exit: null } }];
   const texts: [string, string, WordsStyle][] = [
-    ['Bricolage', 'Regatta Night', {}], ['Instrument', 'Regatta Night', { font: 'instrument' }], ['Fraunces', 'Regatta Night', { font: 'fraunces', weight: 600 }], ['Caveat', 'Regatta Night', { font: 'caveat', size: 0.13 }], ['mono', 'Regatta 19:40', { font: 'spline-mono', weight: 500 }],
-    ['Arabic', 'مهرجان الفوانيس', {}], ['Hebrew', 'ליל הפנסים', {}], ['Devanagari', 'दीपों की रात', {}], ['Thai', 'คืนแห่งโคมไฟ', {}], ['Chinese', '灯笼赛舟之夜', {}], ['Japanese kana', 'ひかりのよる', {}], ['Cyrillic', 'Ночь фонарей', { font: 'caveat', size: 0.12 }],
+    ['Bricolage', 'Regatta Night', {}], ['Instrument', 'Regatta Night', { font: 'instrument' }], ['Fraunces', 'Regatta Night', { font: 'fraunces', weight: 600 }], ['Caveat', 'Regatta Night', { font: 'caveat' }], ['mono', 'Regatta 19:40', { font: 'spline-mono', weight: 500 }],
+    ['Arabic', 'مهرجان الفوانيس', {}], ['Hebrew', 'ליל הפנסים', {}], ['Devanagari', 'दीपों की रात', {}], ['Thai', 'คืนแห่งโคมไฟ', {}], ['Chinese', '灯笼赛舟之夜', {}], ['Japanese kana', 'ひかりのよる', {}], ['Cyrillic', 'Ночь фонарей', { font: 'caveat' }],
     ['emoji', '🏮 Boats ⛵ & pie 🥧', {}], ['mixed directions', 'Boat 7 — فانوس — first', {}], ['kerning, ligatures', 'AVATAR office fjord', { font: 'fraunces' }],
     ['box', 'Pie stall', { box: { colour: '#d8371f', opacity: 0.9, padding: 0.35, radius: 0.2 }, shadow: 'none' }], ['outline', 'Brass band', { outline: { colour: '#171513', width: 0.05 }, shadow: 'none', colour: '#f4c542' }], ['spacing', 'HARBOUR', { letterSpacing: 0.3, weight: 400 }],
   ];

@@ -28,27 +28,33 @@ export function planMoves(show: Show, facts: FactsById, spans: readonly SlideSpa
   });
   return moves;
 
-  function planned(move: Move, size: MoveSubject, span: SlideSpan, id: LayerId, window: FrameShape): PlannedMove {
+  function planned(move: Move, size: MoveSubject, span: SlideSpan, id: LayerId, window: PictureWindow): PlannedMove {
     switch (move.kind) {
-      case 'automatic': return automaticMove(size, window, span.leavesMs - span.startMs, id, before);
+      case 'automatic': return automaticMove(size, window.shape, span.leavesMs - span.startMs, id, before, window.mustFill);
       case 'still': return still(size, LARGEST_ENLARGEMENT, window);
       case 'set': return { name: 'still', first: move.first, last: move.last };
       default: return unreachable(move);
     }
   }
 
-  function still(size: MoveSubject, mostEnlargement: number, window: FrameShape): PlannedMove {
-    const framing = standingFraming(size, window, mostEnlargement);
+  function still(size: MoveSubject, mostEnlargement: number, window: PictureWindow): PlannedMove {
+    const framing = standingFraming(size, window.shape, mostEnlargement, window.mustFill);
     return { name: 'still', first: framing, last: framing };
   }
 }
 
-/** The box a picture fills, as it stands at the slide's start, in the frame's pixels. */
-function windowOf(layer: PictureLayer | ClipLayer, picture: MoveSubject, frame: FrameShape, seenMs: number): FrameShape {
+/** The box a picture is seen through. One that was given both its sides is filled, whatever that cuts away. */
+interface PictureWindow {
+  readonly shape: FrameShape;
+  readonly mustFill: boolean;
+}
+
+/** As it stands at the slide's start, in the frame's pixels. */
+function windowOf(layer: PictureLayer | ClipLayer, picture: MoveSubject, frame: FrameShape, seenMs: number): PictureWindow {
   const { width, height } = layer.channels ?? {};
   const widthPx = width === undefined ? null : valueAt(width, 0, seenMs) * frame.widthPx;
   const heightPx = height === undefined ? null : valueAt(height, 0, seenMs) * frame.heightPx;
   const aspect = picture.widthPx / picture.heightPx;
-  if (widthPx === null && heightPx === null) return frame;
-  return { ...frame, widthPx: Math.max(1, widthPx ?? heightPx! * aspect), heightPx: Math.max(1, heightPx ?? widthPx! / aspect) };
+  if (widthPx === null && heightPx === null) return { shape: frame, mustFill: false };
+  return { shape: { ...frame, widthPx: Math.max(1, widthPx ?? heightPx! * aspect), heightPx: Math.max(1, heightPx ?? widthPx! / aspect) }, mustFill: true };
 }

@@ -27,10 +27,11 @@ export function blendPlanes(
       const alpha = f32x4.div(f32x4.convert_i32x4_s(alphas), f32x4.splat(255));
       const safe = f32x4.max(alpha, f32x4.splat(0.002));
       // The sheet's own colour, without its transparency; its chroma by the transparency it was weighed with.
-      const chromaAlpha = Mathf.max(1, half) / 255.0;
+      const chromaAlpha = Mathf.max(8, half) / 255.0;
       const luma = f32x4.div(lumas(sy + at, sy + under), safe);
-      const cu = f32x4.splat(<f32>load<u8>(su + c) / chromaAlpha - 128.0);
-      const cv = f32x4.splat(<f32>load<u8>(sv + c) / chromaAlpha - 128.0);
+      const neutral = <f32>128.0 * half / 255.0;
+      const cu = f32x4.splat((<f32>load<u8>(su + c) - neutral) / chromaAlpha);
+      const cv = f32x4.splat((<f32>load<u8>(sv + c) - neutral) / chromaAlpha);
       // A sheet behind is undone likewise; where it has nothing the source shows as it is.
       let there = one;
       let chromaThere: f32 = 1;

@@ -8,7 +8,8 @@ export function mixByMap(to: usize, a: usize, b: usize, stride: i32, map: usize,
   // The border is brought to 16384…32767 by doubling, then to 32767 by a factor of 1…2: its full width is then a full change.
   let doublings = 0;
   while ((border << (doublings + 1)) <= 32767) doublings += 1;
-  const factor = i16x8.splat(<i16>(((32767 << 14) / (border << doublings)) - 16384));
+  const ratio: i32 = (32767 << 14) / (border << doublings) - 16384;
+  const factor = i16x8.splat(<i16>ratio);
   const limit = i16x8.splat(<i16>border);
   const half = i16x8.splat(64);
   const zero = i16x8.splat(0);

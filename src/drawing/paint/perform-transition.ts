@@ -170,7 +170,7 @@ function pageTurn(kernels: Kernels, { leaving, coming, out }: Frames, direction:
   const [w, h] = [leaving.widthPx, leaving.heightPx];
   const reaches = [[0, 0], [w, 0], [0, h], [w, h]].map(([x, y]) => x! * dirX + y! * dirY);
   const radius = 0.09 * (wayX !== 0 ? w : h);
-  const [first, last] = [Math.max(...reaches), Math.min(...reaches) - Math.PI * radius - radius];
+  const [first, last] = [Math.max(...reaches), Math.min(...reaches) - radius];
   const fold = first + (last - first) * progress;
   const paper = ycbcrOf(PAGE);
   kernels.turnPagePlane(leaving.y, coming.y, out.y, leaving.yStride, w, h, dirX, dirY, fold, radius, 16, paper.y);

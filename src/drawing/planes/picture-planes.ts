@@ -85,7 +85,7 @@ export function packedOf(kernels: Kernels, planes: PicturePlanes): { readonly po
   const byteCount = stride * (planes.heightPx + 2 * PACK_ROWS);
   const block = kernels.allocate(byteCount);
   const pointer = block + PACK_ROWS * stride + 4 * PACK_SIDE;
-  kernels.packPlanes(planes.y, planes.u, planes.v, planes.alpha, planes.yStride, planes.cStride, planes.widthPx, planes.heightPx, pointer, stride);
+  kernels.packPlanes(planes.y, planes.u, planes.v, planes.alpha, planes.halfAlpha, planes.yStride, planes.cStride, planes.widthPx, planes.heightPx, pointer, stride);
   planes.packed = { pointer, block, stride, byteCount };
   return planes.packed;
 }
