@@ -13,9 +13,9 @@ export interface Kernels {
     startX: number, stepX: number, startY: number, stepY: number,
     left: number, right: number, top: number, bottom: number, opacity: number,
   ): void;
-  packPlanes(y: number, u: number, v: number, alpha: number, halfAlpha: number, yStride: number, cStride: number, widthPx: number, heightPx: number, packed: number, packedStride: number): void;
   quadOrder(): number;
   drawQuad(): void;
+  fillPlane(to: number, stride: number, widthPx: number, heightPx: number, value: number): void;
   scalePlane(to: number, toStride: number, mask: number, maskStride: number, widthPx: number, heightPx: number): void;
   invertPlane(plane: number, stride: number, widthPx: number, heightPx: number): void;
   weakenPlane(to: number, stride: number, widthPx: number, heightPx: number, share: number): void;

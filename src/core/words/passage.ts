@@ -46,13 +46,15 @@ const HERE: PieceState = { opacity: 1, down: 0, shown: 1, blur: 0 };
  * @param entering which unit of the entrance the piece belongs to, and of how many; `leaving` likewise for the exit
  */
 export function pieceState(plan: WordsPassagePlan, entering: { readonly index: number; readonly count: number }, leaving: { readonly index: number; readonly count: number }): PieceState {
-  const coming = stateAt(plan.entrance.way, unitShare(plan.entrance.share, entering.index, entering.count));
-  const going = stateAt(plan.exit.way, 1 - unitShare(plan.exit.share, leaving.index, leaving.count));
+  const coming = stateAt(plan.entrance.way, unitShare(plan.entrance.way, plan.entrance.share, entering.index, entering.count));
+  const going = stateAt(plan.exit.way, 1 - unitShare(plan.exit.way, plan.exit.share, leaving.index, leaving.count));
   return { opacity: coming.opacity * going.opacity, down: coming.down - going.down, shown: Math.min(coming.shown, going.shown), blur: Math.max(coming.blur, going.blur) };
 }
 
-function unitShare(share: number, index: number, count: number): number {
+function unitShare(way: WordsWay, share: number, index: number, count: number): number {
   if (count <= 1) return share;
+  // Typing has an even beat from the first letter to the last.
+  if (way === 'type') return share >= 1 || share * count > index ? 1 : 0;
   const starts = ((1 - UNIT_SHARE) * index) / (count - 1);
   return Math.min(1, Math.max(0, (share - starts) / UNIT_SHARE));
 }

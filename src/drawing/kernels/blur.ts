@@ -52,24 +52,32 @@ function weigh(sigma: f64): void {
   store<i16>(TAPS, <i16>(32767 - sum));
 }
 
+/** Rows are summed first, then squares along them: up to 32 rows of 255 fit sixteen bits. */
 function shrink(from: usize, fromStride: i32, widthPx: i32, heightPx: i32, square: i32, to: usize, stride: i32, w: i32, h: i32): void {
   for (let row = 0; row < h; row += 1) {
     const y0 = row * square, y1 = min(heightPx, y0 + square);
+    for (let x = 0; x < widthPx; x += 16) {
+      let lo = i16x8.splat(0), hi = i16x8.splat(0);
+      for (let y = y0; y < y1; y += 1) {
+        const value = v128.load(from + y * fromStride + x);
+        lo = i16x8.add(lo, v128.extend_low<u8>(value));
+        hi = i16x8.add(hi, v128.extend_high<u8>(value));
+      }
+      v128.store(ROW + 2 * x, lo);
+      v128.store(ROW + 2 * x, hi, 16);
+    }
+    const line = to + 2 * row * stride;
+    if (square == 1) {
+      for (let x = 0; x < w; x += 8) v128.store(line + 2 * x, i16x8.shl(v128.load(ROW + 2 * x), 6));
+      continue;
+    }
+    const rows = y1 - y0;
     for (let column = 0; column < w; column += 1) {
       const x0 = column * square, x1 = min(widthPx, x0 + square);
-      let sum = 0;
-      for (let y = y0; y < y1; y += 1) {
-        const line = from + y * fromStride;
-        let x = x0;
-        for (; x <= x1 - 8; x += 8) {
-          const pairs = i16x8.extadd_pairwise_i8x16_u(v128.load64_zero(line + x));
-          const fours = i32x4.extadd_pairwise_i16x8_u(pairs);
-          sum += i32x4.extract_lane(fours, 0) + i32x4.extract_lane(fours, 1);
-        }
-        for (; x < x1; x += 1) sum += <i32>load<u8>(line + x);
-      }
-      const count = (x1 - x0) * (y1 - y0);
-      store<i16>(to + 2 * (row * stride + column), <i16>((sum * 64 + (count >> 1)) / count));
+      let sum: i32 = 0;
+      for (let x = x0; x < x1; x += 1) sum += <i32>load<u16>(ROW + 2 * x);
+      const count = (x1 - x0) * rows;
+      store<i16>(line + 2 * column, <i16>((sum * 64 + (count >> 1)) / count));
     }
   }
 }
@@ -105,22 +113,32 @@ function down(from: usize, to: usize, stride: i32, w: i32, h: i32): void {
   }
 }
 
-const LEFTS: usize = memory.data(4 * 8256, 16);
-const SHARES: usize = memory.data(2 * 8256, 16);
+/** Per group of eight columns: where its first left neighbour lies, which of the next are whose (bytes of a swizzle), and the shares of the right neighbours. */
+const BASES: usize = memory.data(4 * 1056, 16);
+const NEIGHBOURS: usize = memory.data(16 * 1056, 16);
+const SHARES: usize = memory.data(2 * 8448, 16);
 
 function enlarge(from: usize, stride: i32, w: i32, h: i32, square: i32, to: usize, toStride: i32, widthPx: i32, heightPx: i32): void {
   makePattern();
   const step = 1.0 / <f64>square;
-  for (let x = 0; x < widthPx; x += 1) {
-    const at = Math.max(0, Math.min(<f64>(w - 1), (<f64>x + 0.5) * step - 0.5));
-    const left = max(0, min(w - 2, <i32>at));
-    store<i32>(LEFTS + 4 * x, left);
-    store<i16>(SHARES + 2 * x, w < 2 ? 0 : <i16>((at - <f64>left) * 32767.0));
+  for (let group = 0; group < (widthPx + 7) >> 3; group += 1) {
+    let base: i32 = 0;
+    for (let lane = 0; lane < 8; lane += 1) {
+      const at = Math.max(0, Math.min(<f64>(w - 1), (<f64>(8 * group + lane) + 0.5) * step - 0.5));
+      const left = max<i32>(0, min<i32>(w - 2, <i32>at));
+      if (lane == 0) base = left;
+      store<u8>(NEIGHBOURS + 16 * group + 2 * lane, <u8>(2 * (left - base)));
+      store<u8>(NEIGHBOURS + 16 * group + 2 * lane + 1, <u8>(2 * (left - base) + 1));
+      const share = w < 2 ? 0.0 : (at - <f64>left) * 32767.0;
+      store<i16>(SHARES + 2 * (8 * group + lane), <i16>share);
+    }
+    store<i32>(BASES + 4 * group, base);
   }
   for (let y = 0; y < heightPx; y += 1) {
     const at = Math.max(0, Math.min(<f64>(h - 1), (<f64>y + 0.5) * step - 0.5));
-    const upper = max(0, min(h - 2, <i32>at));
-    const share = i16x8.splat(h < 2 ? 0 : <i16>((at - <f64>upper) * 32767.0));
+    const upper = max<i32>(0, min<i32>(h - 2, <i32>at));
+    const down = h < 2 ? 0.0 : (at - <f64>upper) * 32767.0;
+    const share = i16x8.splat(<i16>down);
     const a = from + 2 * upper * stride, b = h < 2 ? a : a + 2 * stride;
     for (let x = 0; x <= w; x += 8) {
       const va = v128.load(a + 2 * x);
@@ -128,26 +146,20 @@ function enlarge(from: usize, stride: i32, w: i32, h: i32, square: i32, to: usiz
     }
     const noise = v128.extend_low<u8>(v128.load64_zero(PATTERN + 8 * (y & 7)));
     const line = to + y * toStride;
-    for (let x = 0; x < widthPx; x += 8) {
-      let first = i16x8.splat(0), second = i16x8.splat(0);
-      if (square == 1) {
-        first = v128.load(ROW + 2 * x);
-        second = first;
-      } else {
-        first = i16x8(lane(x, 0), lane(x + 1, 0), lane(x + 2, 0), lane(x + 3, 0), lane(x + 4, 0), lane(x + 5, 0), lane(x + 6, 0), lane(x + 7, 0));
-        second = i16x8(lane(x, 2), lane(x + 1, 2), lane(x + 2, 2), lane(x + 3, 2), lane(x + 4, 2), lane(x + 5, 2), lane(x + 6, 2), lane(x + 7, 2));
+    for (let group = 0; group < (widthPx + 7) >> 3; group += 1) {
+      let value: v128;
+      if (square == 1) value = v128.load(ROW + 16 * group);
+      else {
+        const near = ROW + 2 * load<i32>(BASES + 4 * group);
+        const neighbours = v128.load(NEIGHBOURS + 16 * group);
+        const first = v128.swizzle(v128.load(near), neighbours);
+        const second = v128.swizzle(v128.load(near, 2), neighbours);
+        value = i16x8.add(first, i16x8.q15mulr_sat_s(i16x8.sub(second, first), v128.load(SHARES + 16 * group)));
       }
-      const value = i16x8.add(first, i16x8.q15mulr_sat_s(i16x8.sub(second, first), v128.load(SHARES + 2 * x)));
       const out = i16x8.shr_s(i16x8.add(value, noise), 6);
-      v128.store64_lane(line + x, i8x16.narrow_i16x8_u(out, out), 0);
+      v128.store64_lane(line + 8 * group, i8x16.narrow_i16x8_u(out, out), 0);
     }
   }
-}
-
-// @ts-ignore: decorator
-@inline
-function lane(x: i32, side: i32): i16 {
-  return load<i16>(ROW + 2 * load<i32>(LEFTS + 4 * x) + side);
 }
 
 export function makePattern(): usize {

@@ -2,9 +2,8 @@
 export { allocate, release, copyBytes, fillBytes } from './memory';
 export { mixRow, coverPlane } from './rows';
 export { drawUpright } from './resample';
-export { packPlanes } from './pack';
 export { drawQuad, quadOrder } from './quad';
-export { scalePlane, invertPlane, weakenPlane, brightnessOf, halvePlane, tintPlane } from './sheet';
+export { fillPlane, scalePlane, invertPlane, weakenPlane, brightnessOf, halvePlane, tintPlane } from './sheet';
 export { blendPlanes } from './blend';
 export { blurPlane, blurScratchBytes, mosaicPlane } from './blur';
 export { mixByMap, lightPlanes } from './wipe';

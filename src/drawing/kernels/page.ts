@@ -16,10 +16,20 @@ export function turnPagePlane(a: usize, b: usize, to: usize, stride: i32, widthP
   lastX = <f64>widthPx - 1.0;
   lastY = <f64>heightPx - 1.0;
   const half = Math.PI * radius;
+  // Far on the flat side nothing of the page's back reaches, far on the other no shadow falls: there rows are copied.
+  const corners = Math.max(Math.max(0, <f64>widthPx * dirX), Math.max(<f64>heightPx * dirY, <f64>widthPx * dirX + <f64>heightPx * dirY));
+  const flat = Math.min(fold - 3.0 * radius, 2.0 * fold + half - corners - 2.0);
+  const bare = fold + 6.6 * radius;
   for (let y = 0; y < heightPx; y += 1) {
+    memory.copy(to + y * stride, a + y * stride, widthPx);
     for (let x = 0; x < widthPx; x += 1) {
       const s = (<f64>x + 0.5) * dirX + (<f64>y + 0.5) * dirY;
       const at = y * stride + x;
+      if (s < flat) continue;
+      if (s > bare) {
+        store<u8>(to + at, load<u8>(b + at));
+        continue;
+      }
       if (s < fold) {
         const shift = half + 2.0 * (fold - s);
         const px = <f64>x + shift * dirX, py = <f64>y + shift * dirY;

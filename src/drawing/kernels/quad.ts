@@ -1,14 +1,18 @@
-// A picture drawn through any projective map: bilinear, with antialiased straight edges, over a frame or a sheet.
+// A picture drawn through any projective map: bilinear, with antialiased straight edges, over a frame or a sheet. One plane, or two that share their places (U and V).
 //
-// Two rows are sampled at a time into a scratch of Y, U, V and transparency side by side, then laid over the target's planes; chroma takes the even columns of both rows.
-// Along a row the map is worked out exactly every sixteen samples and goes in equal steps between, which is exact without perspective.
+// The target is worked through in tiles: along a slanting row the source's rows, and with them pages of memory, change so often that whole rows take far longer.
+// A tile's row is sampled eight places at a time. Where these lie within two neighbouring rows and fifteen columns, as they do up to some seven degrees of turn,
+// three source rows are loaded and the neighbours brought together by a swizzle; elsewhere every place's two pairs of neighbours are loaded by themselves.
+// The map is worked out exactly every sixteen places and goes in equal steps between, which is exact without perspective.
 
-/** See `QuadOrder` in `quad-order.ts`, which writes it. */
+/** See `drawQuad` in `draw-quad.ts`, which writes it. */
 const ORDER: usize = memory.data(8 * 80, 16);
-const SCRATCH_BYTES: i32 = 4 * 8256;
-const SCRATCH: usize = memory.data(2 * 4 * 8256, 16);
-const EDGES: i32 = 29;
-const BLOCK: i32 = 16;
+const EDGES: i32 = 27;
+const TILE: i32 = 64;
+/** A tile's row of either plane and of transparency, with room for what is written past its end. */
+const FIRST: usize = memory.data(96, 16);
+const SECOND: usize = memory.data(96, 16);
+const COVER: usize = memory.data(96, 16);
 
 export function quadOrder(): usize {
   return ORDER;
@@ -20,43 +24,77 @@ function given(index: i32): f64 {
   return load<f64>(ORDER + 8 * index);
 }
 
-let packed: usize = 0;
-let packedStride: i32 = 0;
-let sourceW: i32 = 0;
-let sourceH: i32 = 0;
+let first: usize = 0;
+let second: usize = 0;
+let alpha: usize = 0;
+let stride: i32 = 0;
+let lastU: f64 = 0;
+let lastV: f64 = 0;
 let strength: i32 = 0;
 let left: i32 = 0;
 let right: i32 = 0;
 let insideFrom: i32 = 0;
 let insideTo: i32 = 0;
+/** Where the row's column 0 of the tile is written: the scratch, or the target itself where nothing is to be weighed. */
+let out: usize = 0;
+let outSecond: usize = 0;
+
+const OUTSIDE: i32 = 0;
+const INSIDE: i32 = 1;
+const ACROSS: i32 = 2;
 
 export function drawQuad(): void {
-  packed = <usize>given(0);
-  packedStride = <i32>given(1);
-  sourceW = <i32>given(2);
-  sourceH = <i32>given(3);
-  const y = <usize>given(5), u = <usize>given(6), v = <usize>given(7), a = <usize>given(8), ha = <usize>given(9);
-  const yStride = <i32>given(10), cStride = <i32>given(11);
-  strength = <i32>Math.round(given(14) * 32767);
-  const x0 = <i32>given(15), y0 = <i32>given(16), x1 = <i32>given(17), y1 = <i32>given(18);
-  for (let row = y0; row < y1; row += 2) {
-    let from = x1, to = x0;
-    for (let part = 0; part < 2; part += 1) {
-      range(row + part, x0, x1);
-      if (left < right) {
-        from = min(from, left);
-        to = max(to, right);
+  first = <usize>given(0);
+  second = <usize>given(1);
+  alpha = <usize>given(2);
+  stride = <i32>given(3);
+  lastU = given(4) + 1.0;
+  lastV = given(5) - 0.01;
+  const to = <usize>given(6), toSecond = <usize>given(7), toAlpha = <usize>given(8), toStride = <i32>given(9);
+  strength = <i32>Math.round(given(10) * 32767);
+  const whole = alpha == 0 && strength == 32767;
+  const x0 = <i32>given(11), y0 = <i32>given(12), x1 = <i32>given(13), y1 = <i32>given(14);
+  for (let tileY = y0; tileY < y1; tileY += TILE) {
+    const endY = min(y1, tileY + TILE);
+    for (let tileX = x0 & ~15; tileX < x1; tileX += TILE) {
+      const startX = max(x0, tileX), endX = min(x1, tileX + TILE);
+      const place = placeOf(startX, tileY, endX, endY);
+      if (place == OUTSIDE) continue;
+      for (let row = tileY; row < endY; row += 1) {
+        if (place == INSIDE) {
+          left = insideFrom = startX;
+          right = insideTo = endX;
+        } else {
+          range(row, startX, endX);
+          if (left >= right) continue;
+        }
+        const at = row * toStride;
+        if (place == INSIDE && whole) {
+          out = to + at + tileX;
+          outSecond = toSecond + at + tileX;
+          run(row, startX - tileX, endX - tileX, tileX);
+          if (toAlpha != 0) memory.fill(toAlpha + at + startX, 255, endX - startX);
+          continue;
+        }
+        sampleRow(row, tileX);
+        lay(left & ~15, right, tileX, to + at, toSecond == 0 ? 0 : toSecond + at, toAlpha == 0 ? 0 : toAlpha + at);
       }
     }
-    if (from >= to) continue;
-    from &= ~15;
-    to = (to + 15) & ~15;
-    memory.fill(SCRATCH + 4 * from, 0, 4 * (to - from));
-    memory.fill(SCRATCH + SCRATCH_BYTES + 4 * from, 0, 4 * (to - from));
-    for (let part = 0; part < 2; part += 1) sampleRow(row + part, SCRATCH + part * SCRATCH_BYTES, x0, x1);
-    lay(from, to, y + row * yStride, a == 0 ? 0 : a + row * yStride, yStride);
-    layChroma(from, to, u + (row >> 1) * cStride, v + (row >> 1) * cStride, ha == 0 ? 0 : ha + (row >> 1) * cStride);
   }
+}
+
+/** Whether a tile lies within all edges, beyond one of them, or across some. */
+function placeOf(x0: i32, y0: i32, x1: i32, y1: i32): i32 {
+  const count = <i32>given(15);
+  let place = INSIDE;
+  for (let edge = 0; edge < count; edge += 1) {
+    const a = given(EDGES + 3 * edge), b = given(EDGES + 3 * edge + 1);
+    const middle = a * (<f64>(x0 + x1) * 0.5) + b * (<f64>(y0 + y1) * 0.5) + given(EDGES + 3 * edge + 2);
+    const reach = (Math.abs(a) * <f64>(x1 - x0) + Math.abs(b) * <f64>(y1 - y0)) * 0.5;
+    if (middle + reach < -1.0) return OUTSIDE;
+    if (middle - reach < 1.0) place = ACROSS;
+  }
+  return place;
 }
 
 /** Which samples of a row the quad touches (left…right) and which it covers wholly (insideFrom…insideTo). */
@@ -65,7 +103,7 @@ function range(row: i32, x0: i32, x1: i32): void {
   right = x1;
   insideFrom = x0;
   insideTo = x1;
-  const count = <i32>given(19);
+  const count = <i32>given(15);
   for (let edge = 0; edge < count; edge += 1) {
     const a = given(EDGES + 3 * edge);
     const k = given(EDGES + 3 * edge + 1) * (<f64>row + 0.5) + given(EDGES + 3 * edge + 2) + 0.5 * a;
@@ -94,106 +132,200 @@ function clip(value: f64): i32 {
   return <i32>Math.max(-100000, Math.min(100000, value));
 }
 
-function sampleRow(row: i32, to: usize, x0: i32, x1: i32): void {
-  range(row, x0, x1);
-  if (left >= right) return;
-  run(row, to, left, right);
-  // Samples are written in pairs: the one past the end is taken back.
-  store<u32>(to + 4 * right, 0);
-  if (strength < 32767) weaken(to, insideFrom, insideTo, strength);
-  for (let x = left; x < min(insideFrom, right); x += 1) partly(row, to, x);
-  for (let x = max(insideTo, left); x < right; x += 1) partly(row, to, x);
+function sampleRow(row: i32, tileX: i32): void {
+  const from = left - tileX, end = right - tileX;
+  const nothing = i8x16.splat(0);
+  const filling = alpha == 0 ? i8x16.splat(-1) : nothing;
+  for (let x = 0; x < TILE + 16; x += 16) {
+    v128.store(FIRST + x, nothing);
+    v128.store(SECOND + x, nothing);
+    v128.store(COVER + x, filling);
+  }
+  out = FIRST;
+  outSecond = SECOND;
+  run(row, from, end, tileX);
+  blank(COVER, from, end);
+  blank(FIRST, from, end);
+  if (second != 0) blank(SECOND, from, end);
+  if (strength < 32767) {
+    weaken(FIRST, strength);
+    if (second != 0) weaken(SECOND, strength);
+    weaken(COVER, strength);
+  }
+  if (insideFrom > left || insideTo < right) {
+    for (let x = left; x < min(insideFrom, right); x += 1) partly(row, x, tileX);
+    for (let x = max(insideTo, left); x < right; x += 1) partly(row, x, tileX);
+  }
 }
 
-/** Share of a sample that lies within all edges: the product of how far it lies within each. */
-function partly(row: i32, to: usize, x: i32): void {
-  const count = <i32>given(19);
+/** Nothing outside from…end. */
+// @ts-ignore: decorator
+@inline
+function blank(line: usize, from: i32, end: i32): void {
+  if (from > 0) memory.fill(line, 0, from);
+  if (end < TILE + 16) memory.fill(line + end, 0, TILE + 16 - end);
+}
+
+// @ts-ignore: decorator
+@inline
+function weaken(line: usize, by: i32): void {
+  const weight = i16x8.splat(<i16>by);
+  const half = i16x8.splat(64);
+  for (let x = 0; x < TILE; x += 16) {
+    const value = v128.load(line + x);
+    v128.store(line + x, i8x16.narrow_i16x8_u(
+      i16x8.shr_u(i16x8.add(i16x8.q15mulr_sat_s(i16x8.shl(v128.extend_low<u8>(value), 7), weight), half), 7),
+      i16x8.shr_u(i16x8.add(i16x8.q15mulr_sat_s(i16x8.shl(v128.extend_high<u8>(value), 7), weight), half), 7),
+    ));
+  }
+}
+
+/** A sample at the edge has the share of it that lies within all edges: the product of how far it lies within each. */
+function partly(row: i32, x: i32, tileX: i32): void {
+  const count = <i32>given(15);
   let share = 1.0;
   for (let edge = 0; edge < count; edge += 1) {
     const d = given(EDGES + 3 * edge) * (<f64>x + 0.5) + given(EDGES + 3 * edge + 1) * (<f64>row + 0.5) + given(EDGES + 3 * edge + 2);
     share *= Math.max(0, Math.min(1, d + 0.5));
   }
-  weaken(to, x, x + 1, <i32>Math.round(share * <f64>strength));
+  const at = x - tileX;
+  store<u8>(FIRST + at, <u8>(<f64>load<u8>(FIRST + at) * share + 0.5));
+  store<u8>(COVER + at, <u8>(<f64>load<u8>(COVER + at) * share + 0.5));
+  if (second != 0) store<u8>(SECOND + at, <u8>(<f64>load<u8>(SECOND + at) * share + 0.5));
 }
 
-function weaken(to: usize, from: i32, end: i32, by: i32): void {
-  const weight = i16x8.splat(<i16>by);
-  const half = i16x8.splat(64);
-  for (let x = from; x < end; x += 1) {
-    const values = i16x8.shl(v128.extend_low<u8>(v128.load32_zero(to + 4 * x)), 7);
-    const weaker = i16x8.shr_u(i16x8.add(i16x8.q15mulr_sat_s(values, weight), half), 7);
-    v128.store32_lane(to + 4 * x, i8x16.narrow_i16x8_u(weaker, weaker), 0);
-  }
-}
-
-/** Samples from…end of a row, into `to` + 4·x. */
-function run(row: i32, to: usize, from: i32, end: i32): void {
-  const m0 = given(20), m1 = given(21), m2 = given(22), m3 = given(23), m4 = given(24), m5 = given(25), m6 = given(26), m7 = given(27), m8 = given(28);
-  const py = <f64>row + 0.5;
+/** Samples a tile's row between two of its columns. */
+function run(row: i32, from: i32, end: i32, tileX: i32): void {
+  const m0 = given(16), m1 = given(17), m2 = given(18), m3 = given(19), m4 = given(20), m5 = given(21), m6 = given(22), m7 = given(23), m8 = given(24);
+  const py = <f64>row + 0.5, px = <f64>(tileX + from) + 0.5;
   const bu = m1 * py + m2, bv = m4 * py + m5, bw = m7 * py + m8;
-  const lastU = <f64>sourceW + 1.0, lastV = <f64>sourceH - 0.001;
-  let w0 = 1.0 / (m6 * (<f64>from + 0.5) + bw);
-  let u0 = (m0 * (<f64>from + 0.5) + bu) * w0;
-  let v0 = (m3 * (<f64>from + 0.5) + bv) * w0;
-  for (let x = from; x < end; x += BLOCK) {
-    const ex = <f64>(x + BLOCK) + 0.5;
+  let w0 = 1.0 / (m6 * px + bw);
+  let u0 = (m0 * px + bu) * w0;
+  let v0 = (m3 * px + bv) * w0;
+  if (m6 == 0 && m7 == 0) {
+    const length = <f64>((end - from + 15) & ~15) * w0;
+    const ue = u0 + m0 * length, ve = v0 + m3 * length;
+    if (Math.min(u0, ue) >= -4.0 && Math.max(u0, ue) <= lastU && Math.min(v0, ve) >= -2.0 && Math.max(v0, ve) <= lastV) {
+      let u = <i32>(u0 * 65536.0 + 256.0), v = <i32>(v0 * 65536.0);
+      const du = <i32>(m0 * w0 * 65536.0), dv = <i32>(m3 * w0 * 65536.0);
+      for (let x = from; x < end; x += 8, u += 8 * du, v += 8 * dv) eight(x, u, v, du, dv);
+      return;
+    }
+  }
+  for (let x = from; x < end; x += 16) {
+    const ex = <f64>(tileX + x + 16) + 0.5;
     const w1 = 1.0 / (m6 * ex + bw);
     const u1 = (m0 * ex + bu) * w1;
     const v1 = (m3 * ex + bv) * w1;
-    const count = min(BLOCK, end - x);
-    const safe = Math.min(u0, u1) >= -4.0 && Math.max(u0, u1) <= lastU && Math.min(v0, v1) >= -2.0 && Math.max(v0, v1) <= lastV;
-    if (safe) block(to + 4 * x, <i32>(u0 * 65536.0 + 0.5), <i32>(v0 * 65536.0 + 0.5), <i32>((u1 - u0) * 4096.0), <i32>((v1 - v0) * 4096.0), count);
-    else careful(to + 4 * x, u0, v0, (u1 - u0) / 16.0, (v1 - v0) / 16.0, count);
+    if (Math.min(u0, u1) >= -4.0 && Math.max(u0, u1) <= lastU && Math.min(v0, v1) >= -2.0 && Math.max(v0, v1) <= lastV) {
+      // Half a step of the seven-bit weights is added once, so that cutting off rounds.
+      const u = <i32>(u0 * 65536.0 + 256.0), v = <i32>(v0 * 65536.0);
+      const du = <i32>((u1 - u0) * 4096.0), dv = <i32>((v1 - v0) * 4096.0);
+      eight(x, u, v, du, dv);
+      if (x + 8 < end) eight(x + 8, u + 8 * du, v + 8 * dv, du, dv);
+    } else {
+      for (let index = 0; index < min(16, end - x); index += 1) {
+        const share = <f64>index / 16.0;
+        one(x + index, u0 + (u1 - u0) * share, v0 + (v1 - v0) * share);
+      }
+    }
     u0 = u1;
     v0 = v1;
   }
 }
 
-// @ts-ignore: decorator
-@inline
-function block(to: usize, u: i32, v: i32, du: i32, dv: i32, count: i32): void {
-  const half = i16x8.splat(64);
-  // An odd last sample is drawn with a neighbour that the next block, or nothing, overwrites.
-  for (let index = 0; index < count; index += 2) {
-    const atA = packed + (v >> 16) * packedStride + 4 * (u >> 16);
-    const ub = u + du, vb = v + dv;
-    const atB = packed + (vb >> 16) * packedStride + 4 * (ub >> 16);
-    const upperA = i16x8.shl(v128.extend_low<u8>(v128.load64_zero(atA)), 7);
-    const lowerA = i16x8.shl(v128.extend_low<u8>(v128.load64_zero(atA + packedStride)), 7);
-    const upperB = i16x8.shl(v128.extend_low<u8>(v128.load64_zero(atB)), 7);
-    const lowerB = i16x8.shl(v128.extend_low<u8>(v128.load64_zero(atB + packedStride)), 7);
-    const a = i16x8.add(upperA, i16x8.q15mulr_sat_s(i16x8.sub(lowerA, upperA), i16x8.splat(<i16>((v & 0xffff) >> 1))));
-    const b = i16x8.add(upperB, i16x8.q15mulr_sat_s(i16x8.sub(lowerB, upperB), i16x8.splat(<i16>((vb & 0xffff) >> 1))));
-    const first = v128.shuffle<u64>(a, b, 0, 2);
-    const second = v128.shuffle<u64>(a, b, 1, 3);
-    const share = v128.shuffle<u64>(i16x8.splat(<i16>((u & 0xffff) >> 1)), i16x8.splat(<i16>((ub & 0xffff) >> 1)), 0, 2);
-    const both = i16x8.shr_u(i16x8.add(i16x8.add(first, i16x8.q15mulr_sat_s(i16x8.sub(second, first), share)), half), 7);
-    v128.store64_lane(to + 4 * index, i8x16.narrow_i16x8_u(both, both), 0);
-    u = ub + du;
-    v = vb + dv;
+/** Eight places in equal steps, 16.16. */
+function eight(x: i32, u: i32, v: i32, du: i32, dv: i32): void {
+  const low = i32x4(0, 1, 2, 3);
+  const four = i32x4.splat(du << 2);
+  const ul = i32x4.add(i32x4.splat(u), i32x4.mul(i32x4.splat(du), low));
+  const uh = i32x4.add(ul, four);
+  const vl = i32x4.add(i32x4.splat(v), i32x4.mul(i32x4.splat(dv), low));
+  const vh = i32x4.add(vl, i32x4.splat(dv << 2));
+  const fractions = i32x4.splat(0xffff);
+  const fu = i16x8.narrow_i32x4_s(i32x4.shr_u(v128.and(ul, fractions), 9), i32x4.shr_u(v128.and(uh, fractions), 9));
+  const fv = i16x8.narrow_i32x4_s(i32x4.shr_u(v128.and(vl, fractions), 1), i32x4.shr_u(v128.and(vh, fractions), 1));
+  const ue = u + 7 * du, ve = v + 7 * dv;
+  const column = min(u, ue) >> 16, row = min(v, ve) >> 16;
+  if ((max(u, ue) >> 16) - column <= 14 && (max(v, ve) >> 16) - row <= 1) {
+    const pattern = i16x8.add(i16x8.mul(i16x8.sub(i16x8.narrow_i32x4_s(i32x4.shr_s(ul, 16), i32x4.shr_s(uh, 16)), i16x8.splat(<i16>column)), i16x8.splat(257)), i16x8.splat(256));
+    const lower = i16x8.gt_s(i16x8.narrow_i32x4_s(i32x4.shr_s(vl, 16), i32x4.shr_s(vh, 16)), i16x8.splat(<i16>row));
+    const at = row * stride + column;
+    v128.store64_lane(out + x, near(first + at, pattern, lower, fu, fv), 0);
+    if (second != 0) v128.store64_lane(outSecond + x, near(second + at, pattern, lower, fu, fv), 0);
+    if (alpha != 0) v128.store64_lane(COVER + x, near(alpha + at, pattern, lower, fu, fv), 0);
+    return;
   }
+  const cl = i32x4.add(i32x4.mul(i32x4.shr_s(vl, 16), i32x4.splat(stride)), i32x4.shr_s(ul, 16));
+  const ch = i32x4.add(i32x4.mul(i32x4.shr_s(vh, 16), i32x4.splat(stride)), i32x4.shr_s(uh, 16));
+  v128.store64_lane(out + x, far(first, cl, ch, fu, fv), 0);
+  if (second != 0) v128.store64_lane(outSecond + x, far(second, cl, ch, fu, fv), 0);
+  if (alpha != 0) v128.store64_lane(COVER + x, far(alpha, cl, ch, fu, fv), 0);
 }
 
-/** Near the picture's border: every position is held to what lies in memory. */
-function careful(to: usize, u: f64, v: f64, du: f64, dv: f64, count: i32): void {
-  const lastU = <f64>sourceW + 1.0, lastV = <f64>sourceH - 0.001;
-  for (let index = 0; index < count; index += 1) {
-    const cu = <i32>(Math.max(-4.0, Math.min(lastU, u)) * 65536.0 + 0.5);
-    const cv = <i32>(Math.max(-2.0, Math.min(lastV, v)) * 65536.0 + 0.5);
-    block(to + 4 * index, cu, cv, 0, 0, 1);
-    u += du;
-    v += dv;
-  }
+/** From three rows of sixteen samples; `lower` marks the places between the second and the third. */
+// @ts-ignore: decorator
+@inline
+function near(at: usize, pattern: v128, lower: v128, fu: v128, fv: v128): v128 {
+  const h0 = along(v128.swizzle(v128.load(at), pattern), fu);
+  const h1 = along(v128.swizzle(v128.load(at + stride), pattern), fu);
+  const h2 = along(v128.swizzle(v128.load(at + 2 * stride), pattern), fu);
+  return down(v128.bitselect(h1, h0, lower), v128.bitselect(h2, h1, lower), fv);
+}
+
+/** From pairs of neighbours at eight offsets of their own. */
+// @ts-ignore: decorator
+@inline
+function far(plane: usize, cl: v128, ch: v128, fu: v128, fv: v128): v128 {
+  const a0 = plane + i32x4.extract_lane(cl, 0), a1 = plane + i32x4.extract_lane(cl, 1), a2 = plane + i32x4.extract_lane(cl, 2), a3 = plane + i32x4.extract_lane(cl, 3);
+  const a4 = plane + i32x4.extract_lane(ch, 0), a5 = plane + i32x4.extract_lane(ch, 1), a6 = plane + i32x4.extract_lane(ch, 2), a7 = plane + i32x4.extract_lane(ch, 3);
+  const s = stride;
+  const top = i16x8(load<i16>(a0), load<i16>(a1), load<i16>(a2), load<i16>(a3), load<i16>(a4), load<i16>(a5), load<i16>(a6), load<i16>(a7));
+  const under = i16x8(load<i16>(a0 + s), load<i16>(a1 + s), load<i16>(a2 + s), load<i16>(a3 + s), load<i16>(a4 + s), load<i16>(a5 + s), load<i16>(a6 + s), load<i16>(a7 + s));
+  return down(along(top, fu), along(under, fu), fv);
+}
+
+/** Pairs of neighbours (two bytes each) weighed along the row; × 128. */
+// @ts-ignore: decorator
+@inline
+function along(pairs: v128, fu: v128): v128 {
+  const here = v128.and(pairs, i16x8.splat(255));
+  return i16x8.add(i16x8.shl(here, 7), i16x8.mul(i16x8.sub(i16x8.shr_u(pairs, 8), here), fu));
+}
+
+// @ts-ignore: decorator
+@inline
+function down(upper: v128, under: v128, fv: v128): v128 {
+  const value = i16x8.shr_u(i16x8.add(i16x8.add(upper, i16x8.q15mulr_sat_s(i16x8.sub(under, upper), fv)), i16x8.splat(64)), 7);
+  return i8x16.narrow_i16x8_u(value, value);
+}
+
+/** Near the picture's border: the place is held to what lies in memory. */
+function one(x: i32, u: f64, v: f64): void {
+  const cu = <i32>(Math.max(-4.0, Math.min(lastU, u)) * 65536.0 + 256.0), cv = <i32>(Math.max(-2.0, Math.min(lastV, v)) * 65536.0);
+  const at = (cv >> 16) * stride + (cu >> 16);
+  const fu = (cu & 0xffff) >> 9, fv = (cv & 0xffff) >> 1;
+  store<u8>(out + x, between(first + at, fu, fv));
+  if (second != 0) store<u8>(outSecond + x, between(second + at, fu, fv));
+  if (alpha != 0) store<u8>(COVER + x, between(alpha + at, fu, fv));
+}
+
+function between(at: usize, fu: i32, fv: i32): u8 {
+  const a = <i32>load<u8>(at), b = <i32>load<u8>(at, 1);
+  const c = <i32>load<u8>(at + stride), d = <i32>load<u8>(at + stride, 1);
+  const upper = (a << 7) + (b - a) * fu;
+  const under = (c << 7) + (d - c) * fu;
+  return <u8>((upper + (((under - upper) * fv + 0x4000) >> 15) + 64) >> 7);
 }
 
 /** target · (255 − alpha) / 255 + picture, rounded; exact where alpha is 0 or 255. */
 // @ts-ignore: decorator
 @inline
-function over(target: v128, picture: v128, alpha: v128): v128 {
+function over(target: v128, picture: v128, cover: v128): v128 {
   const full = i16x8.splat(255);
   const round = i16x8.splat(128);
-  const lo = i16x8.add(i16x8.mul(v128.extend_low<u8>(target), i16x8.sub(full, v128.extend_low<u8>(alpha))), round);
-  const hi = i16x8.add(i16x8.mul(v128.extend_high<u8>(target), i16x8.sub(full, v128.extend_high<u8>(alpha))), round);
+  const lo = i16x8.add(i16x8.mul(v128.extend_low<u8>(target), i16x8.sub(full, v128.extend_low<u8>(cover))), round);
+  const hi = i16x8.add(i16x8.mul(v128.extend_high<u8>(target), i16x8.sub(full, v128.extend_high<u8>(cover))), round);
   const kept = i8x16.narrow_i16x8_u(
     i16x8.shr_u(i16x8.add(lo, i16x8.shr_u(lo, 8)), 8),
     i16x8.shr_u(i16x8.add(hi, i16x8.shr_u(hi, 8)), 8),
@@ -201,47 +333,20 @@ function over(target: v128, picture: v128, alpha: v128): v128 {
   return i8x16.add_sat_u(kept, picture);
 }
 
-/** Both rows' luma, and their transparency where the target has one. */
-function lay(from: i32, end: i32, y: usize, a: usize, stride: i32): void {
-  for (let part = 0; part < 2; part += 1) {
-    const row = SCRATCH + part * SCRATCH_BYTES;
-    const to = y + part * stride;
-    for (let x = from; x < end; x += 16) {
-      const p0 = v128.load(row + 4 * x), p1 = v128.load(row + 4 * x, 16), p2 = v128.load(row + 4 * x, 32), p3 = v128.load(row + 4 * x, 48);
-      const a0 = v128.shuffle<u8>(p0, p1, 3, 7, 11, 15, 19, 23, 27, 31, 0, 4, 8, 12, 16, 20, 24, 28);
-      const a1 = v128.shuffle<u8>(p2, p3, 3, 7, 11, 15, 19, 23, 27, 31, 0, 4, 8, 12, 16, 20, 24, 28);
-      const alpha = v128.shuffle<u64>(a0, a1, 0, 2);
-      if (!v128.any_true(alpha)) continue;
-      const luma = v128.shuffle<u64>(a0, a1, 1, 3);
-      if (i8x16.all_true(i8x16.eq(alpha, i8x16.splat(-1)))) {
-        v128.store(to + x, luma);
-        if (a != 0) v128.store(a + part * stride + x, alpha);
-        continue;
-      }
-      v128.store(to + x, over(v128.load(to + x), luma, alpha));
-      if (a != 0) v128.store(a + part * stride + x, over(v128.load(a + part * stride + x), alpha, alpha));
-    }
-  }
-}
-
-/** Chroma of both rows together, from their even columns: that is where H.264 expects it. */
-function layChroma(from: i32, end: i32, u: usize, v: usize, ha: usize): void {
-  const row = SCRATCH;
-  const under = SCRATCH + SCRATCH_BYTES;
+/** Lays the sampled row over the target's, and its transparency over the target's own where it has one. */
+function lay(from: i32, end: i32, tileX: i32, to: usize, toSecond: usize, toAlpha: usize): void {
   for (let x = from; x < end; x += 16) {
-    const even0 = v128.shuffle<u32>(v128.load(row + 4 * x), v128.load(row + 4 * x, 16), 0, 2, 4, 6);
-    const even1 = v128.shuffle<u32>(v128.load(row + 4 * x, 32), v128.load(row + 4 * x, 48), 0, 2, 4, 6);
-    const under0 = v128.shuffle<u32>(v128.load(under + 4 * x), v128.load(under + 4 * x, 16), 0, 2, 4, 6);
-    const under1 = v128.shuffle<u32>(v128.load(under + 4 * x, 32), v128.load(under + 4 * x, 48), 0, 2, 4, 6);
-    const e0 = i8x16.avgr_u(even0, under0);
-    const e1 = i8x16.avgr_u(even1, under1);
-    const ua = v128.shuffle<u8>(e0, e1, 1, 5, 9, 13, 17, 21, 25, 29, 3, 7, 11, 15, 19, 23, 27, 31);
-    const vv = v128.shuffle<u8>(e0, e1, 2, 6, 10, 14, 18, 22, 26, 30, 2, 6, 10, 14, 18, 22, 26, 30);
-    const alpha = v128.shuffle<u64>(ua, ua, 1, 1);
-    if (!v128.any_true(alpha)) continue;
-    const at = x >> 1;
-    v128.store64_lane(u + at, over(v128.load64_zero(u + at), ua, alpha), 0);
-    v128.store64_lane(v + at, over(v128.load64_zero(v + at), vv, alpha), 0);
-    if (ha != 0) v128.store64_lane(ha + at, over(v128.load64_zero(ha + at), alpha, alpha), 0);
+    const at = x - tileX;
+    const cover = v128.load(COVER + at);
+    if (!v128.any_true(cover)) continue;
+    if (i8x16.all_true(i8x16.eq(cover, i8x16.splat(-1)))) {
+      v128.store(to + x, v128.load(FIRST + at));
+      if (toSecond != 0) v128.store(toSecond + x, v128.load(SECOND + at));
+      if (toAlpha != 0) v128.store(toAlpha + x, cover);
+      continue;
+    }
+    v128.store(to + x, over(v128.load(to + x), v128.load(FIRST + at), cover));
+    if (toSecond != 0) v128.store(toSecond + x, over(v128.load(toSecond + x), v128.load(SECOND + at), cover));
+    if (toAlpha != 0) v128.store(toAlpha + x, over(v128.load(toAlpha + x), cover, cover));
   }
 }

@@ -49,6 +49,10 @@ export function coverRow(to: usize, picture: usize, alpha: usize, count: i32, op
     const va = v128.load(alpha + index);
     if (!v128.any_true(va)) continue;
     const vp = v128.load(picture + index);
+    if (opacity >= FULL && i8x16.all_true(i8x16.eq(va, i8x16.splat(-1)))) {
+      v128.store(to + index, vp);
+      continue;
+    }
     const vt = v128.load(to + index);
     v128.store(to + index, i8x16.narrow_i16x8_u(
       covered(v128.extend_low<u8>(vt), v128.extend_low<u8>(vp), v128.extend_low<u8>(va), weight, half, round, full),

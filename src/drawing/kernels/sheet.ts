@@ -85,3 +85,7 @@ export function tintPlane(to: usize, toStride: i32, value: i32, alpha: usize, al
     }
   }
 }
+
+export function fillPlane(to: usize, stride: i32, widthPx: i32, heightPx: i32, value: i32): void {
+  for (let row = 0; row < heightPx; row += 1) memory.fill(to + row * stride, <u8>value, widthPx);
+}

@@ -8,7 +8,7 @@ import { q15, type Kernels } from '../kernel-module';
 import { bitmapSamples, drawQuad, WHOLE_BOX } from '../planes/draw-quad';
 import { drawUpright } from '../planes/draw-picture';
 import { lightPicture } from '../planes/light-planes';
-import { padPlanes, unpack } from '../planes/picture-planes';
+import { padPlanes } from '../planes/picture-planes';
 import { blurSheet } from '../planes/sheets';
 import { fillSurface, ycbcrOf, type Surface } from '../planes/surface';
 import { NEUTRAL } from '../prints/print';
@@ -32,7 +32,6 @@ export function performTransition(easel: Easel, frames: Frames, transition: Tran
   const { leaving, coming, out } = frames;
   if (progress <= 0) return leaving;
   if (progress >= 1) return coming;
-  for (const surface of [leaving, coming, out]) unpack(kernels, surface);
   switch (transition.kind) {
     case 'dissolve': return mixed(kernels, leaving, coming, progress);
     case 'dip': {

@@ -1,7 +1,7 @@
 import { inverse3, times3, type Matrix3 } from '../../core/frame/matrix';
-import { screenEdges, type Point } from '../../core/frame/polygon';
+import { screenEdges, type HalfPlane, type Point } from '../../core/frame/polygon';
 import type { Kernels } from '../kernel-module';
-import { packedOf, type PicturePlanes } from './picture-planes';
+import type { PicturePlanes } from './picture-planes';
 import type { Surface } from './surface';
 
 /** A part of the frame in whole samples: [left, right) × [top, bottom). */
@@ -14,6 +14,8 @@ export interface Rect {
 
 /** Most corners a layer's outline can have: a box cut by a crop and by its picture. */
 const MOST_EDGES = 16;
+/** Of an order before its edges; see the kernel. */
+const FIELDS = 27;
 
 export const WHOLE_BOX: readonly Point[] = [{ x: 0, y: 0 }, { x: 1, y: 0 }, { x: 1, y: 1 }, { x: 0, y: 1 }];
 
@@ -33,15 +35,18 @@ export function drawQuad(kernels: Kernels, surface: Surface, picture: PicturePla
   const bounds = evenRect(rectAround(seen.points, 1), surface);
   if (!bounds) return;
   const map = times3(toSamples, back);
-  const packed = packedOf(kernels, picture);
-  const order = new Float64Array(kernels.memory.buffer, kernels.quadOrder(), 29 + 3 * MOST_EDGES);
-  order.set([
-    packed.pointer, packed.stride, picture.widthPx, picture.heightPx, picture.alpha === 0 ? 0 : 1,
-    surface.y, surface.u, surface.v, surface.alpha, surface.halfAlpha, surface.yStride, surface.cStride, surface.widthPx, surface.heightPx,
-    Math.min(1, opacity), bounds.left, bounds.top, bounds.right, bounds.bottom, seen.edges.length, ...map,
-  ]);
-  seen.edges.forEach((edge, index) => order.set([edge.a, edge.b, edge.c], 29 + 3 * index));
-  kernels.drawQuad();
+  const draw = (sources: readonly [number, number, number], stride: number, width: number, height: number, targets: readonly [number, number, number], targetStride: number, rect: Rect, matrix: Matrix3, edges: readonly HalfPlane[]) => {
+    const order = new Float64Array(kernels.memory.buffer, kernels.quadOrder(), FIELDS + 3 * MOST_EDGES);
+    order.set([...sources, stride, width, height, ...targets, targetStride, Math.min(1, opacity), rect.left, rect.top, rect.right, rect.bottom, edges.length, ...matrix]);
+    edges.forEach((edge, index) => order.set([edge.a, edge.b, edge.c], FIELDS + 3 * index));
+    kernels.drawQuad();
+  };
+  draw([picture.y, 0, picture.alpha], picture.yStride, picture.widthPx, picture.heightPx, [surface.y, 0, surface.alpha], surface.yStride, bounds, map, seen.edges);
+  // Chroma sample (i, j) of the frame has its middle at luma (2i + ½, 2j + 1), and so has that of the picture: the same map between halved places.
+  const chromaMap = times3([0.5, 0, 0, 0, 0.5, -0.25, 0, 0, 1], times3(map, [2, 0, -0.5, 0, 2, 0, 0, 0, 1]));
+  const chromaEdges = seen.edges.map(({ a, b, c }) => ({ a, b, c: (c - 0.5 * a) / 2 }));
+  const chromaRect = { left: bounds.left / 2, top: bounds.top / 2, right: bounds.right / 2, bottom: bounds.bottom / 2 };
+  draw([picture.u, picture.v, picture.halfAlpha], picture.cStride, (picture.widthPx + 1) >> 1, (picture.heightPx + 1) >> 1, [surface.u, surface.v, surface.halfAlpha], surface.cStride, chromaRect, chromaMap, chromaEdges);
 }
 
 /** The whole bitmap in the whole box. */

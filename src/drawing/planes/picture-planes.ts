@@ -31,8 +31,6 @@ export interface PicturePlanes {
   readonly cStride: number;
   readonly block: number;
   readonly byteCount: number;
-  /** The same samples side by side, made when first drawn through a map; see `packedOf`. */
-  packed: { readonly pointer: number; readonly block: number; readonly stride: number; readonly byteCount: number } | null;
 }
 
 export const PAD_LEFT = 16;
@@ -71,28 +69,7 @@ export function planesFromDecodedFrame(kernels: Kernels, frame: DecodedFrame): P
 }
 
 export function releasePlanes(kernels: Kernels, planes: PicturePlanes): void {
-  unpack(kernels, planes);
   kernels.release(planes.block);
-}
-
-const PACK_SIDE = 8;
-const PACK_ROWS = 2;
-
-/** The picture as the quad sampler reads it; made once. After the planes have changed call `unpack` first. */
-export function packedOf(kernels: Kernels, planes: PicturePlanes): { readonly pointer: number; readonly stride: number } {
-  if (planes.packed) return planes.packed;
-  const stride = roundUp(4 * (planes.widthPx + 2 * PACK_SIDE + 16));
-  const byteCount = stride * (planes.heightPx + 2 * PACK_ROWS);
-  const block = kernels.allocate(byteCount);
-  const pointer = block + PACK_ROWS * stride + 4 * PACK_SIDE;
-  kernels.packPlanes(planes.y, planes.u, planes.v, planes.alpha, planes.halfAlpha, planes.yStride, planes.cStride, planes.widthPx, planes.heightPx, pointer, stride);
-  planes.packed = { pointer, block, stride, byteCount };
-  return planes.packed;
-}
-
-export function unpack(kernels: Kernels, planes: PicturePlanes): void {
-  if (planes.packed) kernels.release(planes.packed.block);
-  planes.packed = null;
 }
 
 /** Planes with room around them and nothing in them yet. */
@@ -109,7 +86,7 @@ export function allocatePlanes(kernels: Kernels, widthPx: number, heightPx: numb
   const cInset = PAD_ROWS * cStride + PAD_LEFT;
   const chroma = block + yBytes;
   return {
-    widthPx, heightPx, yStride, cStride, block, byteCount, packed: null,
+    widthPx, heightPx, yStride, cStride, block, byteCount,
     y: block + yInset,
     u: chroma + cInset,
     v: chroma + cBytes + cInset,

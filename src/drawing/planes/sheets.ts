@@ -60,7 +60,7 @@ function planesIn(sheet: Surface, rect: Rect): [y: PlaneOf, alpha: PlaneOf, u: P
 }
 
 export function clearSheet(kernels: Kernels, sheet: Surface, rect: Rect): void {
-  for (const plane of planesIn(sheet, rect)) for (let row = 0; row < plane.heightPx; row += 1) kernels.fillBytes(plane.at + row * plane.stride, 0, plane.widthPx);
+  for (const plane of planesIn(sheet, rect)) kernels.fillPlane(plane.at, plane.stride, plane.widthPx, plane.heightPx, 0);
 }
 
 /** Lays a sheet over a frame or another sheet. */

@@ -120,7 +120,7 @@ export function createPrintStore(parts: PrintStoreParts): PrintStore {
 }
 
 function sizeOf(entry: Made): number {
-  if (entry.kind === 'planes' || entry.kind === 'outline') return entry.planes.byteCount + (entry.planes.packed?.byteCount ?? 0);
-  if (entry.kind === 'words') return entry.pieces.reduce((sum, { planes }) => sum + planes.byteCount + (planes.packed?.byteCount ?? 0), 0);
+  if (entry.kind === 'planes' || entry.kind === 'outline') return entry.planes.byteCount;
+  if (entry.kind === 'words') return entry.pieces.reduce((sum, { planes }) => sum + planes.byteCount, 0);
   return entry.kind === 'wipe-map' ? entry.byteCount : 0;
 }
