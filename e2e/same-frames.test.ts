@@ -73,7 +73,7 @@ describe('the viewer and the film', () => {
     const here = await drawnHere(originals);
     here.forEach((frame, index) => {
       const hasWords = planFrame(prepareShow(show, facts), moments[index]!, FRAME)!;
-      const words = [hasWords.slide, hasWords.incoming?.slide].some((slide) => slide?.layers.some((layer) => layer.kind === 'words'));
+      const words = [hasWords.slide, hasWords.incoming?.slide].some((slide) => slide?.layers.some((layer) => layer.content.kind === 'words'));
       const { beyondTwo, different } = compare(frame, drawn[index]!);
       if (words) expect(beyondTwo / frame.length).toBeLessThan(0.001);
       else expect([index, different]).toEqual([index, 0]);

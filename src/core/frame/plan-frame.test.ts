@@ -35,7 +35,7 @@ describe('planFrame', () => {
   });
   it('lets the next slide come in over the one before for the length of its transition', () => {
     expect(at(4999).incoming).toBeNull();
-    expect(at(5250)).toMatchObject({ slide: { slideId: 'a' }, incoming: { slide: { slideId: 'b' }, kind: 'dissolve', progress: 0.25 } });
+    expect(at(5250)).toMatchObject({ slide: { slideId: 'a' }, incoming: { slide: { slideId: 'b' }, transition: { kind: 'dissolve' }, progress: 0.25 } });
     expect(at(6000)).toMatchObject({ slide: { slideId: 'b' }, incoming: null });
   });
   it('ends with the last slide alone, held past the end', () => {
@@ -48,24 +48,24 @@ describe('planFrame', () => {
   });
   it('draws nothing behind a picture that covers the frame, a blur behind an upright one, a colour behind a see-through one', () => {
     expect(at(1000).slide.backing).toEqual({ kind: 'hidden' });
-    expect(at(7000).slide.backing).toEqual({ kind: 'blurred', assetId: TALL });
+    expect(at(7000).slide.backing).toMatchObject({ kind: 'blurred', assetId: TALL, isClip: false });
     expect(at(12_000).slide.backing).toEqual({ kind: 'colour', colour: '#211d19' });
   });
   it('brings words in softly and leaves out empty ones', () => {
-    const opacity = (ms: number) => at(ms).slide.layers.find((layer) => layer.kind === 'words')?.opacity;
-    expect(opacity(0)).toBeUndefined();
-    expect(opacity(600)).toBeCloseTo(0.5, 6);
-    expect(opacity(4000)).toBe(1);
+    const share = (ms: number) => { const found = at(ms).slide.layers.map((layer) => layer.content).find((content) => content.kind === 'words'); return found?.kind === 'words' ? found.passage.entrance.share : undefined; };
+    expect(share(0)).toBeUndefined();
+    expect(share(600)).toBeCloseTo(0.5, 6);
+    expect(share(4000)).toBe(1);
     const empty = prepareShow({ ...show, slides: [slide('a', WIDE, [{ ...words, title: ' ' }])] }, facts);
     expect(planFrame(empty, 3000, HD)!.slide.layers).toHaveLength(1);
   });
   it('counts a clip’s frames from its trim and holds the last', () => {
-    const clipFrame = (ms: number) => { const [layer] = at(ms).slide.layers; return layer?.kind === 'clip' ? layer.clipFrame : null; };
+    const clipFrame = (ms: number) => { const content = at(ms).slide.layers[0]?.content; return content?.kind === 'clip' ? content.clipFrame : null; };
     expect(clipFrame(16_000)).toBe(60);
     expect(clipFrame(19_900)).toBe(119);
   });
   it('asks for one size for a whole move, so that a picture is read once', () => {
-    const sizes = new Set([0, 1000, 3000, 4900].map((ms) => { const [layer] = at(ms).slide.layers; return layer?.kind === 'picture' ? `${layer.size.widthPx}` : ''; }));
+    const sizes = new Set([0, 1000, 3000, 4900].map((ms) => { const content = at(ms).slide.layers[0]?.content; return content?.kind === 'picture' ? content.sizes.map(({ size }) => size.widthPx).join() : ''; }));
     expect(sizes.size).toBe(1);
   });
   it('has no frame for a show without slides and passes over files it knows nothing of', () => {
@@ -78,7 +78,7 @@ describe('pictureSizeFor', () => {
   it('keeps source pixels per frame pixel within 1.1…1.5 over an automatic move', () => {
     for (const [id, move] of prepared.moves) {
       const layer = show.slides.flatMap((entry) => entry.layers).find((entry) => entry.id === id)!;
-      if (layer.kind === 'words') continue;
+      if (layer.kind !== 'picture' && layer.kind !== 'clip') continue;
       const known = facts.get(layer.assetId)! as { widthPx: number; heightPx: number };
       const size = pictureSizeFor(known, move, HD);
       for (const framing of [move.first, move.last]) {

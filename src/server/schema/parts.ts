@@ -24,3 +24,12 @@ export const colour = () => yup.string().matches(/^#[0-9a-f]{6}$/i, '${path} mus
 /** A part that may be left out; what is there must be whole. */
 export const optional = <Shape extends yup.ObjectShape>(shape: Shape) => yup.object(shape).noUnknown('${path} has an unknown part: ${unknown}').optional().default(undefined);
 export const oneOf = <Value extends string>(values: readonly Value[]) => yup.string().oneOf([...values]);
+
+/** A schema made at its first use and kept: making one takes far longer than checking with it. */
+export function once<Made>(make: () => Made): () => Made {
+  let made: Made | null = null;
+  return () => (made ??= make());
+}
+const ABSENT = yup.mixed().optional();
+/** Nothing, or what the schema says; decided by the value. */
+export const absent = () => ABSENT;
