@@ -38,28 +38,22 @@ export function blurScratchBytes(widthPx: i32, heightPx: i32): i32 {
   return 4 * (widthPx + 32) * (heightPx + 4) + 256;
 }
 
-/** Weights of a sampled Gaussian out to three sigma, in Q15, summing to one. */
+/** Weights of a sampled Gaussian out to three sigma, in Q15, but for the middle's, which is what is left. */
 function weigh(sigma: f64): void {
   radius = min(15, <i32>Math.ceil(3.0 * sigma));
   let total = 0.0;
   for (let tap = -radius; tap <= radius; tap += 1) total += Math.exp(-<f64>(tap * tap) / (2.0 * sigma * sigma));
-  let sum = 0;
-  for (let tap = 1; tap <= radius; tap += 1) {
-    const weight = <i32>Math.round((32767.0 * Math.exp(-<f64>(tap * tap) / (2.0 * sigma * sigma))) / total);
-    store<i16>(TAPS + 2 * tap, <i16>weight);
-    sum += 2 * weight;
-  }
-  store<i16>(TAPS, <i16>(32767 - sum));
+  for (let tap = 1; tap <= radius; tap += 1) store<i16>(TAPS + 2 * tap, <i16>Math.round((32768.0 * Math.exp(-<f64>(tap * tap) / (2.0 * sigma * sigma))) / total));
 }
 
-/** Rows are summed first, then squares along them: up to 32 rows of 255 fit sixteen bits. */
+/** Rows are summed first, then squares along them: up to 32 rows of 255 fit sixteen bits. Squares that reach over the border count it again. */
 function shrink(from: usize, fromStride: i32, widthPx: i32, heightPx: i32, square: i32, to: usize, stride: i32, w: i32, h: i32): void {
   for (let row = 0; row < h; row += 1) {
-    const y0 = row * square, y1 = min(heightPx, y0 + square);
+    const y0 = row * square;
     for (let x = 0; x < widthPx; x += 16) {
       let lo = i16x8.splat(0), hi = i16x8.splat(0);
-      for (let y = y0; y < y1; y += 1) {
-        const value = v128.load(from + y * fromStride + x);
+      for (let y = y0; y < y0 + square; y += 1) {
+        const value = v128.load(from + min(heightPx - 1, y) * fromStride + x);
         lo = i16x8.add(lo, v128.extend_low<u8>(value));
         hi = i16x8.add(hi, v128.extend_high<u8>(value));
       }
@@ -71,12 +65,11 @@ function shrink(from: usize, fromStride: i32, widthPx: i32, heightPx: i32, squar
       for (let x = 0; x < w; x += 8) v128.store(line + 2 * x, i16x8.shl(v128.load(ROW + 2 * x), 6));
       continue;
     }
-    const rows = y1 - y0;
+    const count = square * square;
     for (let column = 0; column < w; column += 1) {
       const x0 = column * square, x1 = min(widthPx, x0 + square);
-      let sum: i32 = 0;
+      let sum: i32 = (x0 + square - x1) * <i32>load<u16>(ROW + 2 * (widthPx - 1));
       for (let x = x0; x < x1; x += 1) sum += <i32>load<u16>(ROW + 2 * x);
-      const count = (x1 - x0) * rows;
       store<i16>(line + 2 * column, <i16>((sum * 64 + (count >> 1)) / count));
     }
   }
@@ -89,9 +82,11 @@ function across(from: usize, to: usize, w: i32): void {
   }
   memory.copy(ROW + 2 * radius, from, 2 * w);
   for (let x = 0; x < w; x += 8) {
-    let sum = i16x8.q15mulr_sat_s(v128.load(ROW + 2 * (x + radius)), i16x8.splat(load<i16>(TAPS)));
+    // What each pair of neighbours differs by from the middle is added: a plane of one value stays it exactly.
+    let sum = v128.load(ROW + 2 * (x + radius));
+    const twice = i16x8.shl(sum, 1);
     for (let tap = 1; tap <= radius; tap += 1) {
-      const both = i16x8.add(v128.load(ROW + 2 * (x + radius - tap)), v128.load(ROW + 2 * (x + radius + tap)));
+      const both = i16x8.sub(i16x8.add(v128.load(ROW + 2 * (x + radius - tap)), v128.load(ROW + 2 * (x + radius + tap))), twice);
       sum = i16x8.add(sum, i16x8.q15mulr_sat_s(both, i16x8.splat(load<i16>(TAPS + 2 * tap))));
     }
     v128.store(to + 2 * x, sum);
@@ -102,11 +97,12 @@ function across(from: usize, to: usize, w: i32): void {
 function down(from: usize, to: usize, stride: i32, w: i32, h: i32): void {
   for (let row = 0; row < h; row += 1) {
     for (let x = 0; x < w; x += 8) {
-      let sum = i16x8.q15mulr_sat_s(v128.load(from + 2 * (row * stride + x)), i16x8.splat(load<i16>(TAPS)));
+      let sum = v128.load(from + 2 * (row * stride + x));
+      const twice = i16x8.shl(sum, 1);
       for (let tap = 1; tap <= radius; tap += 1) {
         const above = from + 2 * (max(0, row - tap) * stride + x);
         const below = from + 2 * (min(h - 1, row + tap) * stride + x);
-        sum = i16x8.add(sum, i16x8.q15mulr_sat_s(i16x8.add(v128.load(above), v128.load(below)), i16x8.splat(load<i16>(TAPS + 2 * tap))));
+        sum = i16x8.add(sum, i16x8.q15mulr_sat_s(i16x8.sub(i16x8.add(v128.load(above), v128.load(below)), twice), i16x8.splat(load<i16>(TAPS + 2 * tap))));
       }
       v128.store(to + 2 * (row * stride + x), sum);
     }

@@ -3,7 +3,7 @@
 // The target is worked through in tiles: along a slanting row the source's rows, and with them pages of memory, change so often that whole rows take far longer.
 // A tile's row is sampled eight places at a time. Where these lie within two neighbouring rows and fifteen columns, as they do up to some seven degrees of turn,
 // three source rows are loaded and the neighbours brought together by a swizzle; elsewhere every place's two pairs of neighbours are loaded by themselves.
-// The map is worked out exactly every sixteen places and goes in equal steps between, which is exact without perspective.
+// The map is worked out exactly every eight places and goes in equal steps between, which is exact without perspective.
 
 /** See `drawQuad` in `draw-quad.ts`, which writes it. */
 const ORDER: usize = memory.data(8 * 80, 16);
@@ -212,20 +212,17 @@ function run(row: i32, from: i32, end: i32, tileX: i32): void {
       return;
     }
   }
-  for (let x = from; x < end; x += 16) {
-    const ex = <f64>(tileX + x + 16) + 0.5;
+  for (let x = from; x < end; x += 8) {
+    const ex = <f64>(tileX + x + 8) + 0.5;
     const w1 = 1.0 / (m6 * ex + bw);
     const u1 = (m0 * ex + bu) * w1;
     const v1 = (m3 * ex + bv) * w1;
+    // Half a step of the seven-bit weights is added once, so that cutting off rounds.
     if (Math.min(u0, u1) >= -4.0 && Math.max(u0, u1) <= lastU && Math.min(v0, v1) >= -2.0 && Math.max(v0, v1) <= lastV) {
-      // Half a step of the seven-bit weights is added once, so that cutting off rounds.
-      const u = <i32>(u0 * 65536.0 + 256.0), v = <i32>(v0 * 65536.0);
-      const du = <i32>((u1 - u0) * 4096.0), dv = <i32>((v1 - v0) * 4096.0);
-      eight(x, u, v, du, dv);
-      if (x + 8 < end) eight(x + 8, u + 8 * du, v + 8 * dv, du, dv);
+      eight(x, <i32>(u0 * 65536.0 + 256.0), <i32>(v0 * 65536.0), <i32>((u1 - u0) * 8192.0), <i32>((v1 - v0) * 8192.0));
     } else {
-      for (let index = 0; index < min(16, end - x); index += 1) {
-        const share = <f64>index / 16.0;
+      for (let index = 0; index < min(8, end - x); index += 1) {
+        const share = <f64>index / 8.0;
         one(x + index, u0 + (u1 - u0) * share, v0 + (v1 - v0) * share);
       }
     }

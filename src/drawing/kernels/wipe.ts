@@ -64,25 +64,14 @@ export function lightPlanes(
   const m3 = <i32>load<i16>(m, 6), m4 = <i32>load<i16>(m, 8), m5 = <i32>load<i16>(m, 10);
   const m6 = <i32>load<i16>(m, 12), m7 = <i32>load<i16>(m, 14), m8 = <i32>load<i16>(m, 16);
   const plainLuma = m0 == 4096 && m1 == 0 && m2 == 0;
-  for (let row = 0; row < heightPx; row += 1) {
-    const line = y + row * yStride, to = toY + row * toYStride;
-    const uRow = u + (row >> 1) * cStride, vRow = v + (row >> 1) * cStride;
-    if (plainLuma) {
-      for (let x = 0; x < widthPx; x += 1) store<u8>(to + x, load<u8>(tables + <usize>load<u8>(line + x)));
-    } else {
-      for (let x = 0; x < widthPx; x += 1) {
-        const cu = <i32>load<u8>(uRow + (x >> 1)) - 128, cv = <i32>load<u8>(vRow + (x >> 1)) - 128;
-        const luma = 16 + ((((<i32>load<u8>(line + x) - 16) * m0 + cu * m1 + cv * m2) + 2048) >> 12);
-        store<u8>(to + x, load<u8>(tables + <usize>max(0, min(255, luma))));
-      }
-    }
-  }
   const cWidth = (widthPx + 1) >> 1, cHeight = (heightPx + 1) >> 1;
+  // Two rows of luma and their row of chroma at a time, chroma kept aside meanwhile: both are needed as they were, also where a picture is lit in place.
   for (let row = 0; row < cHeight; row += 1) {
+    const uRow = u + row * cStride, vRow = v + row * cStride;
     const upper = y + 2 * row * yStride, lower = 2 * row + 1 < heightPx ? upper + yStride : upper;
     for (let x = 0; x < cWidth; x += 1) {
-      const luma0 = (((<i32>load<u8>(upper + 2 * x) + <i32>load<u8>(lower + 2 * x) + 1) >> 1)) - 16;
-      const cu0 = <i32>load<u8>(u + row * cStride + x) - 128, cv0 = <i32>load<u8>(v + row * cStride + x) - 128;
+      const luma0 = ((<i32>load<u8>(upper + 2 * x) + <i32>load<u8>(lower + 2 * x) + 1) >> 1) - 16;
+      const cu0 = <i32>load<u8>(uRow + x) - 128, cv0 = <i32>load<u8>(vRow + x) - 128;
       const luma = max(0, min(255, 16 + ((luma0 * m0 + cu0 * m1 + cv0 * m2 + 2048) >> 12)));
       const cu = (luma0 * m3 + cu0 * m4 + cv0 * m5) >> 4;
       const cv = (luma0 * m6 + cu0 * m7 + cv0 * m8) >> 4;
@@ -91,8 +80,25 @@ export function lightPlanes(
       const gain = min(24576, (<i32>load<i16>(tables + 256 + 2 * luma) * <i32>load<i16>(tables + 768 + 2 * colourful)) >> 12);
       const outU = ((cu * gain) >> 12) + (<i32>load<i16>(tables + 1280 + 2 * luma) << 4);
       const outV = ((cv * gain) >> 12) + (<i32>load<i16>(tables + 1792 + 2 * luma) << 4);
-      store<u8>(toU + row * toCStride + x, <u8>max(0, min(255, 128 + ((outU + 128) >> 8))));
-      store<u8>(toV + row * toCStride + x, <u8>max(0, min(255, 128 + ((outV + 128) >> 8))));
+      store<u8>(LIT_U + x, <u8>max(0, min(255, 128 + ((outU + 128) >> 8))));
+      store<u8>(LIT_V + x, <u8>max(0, min(255, 128 + ((outV + 128) >> 8))));
     }
+    for (let part = 0; part < 2 && 2 * row + part < heightPx; part += 1) {
+      const line = upper + part * yStride, to = toY + (2 * row + part) * toYStride;
+      if (plainLuma) {
+        for (let x = 0; x < widthPx; x += 1) store<u8>(to + x, load<u8>(tables + <usize>load<u8>(line + x)));
+      } else {
+        for (let x = 0; x < widthPx; x += 1) {
+          const cu = <i32>load<u8>(uRow + (x >> 1)) - 128, cv = <i32>load<u8>(vRow + (x >> 1)) - 128;
+          const luma = 16 + ((((<i32>load<u8>(line + x) - 16) * m0 + cu * m1 + cv * m2) + 2048) >> 12);
+          store<u8>(to + x, load<u8>(tables + <usize>max(0, min(255, luma))));
+        }
+      }
+    }
+    memory.copy(toU + row * toCStride, LIT_U, cWidth);
+    memory.copy(toV + row * toCStride, LIT_V, cWidth);
   }
 }
+
+const LIT_U: usize = memory.data(4128, 16);
+const LIT_V: usize = memory.data(4128, 16);

@@ -115,7 +115,7 @@ export function layShadow(
   // Shifted by any part of a sample, so that a moving shadow moves smoothly. Only the part whose source lies in the rectangle is written.
   kernels.drawUpright(
     blurred.at, 0, blurred.stride, w, h, shifted.at, shifted.stride, w, h, -shadow.xPx, 1, -shadow.yPx, 1,
-    Math.max(0, shadow.xPx), Math.min(w, w + shadow.xPx), Math.max(0, shadow.yPx), Math.min(h, h + shadow.yPx), 32767,
+    Math.ceil(Math.max(0, shadow.xPx)), Math.floor(Math.min(w, w - 1 + shadow.xPx)), Math.ceil(Math.max(0, shadow.yPx)), Math.floor(Math.min(h, h - 1 + shadow.yPx)), 32767,
   );
   kernels.weakenPlane(shifted.at, shifted.stride, w, h, q15(shadow.opacity));
   kernels.halvePlane(shifted.at, shifted.stride, half.at, half.stride, half.widthPx, half.heightPx);
