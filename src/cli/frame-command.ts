@@ -13,6 +13,8 @@ import { createFileReader } from '../server/assets/file-reader';
 import { lookAtFile } from '../server/assets/look-at-file';
 import { storeFor } from '../server/films/draw-segment';
 import { openNodeDrawing } from '../server/films/node-drawing';
+import { hashOfFile } from '../server/blobs/blob-store';
+import { isHash } from '../server/schema/hash';
 import { parse } from '../server/schema/parse';
 import { showFileSchema, type ShowFile } from '../server/schema/show-schema';
 import type { Surroundings } from './tanager';
@@ -78,7 +80,21 @@ async function readShow(file: string): Promise<ShowFile> {
   } catch (cause) {
     throw new Error(`${file} is not JSON: ${(cause as Error).message}`, { cause });
   }
-  const parsed = parse(showFileSchema(), document);
+  const parsed = parse(showFileSchema(), await withHashes(document, path.dirname(file)));
   if (!parsed.ok) throw new Error(`${file} is not a show: ${parsed.problem}`);
   return parsed.value;
+}
+
+/** A show written by hand names its files as it likes; inside, they go by their content. Anything that is not such a document is handed on as it is. */
+async function withHashes(document: unknown, folder: string): Promise<unknown> {
+  const files = (document as { files?: unknown } | null)?.files;
+  if (typeof files !== 'object' || files === null) return document;
+  const hashes = new Map<string, string>();
+  for (const [name, file] of Object.entries(files)) {
+    if (isHash(name) || typeof file !== 'string') continue;
+    hashes.set(name, await hashOfFile(path.resolve(folder, file)).catch(() => { throw new Error(`${file}: there is no such file; the show calls it “${name}”.`); }));
+  }
+  if (hashes.size === 0) return document;
+  const renamed = JSON.parse(JSON.stringify(document), (key, value: unknown) => (key === 'assetId' && typeof value === 'string' ? hashes.get(value) ?? value : value)) as { files: Record<string, unknown> };
+  return { ...renamed, files: Object.fromEntries(Object.entries(renamed.files).map(([name, file]) => [hashes.get(name) ?? name, file])) };
 }

@@ -2,7 +2,6 @@ import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import sharp from 'sharp';
 import { CLIP_FRAMES_PER_SECOND } from '../../core/frame/frame-plan';
 import type { AssetFacts, ClipFacts, PictureFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
@@ -11,6 +10,7 @@ import type { BlobStore } from '../blobs/blob-store';
 import { GUARDED_INPUT, runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { clipFilter } from './clip-frames';
 import { MOST_PIXELS } from './look-at-picture';
+import { openPicture } from './open-picture';
 
 /** Widths at which pictures are handed to browsers; the first is the contact sheet's print. */
 export const PRINT_WIDTHS = [320, 960, 1920, 2880] as const;
@@ -32,7 +32,8 @@ export async function printFile(id: AssetId, facts: PictureFacts, widthPx: numbe
   const file = blobs.derivedFile(id, `${width}.${facts.hasTransparency ? 'webp' : 'jpg'}`);
   if (!existsSync(file)) {
     await mkdir(path.dirname(file), { recursive: true });
-    const resized = sharp(blobs.fileOf(id), { limitInputPixels: MOST_PIXELS, failOn: 'none' }).autoOrient().resize({ width, withoutEnlargement: true }).toColourspace('srgb');
+    const picture = await openPicture(blobs.fileOf(id), width, { limitInputPixels: MOST_PIXELS, failOn: 'none' });
+    const resized = picture.resize({ width, withoutEnlargement: true }).toColourspace('srgb');
     const encoded = facts.hasTransparency ? resized.webp({ lossless: true }) : resized.flatten().jpeg({ quality: width <= 320 ? 82 : 92, chromaSubsampling: width <= 320 ? '4:2:0' : '4:4:4' });
     await whole(file, (part) => encoded.toFile(part));
   }

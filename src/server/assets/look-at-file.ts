@@ -5,6 +5,7 @@ import type { Peaks } from '../../core/sound/peaks';
 import { listen } from './listen';
 import { lookAtClip } from './look-at-clip';
 import { lookAtPicture } from './look-at-picture';
+import { isDrawing } from './open-picture';
 import { UnusableFileError } from './unusable-file-error';
 
 export interface LookedAt {
@@ -26,6 +27,7 @@ export async function lookAtFile(file: string, signal?: AbortSignal): Promise<Lo
   const { size } = await stat(file);
   if (size === 0) throw new UnusableFileError('The file is empty. Copy it again from where it came from.');
   const type = await fileTypeFromFile(file);
+  if ((!type || type.mime === 'application/xml') && await isDrawing(file)) return { facts: await lookAtPicture(file), peaks: null, mime: 'image/svg+xml' };
   if (type && PICTURES.has(type.mime)) return { facts: await lookAtPicture(file), peaks: null, mime: type.mime };
   if (type && UNREAD_PICTURES.has(type.mime)) throw new UnusableFileError(`${type.ext.toUpperCase()} pictures cannot be read. Save it as JPEG, PNG, WebP, AVIF or TIFF.`);
   if (type && /^(video|audio)\/|^application\/(ogg|mp4)$/.test(type.mime)) return lookAtMedia(file, type.mime, signal);

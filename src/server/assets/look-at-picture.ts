@@ -1,6 +1,7 @@
 import exifr from 'exifr';
-import sharp from 'sharp';
+import { tonePoints } from '../../core/light/histogram';
 import type { PictureFacts } from '../../core/show/asset-facts';
+import { DRAWING_SIDE_PX, isDrawing, openPicture } from './open-picture';
 import { UnusableFileError } from './unusable-file-error';
 
 /** 16,384 × 16,384: above any camera, below what would eat the machine. */
@@ -19,12 +20,17 @@ export async function lookAtPicture(file: string): Promise<PictureFacts> {
     takenAt: localTime(tags?.DateTimeOriginal ?? tags?.CreateDate),
     camera: cameraName(tags?.Make, tags?.Model),
     brightness: small.brightness,
+    tonePoints: small.tonePoints,
   };
 }
 
 async function sizeOf(file: string): Promise<{ widthPx: number; heightPx: number }> {
   try {
-    const { width, height, autoOrient } = await sharp(file, { limitInputPixels: false }).metadata();
+    const { width, height, autoOrient } = await (await openPicture(file, 64, { limitInputPixels: false })).metadata();
+    if (await isDrawing(file)) {
+      const scale = DRAWING_SIDE_PX / Math.max(width, height);
+      return { widthPx: Math.max(1, Math.round(width * scale)), heightPx: Math.max(1, Math.round(height * scale)) };
+    }
     if (width * height > MOST_PIXELS) throw new UnusableFileError(`The picture is ${width.toLocaleString('en')} × ${height.toLocaleString('en')} pixels; up to 268 million pixels can be read. Save a smaller copy.`);
     return { widthPx: autoOrient.width, heightPx: autoOrient.height };
   } catch (cause) {
@@ -34,20 +40,23 @@ async function sizeOf(file: string): Promise<{ widthPx: number; heightPx: number
 }
 
 /** Decodes the whole file once, strictly, at a small size: this notices a file that is cut short. */
-async function smallCopy(file: string): Promise<{ hasTransparency: boolean; brightness: number }> {
+async function smallCopy(file: string): Promise<{ hasTransparency: boolean; brightness: number; tonePoints: { black: number; white: number } }> {
   try {
-    const { data, info } = await sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' })
-      .resize(64, 64, { fit: 'fill' }).toColourspace('srgb').ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    const picture = await openPicture(file, 64, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' });
+    const { data, info } = await picture.resize(64, 64, { fit: 'fill' }).toColourspace('srgb').ensureAlpha().raw().toBuffer({ resolveWithObject: true });
     let alphaSum = 0;
     let brightnessSum = 0;
     let lowestAlpha = 255;
+    const histogram = new Array<number>(256).fill(0);
     for (let at = 0; at < data.length; at += info.channels) {
       const alpha = data[at + 3]!;
       alphaSum += alpha;
       lowestAlpha = Math.min(lowestAlpha, alpha);
-      brightnessSum += alpha * (0.2126 * data[at]! + 0.7152 * data[at + 1]! + 0.0722 * data[at + 2]!);
+      const brightness = 0.2126 * data[at]! + 0.7152 * data[at + 1]! + 0.0722 * data[at + 2]!;
+      brightnessSum += alpha * brightness;
+      histogram[Math.round(brightness)]! += alpha;
     }
-    return { hasTransparency: lowestAlpha < 250, brightness: alphaSum > 0 ? brightnessSum / alphaSum / 255 : 0 };
+    return { hasTransparency: lowestAlpha < 250, brightness: alphaSum > 0 ? brightnessSum / alphaSum / 255 : 0, tonePoints: tonePoints(histogram) };
   } catch (cause) {
     throw new UnusableFileError('The file is cut short or damaged: it ends before the picture does. Copy it again from the camera or card.', { cause });
   }

@@ -1,11 +1,11 @@
-import sharp from 'sharp';
 import type { Pixels } from '../../drawing/planes/picture-planes';
 import { MOST_PIXELS } from './look-at-picture';
+import { openPicture } from './open-picture';
 
 /** Reads a picture upright, in sRGB, at exactly a size. A damaged end is tolerated here: whether to use such a file was decided at intake. */
 export async function readPictureFile(file: string, widthPx: number, heightPx: number): Promise<Pixels> {
-  const { data } = await sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'none' })
-    .autoOrient()
+  const picture = await openPicture(file, widthPx, { limitInputPixels: MOST_PIXELS, failOn: 'none' });
+  const { data } = await picture
     .resize(widthPx, heightPx, { fit: 'fill', kernel: 'lanczos3' })
     .toColourspace('srgb')
     .ensureAlpha()
