@@ -1,17 +1,21 @@
 import { createServer, type Server } from 'node:http';
-import { readFile } from 'node:fs/promises';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import * as esbuild from 'esbuild';
 import type { Browser } from 'puppeteer-core';
 import { planFrame, prepareShow } from '../src/core/frame/plan-frame';
 import type { AssetFacts } from '../src/core/show/asset-facts';
-import type { AssetId } from '../src/core/show/ids';
-import type { Show } from '../src/core/show/show';
+import { showId, slideId, type AssetId } from '../src/core/show/ids';
+import { emptyShow, type Show, type Slide } from '../src/core/show/show';
+import type { TransitionOverTime } from '../src/core/show/transition';
 import { createPainter } from '../src/drawing/paint/paint-frame';
 import { createPrintStore } from '../src/drawing/prints/print-store';
 import type { PictureReader } from '../src/drawing/picture-reader';
 import { i420Of } from '../src/drawing/planes/surface';
+import { lookAtFile } from '../src/server/assets/look-at-file';
+import { hashOfFile } from '../src/server/blobs/blob-store';
 import { createFileReader } from '../src/server/assets/file-reader';
 import { openNodeDrawing, type NodeDrawing } from '../src/server/films/node-drawing';
 import { openApp, openBrowser, openPage, type App } from './app';
@@ -46,7 +50,14 @@ afterAll(async () => {
   await app.close();
 });
 
-async function drawnHere(reader: PictureReader): Promise<Uint8Array[]> {
+/** What is drawn, and from which files. */
+interface Given {
+  readonly show: Show;
+  readonly facts: ReadonlyMap<AssetId, AssetFacts>;
+  readonly moments: readonly number[];
+}
+
+async function drawnHere(reader: PictureReader, { show, facts, moments }: Given): Promise<Uint8Array[]> {
   const store = createPrintStore({ ...drawing, reader, roomBytes: 1 << 28 });
   const painter = createPainter(drawing.kernels, FRAME.widthPx, FRAME.heightPx);
   const prepared = prepareShow(show, facts);
@@ -62,15 +73,24 @@ async function drawnHere(reader: PictureReader): Promise<Uint8Array[]> {
 }
 
 describe('the viewer and the film', () => {
-  it('draw byte-identical frames from the same decoded pictures, words within two levels', async () => {
+  /** Draws in Chromium from the pixels handed to it. */
+  async function drawnThere(given: Given, reader: PictureReader): Promise<Uint8Array[]> {
     const drawn: Uint8Array[] = [];
     const bundle = (await esbuild.build({ entryPoints: ['e2e/same-frames-page.ts'], bundle: true, write: false, format: 'esm', platform: 'browser', target: 'es2023', external: ['module'] })).outputFiles[0]!.text;
-    const server = await serve(bundle, drawn);
+    const server = await serve(bundle, drawn, given, reader);
     const page = await openPage(browser);
     await page.goto(`http://127.0.0.1:${(server.address() as { port: number }).port}/`);
-    await page.waitForFunction(() => document.title === 'done', { timeout: 120_000 });
+    await page.waitForFunction(() => document.title === 'done', { timeout: 240_000 });
     server.close();
-    const here = await drawnHere(originals);
+    expect(page.faults).toEqual([]);
+    await page.close();
+    return drawn;
+  }
+
+  it('draw byte-identical frames from the same decoded pictures, words within two levels', async () => {
+    const given = { show, facts, moments };
+    const drawn = await drawnThere(given, originals);
+    const here = await drawnHere(originals, given);
     here.forEach((frame, index) => {
       const hasWords = planFrame(prepareShow(show, facts), moments[index]!, FRAME)!;
       const words = [hasWords.slide, hasWords.incoming?.slide].some((slide) => slide?.layers.some((layer) => layer.content.kind === 'words'));
@@ -78,8 +98,40 @@ describe('the viewer and the film', () => {
       if (words) expect(beyondTwo / frame.length).toBeLessThan(0.001);
       else expect([index, different]).toEqual([index, 0]);
     });
-    expect(page.faults).toEqual([]);
-    await page.close();
+  });
+
+  it('agree on every kind of layer, mask, edge, light, word and transition that the page on the format shows', async () => {
+    const page = await readFile('docs/show-format.md', 'utf8');
+    const slides = [...page.matchAll(/```json slide\n([\s\S]*?)```/g)].map(([, text]) => text!);
+    const folder = await mkdtemp(path.join(tmpdir(), 'tanager-same-'));
+    await writeFile(path.join(folder, 'mark.svg'), '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 40"><circle cx="20" cy="20" r="18" fill="#c98a0c"/></svg>');
+    const files = new Map<string, string>([['boats', 'demo/files/PE_0412.jpg'], ['band', 'demo/files/PE_0426.jpg'], ['clip', 'demo/files/PE_0489-boats.mp4'], ['drawing', path.join(folder, 'mark.svg')]]);
+    const known = new Map<AssetId, AssetFacts>();
+    const fileOf = new Map<AssetId, string>();
+    let text = slides.join(',');
+    for (const [name, file] of files) {
+      const id = await hashOfFile(file);
+      fileOf.set(id, file);
+      known.set(id, (await lookAtFile(file)).facts);
+      text = text.replaceAll(`"assetId": "${name}"`, `"assetId": "${id}"`);
+    }
+    const timed = { lengthMs: 1000 };
+    const transitions: TransitionOverTime[] = [{ kind: 'page-turn', ...timed }, { kind: 'cube-turn', ...timed }, { kind: 'pattern', ...timed, pattern: 'clouds' }, { kind: 'zoom-blur', ...timed }, { kind: 'blur-through', ...timed }, { kind: 'burn', ...timed }, { kind: 'mosaic', ...timed }];
+    const parsed = (JSON.parse(`[${text}]`) as Slide[]).map((slide, index) => ({ ...slide, transition: transitions[index % transitions.length]! }));
+    // Twice over, so that every transition has its turn.
+    const all = [...parsed, ...parsed.map((slide, index) => ({ ...slide, id: slideId(`again${index}`), transition: transitions[(index + parsed.length) % transitions.length]! }))];
+    const own: Show = { ...emptyShow(showId('format'), 'Format'), slides: all };
+    const { spans } = prepareShow(own, known);
+    const given = { show: own, facts: known, moments: [...spans.slice(0, parsed.length).flatMap((span) => [span.startMs + 1200, span.startMs + 3100]), ...spans.slice(1).map((span) => span.startMs + 430)] };
+    const reader = createFileReader((id) => fileOf.get(id)!);
+    const [there, here] = [await drawnThere(given, reader), await drawnHere(reader, given)];
+    reader.close();
+    // Outlines are filled by each side's own canvas: a level here and there at their edges, never a picture's worth.
+    here.forEach((frame, index) => {
+      const { mean, beyondTwo } = compare(frame, there[index]!);
+      expect([index, mean < 0.05, beyondTwo / frame.length < 0.002]).toEqual([index, true, true]);
+    });
+    await rm(folder, { recursive: true });
   });
 
   it('agree within three levels when each decodes the files itself', async () => {
@@ -104,7 +156,7 @@ describe('the viewer and the film', () => {
       worker.terminate();
       return frames;
     }, { show, facts: [...facts], moments, ...FRAME });
-    const here = await drawnHere(originals);
+    const here = await drawnHere(originals, { show, facts, moments });
     const means = here.map((frame, index) => compare(frame, Buffer.from(there[index]!, 'base64')).mean);
     for (const mean of means) expect(mean).toBeLessThan(3);
     await page.close();
@@ -124,7 +176,7 @@ function compare(a: Uint8Array, b: Uint8Array): { mean: number; different: numbe
 }
 
 /** Serves the page its code, the show, and every picture as pixels decoded here; takes back what it drew. */
-function serve(bundle: string, drawn: Uint8Array[]): Promise<Server> {
+function serve(bundle: string, drawn: Uint8Array[], { show, facts, moments }: Given, reader: PictureReader): Promise<Server> {
   const server = createServer((request, response) => {
     const [, first, ...rest] = request.url!.split('/');
     const send = (type: string, body: string | Uint8Array) => { response.setHeader('content-type', type); response.end(body); };
@@ -133,6 +185,7 @@ function serve(bundle: string, drawn: Uint8Array[]): Promise<Server> {
       if (first === 'page.js') return send('text/javascript', bundle);
       if (first === 'given.json') return send('application/json', JSON.stringify({ show, facts: [...facts], moments, frame: FRAME }));
       if (first === 'kernels.wasm' || first === 'harfbuzz.wasm') return send('application/wasm', await readFile(`public/drawing/${first}`));
+      if (first === 'fonts' && rest[0] === 'index.json') return send('application/json', await readFile('public/fonts/index.json'));
       if (first === 'fonts') return send('font/ttf', await readFile(path.join('public/fonts', path.basename(rest[0]!))));
       if (first === 'drawn') {
         const parts: Buffer[] = [];
@@ -143,10 +196,10 @@ function serve(bundle: string, drawn: Uint8Array[]): Promise<Server> {
       if (first === 'pixels') {
         const [id, clipFrame, width, height, kind] = rest as [AssetId, string, string, string, string];
         if (kind === 'clip') {
-          const frame = await originals.readClipFrame(id, Number(clipFrame), Number(width), Number(height));
+          const frame = await reader.readClipFrame(id, Number(clipFrame), Number(width), Number(height));
           return send('application/octet-stream', 'rgba' in frame ? frame.rgba as Uint8Array : frame.i420);
         }
-        return send('application/octet-stream', (await originals.readPicture(id, Number(width), Number(height))).rgba as Uint8Array);
+        return send('application/octet-stream', (await reader.readPicture(id, Number(width), Number(height))).rgba as Uint8Array);
       }
       response.statusCode = 404;
       response.end();
