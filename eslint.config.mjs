@@ -10,7 +10,7 @@ export default tseslint.config(
     linterOptions: { reportUnusedDisableDirectives: 'error' },
     rules: {
       '@typescript-eslint/no-non-null-assertion': 'off',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', ignoreRestSiblings: true }],
       '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
       eqeqeq: 'error',
       'no-console': ['error', { allow: ['error'] }],

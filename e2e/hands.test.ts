@@ -75,7 +75,9 @@ describe('arranging by keyboard alone', () => {
 describe('the seam and the bench', () => {
   it('makes a transition a cut, for one and for all', async () => {
     await press(page, 'Transition into this slide: dissolve 1.0');
-    await press(page, 'cut');
+    await page.locator('aria/Transition[role="combobox"]').click();
+    await page.locator('aria/cut[role="option"]').click();
+    await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
     expect((await stored()).slides.filter((slide) => slide.transition.kind === 'cut')).toHaveLength(1);
     await press(page, 'Same for all');
     expect((await stored()).slides.every((slide) => slide.transition.kind === 'cut')).toBe(true);

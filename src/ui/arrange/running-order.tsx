@@ -222,6 +222,7 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
                 onClick={click}
                 onType={type}
                 onLength={setLength}
+                onGo={onGo}
               />
             );
           })}

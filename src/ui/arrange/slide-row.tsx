@@ -32,11 +32,12 @@ interface SlideRowProps {
   readonly onClick: (slide: Slide, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
   readonly onType: (slide: Slide | null) => void;
   readonly onLength: (slide: Slide, lengthMs: number) => void;
+  readonly onGo: (momentMs: number) => void;
 }
 
 /** One slide in the running order: time, sound, picture with its framings, words. */
 export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
-  const { slide, span, topPx, heightPx, facts, move, narrationMs, music, selected, leading, typing, dragged, caret, onClick, onType, onLength } = props;
+  const { slide, span, topPx, heightPx, facts, move, narrationMs, music, selected, leading, typing, dragged, caret, onClick, onType, onLength, onGo } = props;
   const { setNodeRef: setDragRef, listeners, attributes } = useDraggable({ id: slide.id });
   const { setNodeRef: setDropRef } = useDroppable({ id: slide.id });
   const layer = mainLayerOf(slide);
@@ -86,7 +87,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
         </div>
       </div>
       <div role="gridcell" className="min-w-0 pt-2.5"><WordsCell slide={slide} typing={typing} selected={selected} onType={() => onType(slide)} onDone={() => onType(null)} /></div>
-      {span.slideIndex > 0 && <div role="gridcell" className="absolute -top-[11px] left-[164px] z-10"><Seam slide={slide} transitionMs={span.transitionMs} /></div>}
+      {span.slideIndex > 0 && <div role="gridcell" className="absolute -top-[11px] left-[164px] z-10"><Seam slide={slide} transitionMs={span.transitionMs} startMs={span.startMs} onGo={onGo} /></div>}
     </div>
   );
 });

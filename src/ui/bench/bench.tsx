@@ -3,11 +3,13 @@
 import { Tabs } from 'radix-ui';
 import { mainLayerOf } from '../../core/show/show';
 import { usePrepared, useShow } from '../show/show-provider';
+import { EdgeTab } from './edge-tab';
+import { LightTab } from './light-tab';
 import { RostrumTab } from './rostrum-tab';
 import { TimeTab } from './time-tab';
 import { WordsTab } from './words-tab';
 
-const TABS = [['rostrum', 'Rostrum'], ['words', 'Words'], ['time', 'Time']] as const;
+const TABS = [['rostrum', 'Rostrum'], ['words', 'Words'], ['light', 'Light'], ['edge', 'Edge'], ['time', 'Time']] as const;
 
 /** Where the chosen slide is worked on. */
 export function Bench() {
@@ -34,6 +36,8 @@ export function Bench() {
       </div>
       <Tabs.Content value="rostrum" className="min-h-0 flex-1 overflow-y-auto p-4 scroll-thin"><RostrumTab key={slide.id} slide={slide} prepared={prepared} index={index} /></Tabs.Content>
       <Tabs.Content value="words" className="min-h-0 flex-1 overflow-y-auto p-4 scroll-thin"><WordsTab key={slide.id} slide={slide} /></Tabs.Content>
+      <Tabs.Content value="light" className="min-h-0 flex-1 overflow-y-auto p-4 scroll-thin"><LightTab key={slide.id} slide={slide} /></Tabs.Content>
+      <Tabs.Content value="edge" className="min-h-0 flex-1 overflow-y-auto p-4 scroll-thin"><EdgeTab key={slide.id} slide={slide} /></Tabs.Content>
       <Tabs.Content value="time" className="min-h-0 flex-1 overflow-y-auto p-4 scroll-thin"><TimeTab key={slide.id} slide={slide} prepared={prepared} index={index} /></Tabs.Content>
     </Tabs.Root>
   );

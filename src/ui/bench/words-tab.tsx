@@ -6,6 +6,8 @@ import { useRef } from 'react';
 import { layerId } from '../../core/show/ids';
 import { wordsOf, type Slide } from '../../core/show/show';
 import type { WordsPlace } from '../../core/show/words';
+import type { WordsText } from '../../core/show/edit';
+import { WordsLookFields } from './words-look-fields';
 import { useShow } from '../show/show-provider';
 
 const PLACES: readonly WordsPlace[] = ['top-left', 'top', 'top-right', 'left', 'centre', 'right', 'bottom-left', 'bottom', 'bottom-right'];
@@ -15,8 +17,8 @@ export function WordsTab({ slide }: { slide: Slide }) {
   const edit = useShow((state) => state.edit);
   const fresh = useRef(nanoid(10));
   const words = wordsOf(slide);
-  const text = { title: words?.title ?? '', subtitle: words?.subtitle ?? '', place: words?.place ?? ('bottom-left' as WordsPlace) };
-  const change = (next: Partial<typeof text>) => {
+  const text: WordsText = { title: words?.title ?? '', subtitle: words?.subtitle ?? '', place: words?.place ?? 'bottom-left', ...(words?.style && { style: words.style }), ...(words?.come && { come: words.come }), ...(words?.travel && { travel: words.travel }) };
+  const change = (next: Partial<WordsText>) => {
     const all = { ...text, ...next };
     const empty = all.title === '' && all.subtitle === '';
     if (empty && !words) return;
@@ -32,7 +34,7 @@ export function WordsTab({ slide }: { slide: Slide }) {
         <label className="flex flex-col gap-1">Subtitle
           <textarea rows={2} maxLength={2000} value={text.subtitle} onKeyDown={(event) => event.stopPropagation()} onChange={(event) => change({ subtitle: event.target.value })} className="resize-y rounded-md border border-rule bg-white px-2 py-1" />
         </label>
-        <p className="text-soft">The picture keeps moving under the words.</p>
+        {words ? <WordsLookFields text={text} onChange={change} /> : <p className="text-soft">The picture keeps moving under the words.</p>}
       </div>
       <div>
         <p id="place" className="mb-1">Place</p>

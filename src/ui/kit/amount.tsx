@@ -1,0 +1,32 @@
+'use client';
+
+import { Slider } from 'radix-ui';
+
+interface AmountProps {
+  readonly label: string;
+  readonly value: number;
+  readonly min: number;
+  readonly max: number;
+  /** What double-click puts it back to. */
+  readonly rest: number;
+  readonly shown: string;
+  readonly onChange: (value: number) => void;
+}
+
+/** An amount that is drawn along a line, with its rest marked; arrow keys step, double-click puts it back. */
+export function Amount({ label, value, min, max, rest, shown, onChange }: AmountProps) {
+  const share = (of: number) => `${(100 * (of - min)) / (max - min)}%`;
+  return (
+    <div className="grid grid-cols-[6.5rem_1fr_2.75rem] items-center gap-2">
+      <span className={value === rest ? 'text-soft' : 'font-medium'}>{label}</span>
+      <Slider.Root value={[value]} min={min} max={max} step={(max - min) / 200} onValueChange={([next]) => onChange(Math.round(next! * 1000) / 1000)} onDoubleClick={() => onChange(rest)} className="relative flex h-5 touch-none items-center select-none">
+        <Slider.Track className="relative h-[3px] grow rounded-full bg-rule">
+          <span aria-hidden="true" className="absolute top-[-3px] h-[9px] w-px bg-soft" style={{ left: share(rest) }} />
+          <span aria-hidden="true" className="absolute h-full rounded-full bg-slate" style={{ left: share(Math.min(rest, value)), right: `calc(100% - ${share(Math.max(rest, value))})` }} />
+        </Slider.Track>
+        <Slider.Thumb aria-label={label} className="block h-4 w-2 rounded-[3px] border border-ink bg-white" />
+      </Slider.Root>
+      <span className="tabular text-right text-soft">{shown}</span>
+    </div>
+  );
+}
