@@ -117,6 +117,8 @@ export interface LightValues {
 }
 
 export interface EdgePlan {
+  /** What the edge runs around, in shares of the layer's box: all of it, or the picture where that is shown whole with room about it. */
+  readonly around: { readonly left: number; readonly top: number; readonly right: number; readonly bottom: number };
   /** White where the layer shows; null when its box is all there is to it. */
   readonly stencil: StencilLook | null;
   readonly outline: (StencilLook & { readonly colour: string; readonly width: number; readonly where: 'inside' | 'centre' | 'outside' }) | null;

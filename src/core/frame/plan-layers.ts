@@ -8,9 +8,9 @@ import { frameAtMoment } from '../timing/frames';
 import type { SlideSpan } from '../timing/slide-span';
 import { boxFaces } from './box-faces';
 import { CLIP_FRAMES_PER_SECOND, type ContentPlan, type LayerPlan, type LightPlan, type MaskPlan, type SizeShare } from './frame-plan';
-import { layerPoses, type LayerPoses, type PoseSurroundings } from './layer-poses';
+import { layerPoses, type PoseSurroundings } from './layer-poses';
 import { mapped, projected, times4, translation, type Eye, type Matrix3, type Matrix4 } from './matrix';
-import { edgeAt } from './plan-edge';
+import { coveredPart, edgeAt } from './plan-edge';
 import { lightAt } from './plan-light';
 import { sizesFor, wantedWidthPx } from './picture-size';
 import { facesEye, farToNear } from './space-order';
@@ -114,7 +114,7 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
       opacity: poses.opacity(layer),
       blurPx: Math.min(0.1, Math.max(0, at(channels.blur, 0))) * frame.heightPx,
       blend: layer.blend ?? 'normal',
-      edge: layer.edge ? edgeAt(layer.edge, at, bitmapFor(layer.id, toScreen), frame) : null,
+      edge: layer.edge ? edgeAt(layer.edge, at, bitmapFor(layer.id, toScreen), frame, layer.kind === 'picture' || layer.kind === 'clip' ? coveredPart(poses.framing(layer) ?? WHOLE_FRAMING) : undefined) : null,
       vignette: share(layer.light?.vignette),
       masks: (around.masks.get(layer.id) ?? []).flatMap((mask) => maskOf(mask)),
     };
@@ -236,10 +236,9 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
 }
 
 const LOOKS = 24;
+const WHOLE_FRAMING: Framing = { x: 0.5, y: 0.5, width: 1, height: 1, turnDegrees: 0 };
 const IDENTITY3: Matrix3 = [1, 0, 0, 0, 1, 0, 0, 0, 1];
 const BARE = { plain: false, crop: { left: 0, top: 0, right: 0, bottom: 0 }, opacity: 1, blurPx: 0, blend: 'normal', edge: null, vignette: 0, masks: [] } as const;
-
-export type LayerPosesOf = LayerPoses;
 
 function isCropped(crop: LayerPlan['crop']): boolean {
   return crop.left > 0 || crop.top > 0 || crop.right > 0 || crop.bottom > 0;

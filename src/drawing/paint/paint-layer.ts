@@ -117,9 +117,15 @@ function cutByStencil({ kernels, sheets, store }: Easel, sheet: Surface, rect: R
   if (!made) return;
   const stencil = sheets.take();
   clearSheet(kernels, stencil, rect);
-  drawQuad(kernels, stencil, made.planes, layer.toScreen, bitmapSamples(made.planes), WIDE_BOX, 1);
+  drawQuad(kernels, stencil, made.planes, edgeToScreen(layer), bitmapSamples(made.planes), WIDE_BOX, 1);
   maskSheet(kernels, sheet, stencil, rect);
   sheets.giveBack(stencil);
+}
+
+/** What the edge runs around, as a unit square, to the screen. */
+function edgeToScreen(layer: LayerPlan): Matrix3 {
+  const { left, top, right, bottom } = layer.edge!.around;
+  return times3(layer.toScreen, [right - left, 0, left, 0, bottom - top, top, 0, 0, 1]);
 }
 
 /** A little more than the box: its own edges are antialiased already, and must not be twice. */
@@ -130,7 +136,7 @@ function paintOutline({ kernels, store }: Easel, sheet: Surface, layer: LayerPla
   if (!made) return;
   const { marginX, marginY, planes } = made;
   const toWideBox: Matrix3 = [1 + 2 * marginX, 0, -marginX, 0, 1 + 2 * marginY, -marginY, 0, 0, 1];
-  drawQuad(kernels, sheet, planes, times3(layer.toScreen, toWideBox), bitmapSamples(planes), WHOLE_BOX, 1);
+  drawQuad(kernels, sheet, planes, times3(edgeToScreen(layer), toWideBox), bitmapSamples(planes), WHOLE_BOX, 1);
 }
 
 /** Pieces stand on their pixels while nothing moves them; else they are drawn through the layer's box, which for words is the frame they are laid out in. */
