@@ -5,7 +5,7 @@ import * as esbuild from 'esbuild';
 import { ensureInstalled, ensurePrograms, root, run } from './ensure.mjs';
 
 const name = process.argv[2];
-if (!/^[a-z]+$/.test(name ?? '')) throw new Error('name a benchmark: film or frame');
+if (!/^[a-z]+$/.test(name ?? '')) throw new Error('name a benchmark: film, frame, viewer or crawl');
 await ensurePrograms({ ffmpeg: 'ffmpeg' });
 await ensureInstalled();
 await run(process.execPath, [path.join(root, 'scripts/build-parts.mjs')]);
