@@ -16,7 +16,7 @@ import { storeFor } from '../../src/server/films/draw-segment';
 import { openNodeDrawing } from '../../src/server/films/node-drawing';
 import { edgeCells, entranceCells, layerCells, lightCells, transitionCells, wordsCells, type Cell } from './cells';
 
-const CELL = { widthPx: 256, heightPx: 144 };
+const CELL = { widthPx: 240, heightPx: 136 };
 const LABEL_PX = 20;
 const GAP_PX = 8;
 const folder = 'demo/files';
@@ -62,7 +62,7 @@ async function sheet(name: string, cells: readonly Cell[], columns: number): Pro
     context.fillText(cell.label, x + 1, y + CELL.heightPx + 15);
   }
   await mkdir('docs/gallery', { recursive: true });
-  await sharp(canvas.toBuffer('image/png')).png({ palette: true, quality: 80, effort: 7 }).toFile(`docs/gallery/${name}.png`);
+  await sharp(canvas.toBuffer('image/png')).png({ palette: true, colours: 64, dither: 0.4, effort: 8 }).toFile(`docs/gallery/${name}.png`);
   process.stdout.write(`docs/gallery/${name}.png: ${cells.length} pictures\n`);
 }
 

@@ -102,23 +102,20 @@ const SHADES: Record<PrintEffect, (rgba: Uint8ClampedArray, widthPx: number, hei
     const luma = blurred(lumaOf(rgba), widthPx, heightPx, widthPx / 420);
     const wide = blurred(luma, widthPx, heightPx, widthPx / 130);
     return (at, x, y) => {
-      const value = luma[at]! + 0.03 * grain(x / 3, y / 3, widthPx);
+      const value = luma[at]! + 0.01 * grain(x / 4, y / 4, widthPx);
       const wash = 0.3 * step(0.72, 0.62, value) + 0.3 * step(0.46, 0.37, value) + 0.32 * step(0.24, 0.15, value);
       const rim = 2.2 * Math.max(0, wide[at]! - luma[at]!);
       return between(PAPER, [32, 42, 62], Math.min(1, wash + rim));
     };
   },
-  // Black and white, told apart against the surroundings; the middle tones are cut in lines that follow the slope of the light.
+  // Black and white, told apart against the surroundings; the middle tones are cut in slanting lines that grow broader with the light.
   linocut(rgba, widthPx, heightPx) {
-    const luma = blurred(lumaOf(rgba), widthPx, heightPx, widthPx / 700);
-    const soft = blurred(luma, widthPx, heightPx, widthPx / 60);
-    const broad = blurred(luma, widthPx, heightPx, widthPx / 28);
+    const luma = blurred(lumaOf(rgba), widthPx, heightPx, widthPx / 600);
+    const soft = blurred(luma, widthPx, heightPx, widthPx / 50);
     return (at, x, y) => {
-      const slope = broad[Math.min(broad.length - 1, at + 1)]! - broad[at]!;
-      const fall = broad[Math.min(broad.length - 1, at + widthPx)]! - broad[at]!;
-      const angle = Math.atan2(fall, slope);
-      const cut = Math.sin(((x * Math.cos(angle * 0.3) + y * Math.sin(0.6 + angle * 0.3)) / widthPx) * 620);
-      const level = luma[at]! - 0.45 * (soft[at]! - 0.5) - 0.5 + 0.24 * cut * step(0.32, 0, Math.abs(luma[at]! - 0.5));
+      const tone = luma[at]! + 0.8 * (luma[at]! - soft[at]!);
+      const cut = Math.sin(((0.82 * x + y) / widthPx) * 460 + 1.5 * Math.sin((y / widthPx) * 30));
+      const level = tone - 0.4 + 0.2 * cut * step(0.34, 0.12, Math.abs(tone - 0.4));
       return between(INK, PAPER, step(-0.03, 0.03, level));
     };
   },
