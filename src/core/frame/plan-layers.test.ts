@@ -48,6 +48,14 @@ describe('where layers stand', () => {
     const [back] = planned([picture('a', { channels: { width: 0.3, tiltYDegrees: 180 }, back: { assetId: WIDE } })]);
     expect(corners(back!)).toEqual(corners(front!));
   });
+  it('flips across and down, within its box, and from behind the other way', () => {
+    const of = (more: Partial<PictureLayer>) => corners(planned([picture('a', { channels: { width: 0.3 }, ...more })])[0]!);
+    const [a, b, c, d] = of({});
+    expect(of({ flip: { across: true } })).toEqual([b, a, d, c]);
+    expect(of({ flip: { down: true } })).toEqual([d, c, b, a]);
+    expect(of({ flip: { across: true }, channels: { width: 0.3, tiltYDegrees: 180 }, back: { assetId: WIDE } })).toEqual([b, a, d, c]);
+    expect(planned([picture('a', { flip: { across: true } })])[0]!.plain).toBe(false);
+  });
   it('moves a group’s layers as one, sizes and turns included', () => {
     const [plan] = planned([{ kind: 'group', id: layerId('g'), channels: { x: 0.75, width: 0.5, height: 0.5 }, layers: [picture('a', { channels: { x: 0, y: 0.5, width: 0.4 } })] }]);
     expect(middle(plan!)).toEqual([800, 450]);

@@ -132,10 +132,13 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
     const parts = partsOf(layer, toScreen);
     if (parts.opacity <= 0) return null;
     const away = layer.kind === 'picture' && layer.back && !facesEye(box, eye);
-    const outTo = away ? mirrored(toScreen) : toScreen;
+    const flip = layer.kind === 'picture' || layer.kind === 'clip' ? layer.flip : undefined;
+    // From behind left and right have changed places already.
+    const across = Boolean(away) !== Boolean(flip?.across);
+    const outTo = flipped(across ? mirrored(toScreen) : toScreen, Boolean(flip?.down));
     const content = contentOf(layer, outTo, Boolean(away));
     if (!content) return null;
-    const plain = !layer.channels || Object.keys(layer.channels).every((name) => name === 'opacity');
+    const plain = !flip && (!layer.channels || Object.keys(layer.channels).every((name) => name === 'opacity'));
     return { ...parts, content, toScreen: outTo, plain: plain && !layer.tether && parts.masks.length === 0 && !parts.edge && parts.blend === 'normal' && parts.vignette === 0 };
   }
 
@@ -247,6 +250,10 @@ function isCropped(crop: LayerPlan['crop']): boolean {
 /** The same box seen from behind: left and right change places. */
 function mirrored(m: Matrix3): Matrix3 {
   return [-m[0]!, m[1]!, m[0]! + m[2]!, -m[3]!, m[4]!, m[3]! + m[5]!, -m[6]!, m[7]!, m[6]! + m[8]!];
+}
+
+function flipped(m: Matrix3, down: boolean): Matrix3 {
+  return down ? [m[0]!, -m[1]!, m[1]! + m[2]!, m[3]!, -m[4]!, m[4]! + m[5]!, m[6]!, -m[7]!, m[7]! + m[8]!] : m;
 }
 
 /** Lengths of a box's two axes on the screen, at its middle. */

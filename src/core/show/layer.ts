@@ -86,6 +86,7 @@ export interface PictureLayer extends LayerParts {
   readonly kind: 'picture';
   readonly assetId: AssetId;
   readonly move: Move;
+  readonly flip?: Flip;
   /** Another picture on its back, seen when it is turned away. */
   readonly back?: { readonly assetId: AssetId };
 }
@@ -97,8 +98,15 @@ export interface ClipLayer extends LayerParts {
   readonly trimStartMs: number;
   /** The clip's own sound; −60 and below is silence. */
   readonly soundGainDb: number;
+  readonly flip?: Flip;
   /** 1 when left out; sound goes with 1 only. */
   readonly speed?: number;
+}
+
+/** Left and right, or top and bottom, change places. */
+export interface Flip {
+  readonly across?: boolean;
+  readonly down?: boolean;
 }
 
 /** A drawing in SVG, shown whole in its box. */

@@ -132,6 +132,8 @@ export const wordsShape = () => ({
   travel: optional({ kind: oneOf(['roll', 'crawl']).required(), fromMs: milliseconds(0, LONGEST_SLIDE_MS), lengthMs: yup.number().integer().min(100).max(LONGEST_SLIDE_MS).nullable().defined() }),
 });
 
+const flipSchema = () => optional({ across: yup.boolean(), down: yup.boolean() });
+
 const face = once(() => byKind({ picture: closed({ kind: kind('picture'), assetId: hashSchema() }), colour: closed({ kind: kind('colour'), colour: colour().required() }) }));
 
 const groupSchema = once(() => closed({
@@ -140,8 +142,8 @@ const groupSchema = once(() => closed({
 }));
 
 const layerSchema = once((): yup.Schema<Layer> => byKind({
-  picture: closed({ kind: kind('picture'), ...lit(), assetId: hashSchema(), move: moveSchema(), back: optional({ assetId: hashSchema() }) }),
-  clip: closed({ kind: kind('clip'), ...lit(), assetId: hashSchema(), trimStartMs: milliseconds(0, LONGEST_SLIDE_MS), soundGainDb: decibels(), speed: number(0.05, 20) }),
+  picture: closed({ kind: kind('picture'), ...lit(), assetId: hashSchema(), move: moveSchema(), flip: flipSchema(), back: optional({ assetId: hashSchema() }) }),
+  clip: closed({ kind: kind('clip'), ...lit(), assetId: hashSchema(), trimStartMs: milliseconds(0, LONGEST_SLIDE_MS), soundGainDb: decibels(), flip: flipSchema(), speed: number(0.05, 20) }),
   drawing: closed({ kind: kind('drawing'), ...lit(), assetId: hashSchema() }),
   words: closed({ kind: kind('words'), ...parts(), ...wordsShape() }),
   shape: closed({ kind: kind('shape'), ...parts(), shape: shapeSchema(), fill: fillSchema() }),

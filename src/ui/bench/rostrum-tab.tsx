@@ -4,7 +4,7 @@ import { LARGEST_ENLARGEMENT } from '../../core/motion/automatic-move';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { Framing } from '../../core/motion/framing';
 import { mainLayerOf, type Slide } from '../../core/show/show';
-import type { Move } from '../../core/show/layer';
+import type { Move, PictureLayer } from '../../core/show/layer';
 import { FramedPicture } from '../arrange/framed-picture';
 import { Button } from '../kit/button';
 import { NumberField } from '../kit/number-field';
@@ -56,6 +56,7 @@ export function RostrumTab({ slide, prepared, index }: RostrumTabProps) {
           <Button className="h-7" onClick={() => set({ kind: 'set', first: move.last, last: move.first })}>swap</Button>
           <Button className="h-7" aria-pressed={layer.move.kind === 'still'} onClick={() => set({ kind: 'still' })}>still</Button>
           <Button className="h-7" aria-pressed={layer.move.kind === 'automatic'} onClick={() => set({ kind: 'automatic' })}>by itself</Button>
+          <Button className="h-7" aria-pressed={Boolean(layer.flip?.across)} onClick={() => edit({ kind: 'set-layers', slideId: slide.id, layers: slide.layers.map((other) => (other.id === layer.id ? withFlip(layer, !layer.flip?.across) : other)) })}>flip</Button>
           {beforeMove && <Button className="h-7" onClick={() => set({ kind: 'set', first: beforeMove.last, last: move.last })}>begin as slide {index} ends</Button>}
         </div>
         <p className="mt-2.5 text-soft">
@@ -66,4 +67,9 @@ export function RostrumTab({ slide, prepared, index }: RostrumTabProps) {
       </div>
     </div>
   );
+}
+
+function withFlip(layer: PictureLayer, across: boolean): PictureLayer {
+  const { flip: _before, ...rest } = layer;
+  return across ? { ...rest, flip: { across: true } } : rest;
 }

@@ -5,6 +5,7 @@ import type { Slide } from '../../core/show/show';
 import { Button } from '../kit/button';
 import { clockTenths } from '../kit/clock';
 import { NumberField } from '../kit/number-field';
+import { BackingFields } from './backing-fields';
 import { useShow } from '../show/show-provider';
 
 /** How long the slide lasts, what is spoken over it, and what lies behind it. */
@@ -32,11 +33,7 @@ export function TimeTab({ slide, prepared, index }: { slide: Slide; prepared: Pr
           <Button className="h-7" onClick={() => edit({ kind: 'set-narration', slideId: slide.id, narration: null })}>Take it off</Button>
         </div>
       )}
-      {slide.backing.kind === 'colour' && (
-        <label className="flex items-center gap-2">Colour
-          <input type="color" value={slide.backing.colour} onChange={(event) => edit({ kind: 'set-backing', slideId: slide.id, backing: { kind: 'colour', colour: event.target.value } }, `backing ${slide.id}`)} className="h-8 w-14 rounded-md border border-rule bg-white p-0.5" />
-        </label>
-      )}
+      <BackingFields slide={slide} />
     </div>
   );
 }

@@ -1,0 +1,40 @@
+'use client';
+
+import { mainLayerOf, type Backing, type Slide } from '../../core/show/show';
+import { Amount } from '../kit/amount';
+import { Choice } from '../kit/choice';
+import { useShow } from '../show/show-provider';
+
+const KINDS: Record<'automatic' | 'blurred' | 'gradient' | 'colour', Backing> = {
+  automatic: { kind: 'automatic' },
+  blurred: { kind: 'blurred', amount: 0.05, darkness: 0.35 },
+  gradient: { kind: 'gradient', gradient: { kind: 'linear', angleDegrees: 90, stops: [{ at: 0, colour: '#33404a' }, { at: 1, colour: '#171513' }] } },
+  colour: { kind: 'colour', colour: '#211d19' },
+};
+
+/** What lies behind everything on the slide; seen where its picture leaves room. */
+export function BackingFields({ slide }: { slide: Slide }) {
+  const edit = useShow((state) => state.edit);
+  const { backing } = slide;
+  const set = (next: Backing, joins?: string) => edit({ kind: 'set-backing', slideId: slide.id, backing: next }, joins && `${joins} ${slide.id}`);
+  const options = [...(mainLayerOf(slide) ? [{ value: 'automatic' as const, label: 'by itself' }, { value: 'blurred' as const, label: 'its blur' }] : []), { value: 'gradient' as const, label: 'gradient' }, { value: 'colour' as const, label: 'colour' }];
+  const colourField = (label: string, value: string, onChange: (colour: string) => void) => <input type="color" aria-label={label} value={value} onChange={(event) => onChange(event.target.value)} className="h-7 w-10 rounded-md border border-rule bg-white p-0.5" />;
+  return (
+    <div className="flex flex-col gap-2" data-part="backing">
+      <div className="flex flex-wrap items-center gap-2">
+        <span>Behind it</span>
+        <Choice label="Backing" value={backing.kind === 'picture' ? 'automatic' : backing.kind} onChange={(kind) => set(KINDS[kind])} options={options} />
+        {backing.kind === 'colour' && colourField('Colour of the backing', backing.colour, (colour) => set({ kind: 'colour', colour }, 'backing'))}
+        {backing.kind === 'gradient' && backing.gradient.stops.map((stop, index) => (
+          <span key={stop.at}>{colourField(`Colour ${index + 1} of the gradient`, stop.colour, (colour) => set({ kind: 'gradient', gradient: { ...backing.gradient, stops: backing.gradient.stops.map((other) => (other === stop ? { ...stop, colour } : other)) } }, `backing ${index}`))}</span>
+        ))}
+      </div>
+      {backing.kind === 'blurred' && (
+        <>
+          <Amount label="Blur" value={backing.amount} min={0.005} max={0.1} rest={0.05} shown={`${(backing.amount * 100).toFixed(1)} %`} onChange={(amount) => set({ ...backing, amount }, 'backing blur')} />
+          <Amount label="Darkness" value={backing.darkness} min={0} max={1} rest={0.35} shown={`${Math.round(backing.darkness * 100)}`} onChange={(darkness) => set({ ...backing, darkness }, 'backing darkness')} />
+        </>
+      )}
+    </div>
+  );
+}
