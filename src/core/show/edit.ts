@@ -2,11 +2,10 @@ import { unreachable } from '../unreachable';
 import type { LayerId, SlideId } from './ids';
 import { takeOut, putIn, type PlacedSlides } from './order';
 import type { Backing, Cue, Narration, Show, Slide } from './show';
-import { everyLayer, type Edge, type Layer, type Move } from './layer';
+import { everyLayer, type Edge, type Layer, type Move, type WordsLayer } from './layer';
 import { withLayers } from './with-layers';
 import type { Light } from './light';
 import type { Transition } from './transition';
-import type { WordsCome, WordsPlace, WordsStyle, WordsTravel } from './words';
 import { withWords } from './words-of-slide';
 
 /** A change to a show as data: small, sent to the server as it is, and always answered by another edit that undoes it. */
@@ -28,14 +27,8 @@ export type ShowEdit =
   | { readonly kind: 'set-default-length'; readonly lengthMs: number }
   | { readonly kind: 'rename-show'; readonly title: string };
 
-export interface WordsText {
-  readonly title: string;
-  readonly subtitle: string;
-  readonly place: WordsPlace;
-  readonly style?: WordsStyle;
-  readonly come?: WordsCome;
-  readonly travel?: WordsTravel;
-}
+/** What a words layer says, how it looks and how it comes and goes. */
+export type WordsText = Pick<WordsLayer, 'title' | 'subtitle' | 'place' | 'style' | 'come' | 'travel'>;
 
 export type EditRefusal = 'slide-not-found' | 'layer-not-found' | 'slide-already-there';
 

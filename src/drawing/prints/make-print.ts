@@ -4,7 +4,7 @@ import { lightPicture } from '../planes/light-planes';
 import { padPlanes, planesFromDecodedFrame, planesFromPixels, releasePlanes, type PicturePlanes, type Pixels } from '../planes/picture-planes';
 import { createSurface } from '../planes/surface';
 import type { FontShelf } from '../words/fonts';
-import { drawWords } from '../words/draw-words';
+import { drawWords, type DrawnPiece } from '../words/draw-words';
 import type { Drawing2d } from '../words/outline';
 import { BACKING_SOURCE_WIDTH_PX, fillWithBlur } from './blurred-backing';
 import { fillWithGradient } from './gradient-backing';
@@ -22,16 +22,7 @@ export type Made =
   | { readonly kind: 'wipe-map'; readonly map: number; readonly stride: number; readonly half: number; readonly halfStride: number; readonly byteCount: number }
   | { readonly kind: 'nothing' };
 
-export interface MadePiece {
-  readonly planes: PicturePlanes;
-  readonly leftPx: number;
-  readonly topPx: number;
-  readonly sizePx: number;
-  readonly line: number;
-  readonly word: number;
-  readonly letter: number;
-  readonly rightToLeft: boolean;
-}
+export type MadePiece = Omit<DrawnPiece, 'pixels'> & { readonly planes: PicturePlanes };
 
 export interface WordsBlock {
   readonly topPx: number;
