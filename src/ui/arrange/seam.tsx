@@ -35,7 +35,7 @@ export function Seam({ slide, transitionMs, startMs, onGo }: SeamProps) {
         </button>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={6} data-part="transition" onClick={(event) => event.stopPropagation()} onKeyDown={(event) => event.stopPropagation()} className="z-30 w-80 rounded-lg border border-rule bg-card p-3 shadow-raised">
+        <Popover.Content align="start" sideOffset={6} data-part="transition" aria-label="Transition into this slide" onClick={(event) => event.stopPropagation()} onKeyDown={(event) => event.stopPropagation()} className="z-30 w-80 rounded-lg border border-rule bg-card p-3 shadow-raised">
           <TransitionForm transition={transition} onChange={(next, joins) => {
             set([slide.id], next, joins);
             onGo(startMs + (next.kind === 'cut' ? 0 : Math.min(next.lengthMs, slide.lengthMs / 2) / 2));

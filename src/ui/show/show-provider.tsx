@@ -28,6 +28,8 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
     tell: (sentence) => void toast(sentence),
   }));
 
+  useEffect(() => store.getState().takeUpUnsent(), [store]);
+
   useEffect(() => {
     const events = new EventSource(`/api/shows/${show.id}/events`);
     let known = false;

@@ -49,7 +49,11 @@ let server: ReturnType<typeof miniature>;
 let storage: ReturnType<typeof memory>;
 let told: string[];
 let store: ShowStore;
-const open = () => createShowStore({ show: server.show, revision: server.kept.length, entries: [], storage, tell: (sentence) => told.push(sentence) });
+const open = () => {
+  const store = createShowStore({ show: server.show, revision: server.kept.length, entries: [], storage, tell: (sentence) => told.push(sentence) });
+  store.getState().takeUpUnsent();
+  return store;
+};
 const realFetch = globalThis.fetch;
 
 beforeEach(() => {

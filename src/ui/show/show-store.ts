@@ -35,6 +35,8 @@ export interface ShowState {
   redo(): void;
   select(ids: readonly SlideId[], anchor: SlideId | null): void;
   setEntries(entries: readonly SheetEntry[]): void;
+  /** Does again what a closed page had not sent. Once, after the first drawing: the server, which draws first, knows nothing of it. */
+  takeUpUnsent(): void;
   /** Asks for what others changed. */
   pull(): void;
   /** Sends what waits, at once; for when the page goes away. */
@@ -61,16 +63,16 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
   const storageKey = `tanager-unsent-${show.id}`;
   let confirmed = show;
   let known = revision;
-  let pending: readonly SentEdit[] = readUnsent();
+  let pending: readonly SentEdit[] = [];
   let sending = false;
   let again = false;
   let timer: ReturnType<typeof setTimeout> | null = null;
 
   const store = createStore<ShowState>((set, get) => ({
-    show: replay(confirmed, pending),
+    show: confirmed,
     entries,
     facts: factsOf(entries),
-    saving: pending.length > 0 ? 'saving' : 'saved',
+    saving: 'saved',
     undoSteps: [],
     redoSteps: [],
     selection: new Set(),
@@ -99,10 +101,16 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
     },
     select: (ids, anchor) => set({ selection: new Set(ids), anchor }),
     setEntries: (next) => set({ entries: next, facts: mergedFacts(get().facts, next) }),
+    takeUpUnsent() {
+      const kept = readUnsent().filter((entry) => !pending.some((other) => other.editId === entry.editId));
+      if (kept.length === 0) return;
+      pending = [...kept, ...pending];
+      set({ show: replay(confirmed, pending), saving: 'saving' });
+      schedule(0);
+    },
     pull: () => void send(),
     flushNow: () => { if (pending.length > 0) void post(pending, true).catch(() => {}); },
   }));
-  if (pending.length > 0) schedule(0);
   return store;
 
   /** Applies an edit here and puts it on its way. @returns the edit that undoes it, or null when it was refused */
