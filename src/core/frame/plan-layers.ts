@@ -208,7 +208,6 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
   function bitmapFor(key: string, toScreen: Matrix3): { widthPx: number; heightPx: number } {
     const { widthPx, heightPx } = largestOnScreen(key, toScreen);
     const scale = Math.min(1, LARGEST_BITMAP_PX / Math.max(widthPx, heightPx, 1));
-    // Whole eighths of a doubling, so that small differences share a bitmap.
     const up = (value: number) => Math.max(4, Math.min(LARGEST_BITMAP_PX, Math.ceil(value * scale)));
     return { widthPx: up(widthPx), heightPx: up(heightPx) };
   }

@@ -28,23 +28,27 @@ export type WipeMapLook =
 /** A border of about a pixel, so that hard wipes are antialiased. */
 const HARD = 0.002;
 
+/** What a transition takes for softness and number when it is not told. */
+export const USUAL_SOFTNESS = { wipe: 0.15, clock: 0.02, iris: 0.05, blinds: 0.1, checks: 0.2, pattern: 0.2 } as const;
+export const USUAL_COUNT = { blinds: 8, checks: 9, mosaic: 24 } as const;
+
 export function planTransition(transition: TransitionOverTime, slideId: string): TransitionPlan {
-  const softness = (own: number | undefined, usual: number) => Math.max(HARD, own ?? usual);
+  const softness = (of: { readonly kind: keyof typeof USUAL_SOFTNESS; readonly softness?: number }) => Math.max(HARD, of.softness ?? USUAL_SOFTNESS[of.kind]);
   switch (transition.kind) {
     case 'dissolve':
     case 'blur-through':
       return { kind: transition.kind };
     case 'dip': return { kind: 'dip', colour: transition.colour ?? '#000000' };
     case 'burn': return { kind: 'burn', colour: transition.colour ?? '#ffffff' };
-    case 'wipe': return { kind: 'map', map: { kind: 'wipe', direction: transition.direction ?? 'right' }, softness: softness(transition.softness, 0.15) };
-    case 'clock': return { kind: 'map', map: { kind: 'clock', direction: transition.direction ?? 'clockwise' }, softness: softness(transition.softness, 0.02) };
-    case 'iris': return { kind: 'map', map: { kind: 'iris', shape: transition.shape ?? 'circle', direction: transition.direction ?? 'open' }, softness: softness(transition.softness, 0.05) };
-    case 'blinds': return { kind: 'map', map: { kind: 'blinds', direction: transition.direction ?? 'down', count: transition.count ?? 8 }, softness: softness(transition.softness, 0.1) };
-    case 'checks': return { kind: 'map', map: { kind: 'checks', count: transition.count ?? 9, seed: transition.seed ?? 1 }, softness: softness(transition.softness, 0.2) };
+    case 'wipe': return { kind: 'map', map: { kind: 'wipe', direction: transition.direction ?? 'right' }, softness: softness(transition) };
+    case 'clock': return { kind: 'map', map: { kind: 'clock', direction: transition.direction ?? 'clockwise' }, softness: softness(transition) };
+    case 'iris': return { kind: 'map', map: { kind: 'iris', shape: transition.shape ?? 'circle', direction: transition.direction ?? 'open' }, softness: softness(transition) };
+    case 'blinds': return { kind: 'map', map: { kind: 'blinds', direction: transition.direction ?? 'down', count: transition.count ?? USUAL_COUNT.blinds }, softness: softness(transition) };
+    case 'checks': return { kind: 'map', map: { kind: 'checks', count: transition.count ?? USUAL_COUNT.checks, seed: transition.seed ?? 1 }, softness: softness(transition) };
     case 'pattern': {
       const inverted = transition.inverted ?? false;
       const map = typeof transition.pattern === 'string' ? { kind: 'pattern', pattern: transition.pattern, inverted } as const : { kind: 'own-pattern', assetId: transition.pattern.assetId, inverted } as const;
-      return { kind: 'map', map, softness: softness(transition.softness, 0.2) };
+      return { kind: 'map', map, softness: softness(transition) };
     }
     case 'push':
     case 'slide-over':
@@ -57,7 +61,7 @@ export function planTransition(transition: TransitionOverTime, slideId: string):
     case 'zoom-through':
     case 'zoom-blur':
       return { kind: transition.kind, direction: transition.direction ?? 'in' };
-    case 'mosaic': return { kind: 'mosaic', count: transition.count ?? 24 };
+    case 'mosaic': return { kind: 'mosaic', count: transition.count ?? USUAL_COUNT.mosaic };
     case 'shuffle': return planTransition(dealt(transition, slideId), slideId);
     default: return unreachable(transition);
   }

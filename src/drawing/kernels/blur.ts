@@ -1,7 +1,5 @@
 // Gaussian blur of a plane. A wide blur is made small first: the plane is averaged over squares, blurred there by a sampled Gaussian and brought back between the
 // squares' middles; what averaging and bringing back blur by themselves is taken off. Values are kept × 64 in 16 bits and dithered on the way out, so that no steps show.
-import { WIDEST_PX } from './rows';
-
 const ROW: usize = memory.data(2 * 8448, 16);
 const TAPS: usize = memory.data(2 * 64, 16);
 /** An ordered pattern of 0…63, as even as can be (Bayer, 1973). */
@@ -11,7 +9,7 @@ let patterned: bool = false;
 let radius: i32 = 0;
 
 /**
- * Blurs `from` into `to` (which may be the same). `scratch` holds 4 · (widthPx / square + 2) · (heightPx / square + 2) bytes and more, see `blurScratchBytes`.
+ * Blurs `from` into `to` (which may be the same). `scratch` holds `blurScratchBytes`.
  * The plane's border is repeated outwards.
  */
 export function blurPlane(from: usize, fromStride: i32, to: usize, toStride: i32, widthPx: i32, heightPx: i32, sigma: f64, scratch: usize): void {
@@ -189,9 +187,4 @@ export function mosaicPlane(from: usize, to: usize, stride: i32, widthPx: i32, h
     }
     y = y1;
   }
-}
-
-/** Rows wider than the scratch are a caller's bug. */
-export function widest(): i32 {
-  return WIDEST_PX;
 }

@@ -16,11 +16,6 @@ export type Print =
   | { readonly kind: 'blurred'; readonly assetId: AssetId; readonly isClip: boolean; readonly aspect: number; readonly amount: number; readonly darkness: number; readonly frame: PictureSize }
   | { readonly kind: 'wipe-map'; readonly look: WipeMapLook; readonly frame: PictureSize };
 
-export interface WantedPrint {
-  readonly key: string;
-  readonly print: Print;
-}
-
 /** Pictures and clips are asked for at every frame; their keys are made without serialising. */
 export function keyOf(print: Print): string {
   if (print.kind === 'picture' && !print.light) return `${print.assetId} ${print.size.widthPx}×${print.size.heightPx}`;

@@ -2,6 +2,7 @@
 
 import { easingsForTransitions, TRANSITION_NAMES } from './transition-names';
 import { EIGHT_WAYS, FAMILIES, FOUR_WAYS, IRIS_SHAPES, PATTERN_NAMES, type Transition, type TransitionFamily, type TransitionKind, type TransitionOverTime } from '../../core/show/transition';
+import { USUAL_COUNT, USUAL_SOFTNESS } from '../../core/transitions/transition-plan';
 import type { Easing } from '../../core/keys/easing';
 import { Amount } from '../kit/amount';
 import { Button } from '../kit/button';
@@ -55,7 +56,7 @@ function Parts({ transition, onChange }: { transition: TransitionOverTime; onCha
             <input type="color" value={transition.colour ?? (transition.kind === 'dip' ? '#000000' : '#ffffff')} onChange={(event) => change({ colour: event.target.value }, 'transition colour')} className="h-7 w-10 rounded-md border border-rule bg-white p-0.5" />
           </label>
         )}
-        {(transition.kind === 'blinds' || transition.kind === 'checks' || transition.kind === 'mosaic') && <NumberField label="How many" value={transition.count ?? { blinds: 8, checks: 9, mosaic: 24 }[transition.kind]} min={2} max={100} digits={0} onCommit={(count) => change({ count: Math.round(count) })} />}
+        {(transition.kind === 'blinds' || transition.kind === 'checks' || transition.kind === 'mosaic') && <NumberField label="How many" value={transition.count ?? USUAL_COUNT[transition.kind]} min={2} max={100} digits={0} onCommit={(count) => change({ count: Math.round(count) })} />}
         {transition.kind === 'shuffle' && (
           <>
             <Pick label="Family" value={transition.family} groups={[{ name: null, options: plainOptions(['all', ...FAMILY_NAMES] as const) }]} onChange={(family) => change({ family })} />
@@ -64,13 +65,15 @@ function Parts({ transition, onChange }: { transition: TransitionOverTime; onCha
         )}
         <Pick label="Pace of the transition" value={typeof transition.easing === 'string' ? transition.easing : 'usual'} groups={[{ name: null, options: easingsForTransitions }]} onChange={(easing) => change({ easing: easing === 'usual' ? undefined : easing as Easing })} />
       </div>
-      {'softness' in usualParts(transition.kind) && <Amount label="Softness" value={('softness' in transition && transition.softness) || 0} min={0} max={1} rest={0.15} shown={`${Math.round(100 * (('softness' in transition && transition.softness) || 0))} %`} onChange={(softness) => change({ softness }, 'transition softness')} />}
+      {isSoft(transition) && <Amount label="Softness" value={transition.softness ?? USUAL_SOFTNESS[transition.kind]} min={0} max={1} rest={USUAL_SOFTNESS[transition.kind]} shown={`${Math.round(100 * (transition.softness ?? USUAL_SOFTNESS[transition.kind]))} %`} onChange={(softness) => change({ softness }, 'transition softness')} />}
     </>
   );
 }
 
-function usualParts(kind: TransitionKind): Record<string, true> {
-  return ['wipe', 'clock', 'iris', 'blinds', 'checks', 'pattern'].includes(kind) ? { softness: true } : {};
+type SoftTransition = Extract<TransitionOverTime, { kind: keyof typeof USUAL_SOFTNESS }>;
+
+function isSoft(transition: TransitionOverTime): transition is SoftTransition {
+  return transition.kind in USUAL_SOFTNESS;
 }
 
 function directionsOf(transition: TransitionOverTime): readonly string[] | null {
