@@ -61,7 +61,7 @@ async function bundles() {
   cpSync('node_modules/harfbuzzjs/dist/harfbuzz.wasm', 'public/drawing/harfbuzz.wasm');
   const common = { bundle: true, format: 'esm', sourcemap: false, logLevel: 'warning', target: 'es2023' };
   const entries = [
-    { ...common, entryPoints: { 'film-worker': 'src/server/films/film-worker.ts', tanager: 'src/cli/tanager.ts', seed: 'demo/seed/seed.ts' }, outdir: 'dist', outExtension: { '.js': '.mjs' }, platform: 'node', target: 'node20', packages: 'external' },
+    { ...common, entryPoints: { 'film-worker': 'src/server/films/film-worker.ts', 'heic-worker': 'src/server/assets/heic-worker.ts', tanager: 'src/cli/tanager.ts', seed: 'demo/seed/seed.ts' }, outdir: 'dist', outExtension: { '.js': '.mjs' }, platform: 'node', target: 'node20', packages: 'external' },
     // `module` is only reached in Node.
     { ...common, entryPoints: { worker: 'src/ui/viewer/drawing-worker.ts' }, outdir: 'public/drawing', platform: 'browser', external: ['module'], minify: true },
   ];

@@ -13,7 +13,7 @@ await runQuietly('Building', process.execPath, [path.join(root, 'scripts/build.m
 await runQuietly('Seeding the demo show', process.execPath, [path.join(root, 'dist/seed.mjs')]);
 
 const server = spawn(process.execPath, [path.join(root, 'node_modules/next/dist/bin/next'), 'start', '-p', port, '-H', host], {
-  cwd: root, stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+  cwd: root, stdio: ['ignore', 'pipe', 'inherit'], env: { TANAGER_FOLDER: path.join(root, 'demo/files'), ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
 });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('close', (code) => process.exit(code ?? 0));

@@ -1,6 +1,7 @@
 // Puts the demo show on the shelf, once: the Lantern Regatta of Port Ellery, from the files in demo/files.
 import { readdir } from 'node:fs/promises';
 import path from 'node:path';
+import type { ShowEdit } from '../../src/core/show/edit';
 import { cueId, layerId, showId, slideId, type AssetId } from '../../src/core/show/ids';
 import { DEFAULT_TRANSITION, emptyShow, type Slide } from '../../src/core/show/show';
 import type { WordsPlace } from '../../src/core/show/words';
@@ -22,6 +23,7 @@ const WORDS: Record<string, readonly [title: string, subtitle: string, place: Wo
 const ORDER_AT_THE_END = ['regatta-emblem.png'];
 /** On the contact sheet, but not in the show: the one with dark bars. */
 const LEFT_OUT = ['regatta-still.jpg'];
+const LINGERING = ['PE_0412.jpg', 'PE_0472.jpg'];
 
 const server = await openServer();
 const shelf = await server.shows.shelf();
@@ -46,10 +48,15 @@ async function seed(): Promise<void> {
   const song = named('harbour-reel.mp3');
   const fitted = fitToMusic(slides, song.facts!.kind === 'sound' ? song.facts!.lengthMs : 0, lengthFollowsContent);
   const lengths = new Map(fitted.ok ? fitted.lengths.map((entry) => [entry.slideId, entry.lengthMs]) : []);
-  const edits = [
-    { kind: 'add-slides' as const, runs: [{ afterId: null, slides: slides.map((slide) => ({ ...slide, lengthMs: lengths.get(slide.id) ?? slide.lengthMs })) }] },
-    { kind: 'set-cues' as const, cues: [{ id: cueId('reel'), assetId: song.assetId, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }] },
+  const edits: ShowEdit[] = [
+    { kind: 'add-slides', runs: [{ afterId: null, slides: slides.map((slide) => ({ ...slide, lengthMs: lengths.get(slide.id) ?? slide.lengthMs })) }] },
+    { kind: 'set-cues', cues: [{ id: cueId('reel'), assetId: song.assetId, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }] },
   ];
+  const marks = [
+    ...pictures.map((entry) => ({ assetId: entry.assetId, mark: LINGERING.includes(entry.fileName) ? 'linger' as const : 'keep' as const })),
+    ...LEFT_OUT.map((name) => ({ assetId: named(name).assetId, mark: 'leave-out' as const })),
+  ];
+  edits.push({ kind: 'set-marks', marks });
   await server.shows.applyEdits(ID, edits.map((edit, index) => ({ editId: `seeded-${index}`, edit })), 0);
 }
 

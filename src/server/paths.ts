@@ -9,5 +9,9 @@ export const dataFolder = (): string => path.resolve(process.env.TANAGER_DATA ??
 export const kernelsFile = (): string => path.join(projectFolder(), 'public', 'drawing', 'kernels.wasm');
 export const fontFile = (name: string): string => path.join(projectFolder(), 'public', 'fonts', `${name}.ttf`);
 export const filmWorkerFile = (): string => path.join(projectFolder(), 'dist', 'film-worker.mjs');
+export const heicWorkerFile = (): string => path.join(projectFolder(), 'dist', 'heic-worker.mjs');
 export const migrationsFolder = (): string => path.join(projectFolder(), 'drizzle');
 export const fontIndexFile = (): string => path.join(projectFolder(), 'public', 'fonts', 'index.json');
+
+/** Folders below this one can be taken in from the server's own disk; null when none was named. */
+export const openFolder = (): string | null => (process.env.TANAGER_FOLDER ? path.resolve(process.env.TANAGER_FOLDER) : null);

@@ -1,17 +1,21 @@
 import { mkdir } from 'node:fs/promises';
 import path from 'node:path';
 import { createContactSheet, type ContactSheet } from './assets/contact-sheet';
+import { createFolderIntake, type FolderIntake } from './assets/folder-intake';
 import { openBlobStore, type BlobStore } from './blobs/blob-store';
 import { openDatabase } from './database/open-database';
 import { createEvents, type Events } from './events';
 import { createFilmService, type FilmService } from './films/film-service';
-import { dataFolder } from './paths';
+import { dataFolder, openFolder } from './paths';
 import { createShowService, type ShowService } from './shows/show-service';
+import { createVersionService, type VersionService } from './shows/versions';
 
 /** Everything that lives as long as the server process. */
 export interface RunningServer {
   readonly shows: ShowService;
+  readonly versions: VersionService;
   readonly sheet: ContactSheet;
+  readonly folders: FolderIntake;
   readonly films: FilmService;
   readonly blobs: BlobStore;
   readonly events: Events;
@@ -30,6 +34,7 @@ export function runningServer(): Promise<RunningServer> {
 async function start(): Promise<RunningServer> {
   const server = await openServer();
   await server.sheet.resume();
+  await server.folders.resume();
   server.films.start();
   return server;
 }
@@ -45,6 +50,8 @@ export async function openServer(): Promise<RunningServer & { close(): void }> {
   const blobs = openBlobStore(path.join(folder, 'blobs'));
   const shows = createShowService(database, events);
   const sheet = createContactSheet(database, blobs, events);
+  const versions = createVersionService(database);
+  const folders = createFolderIntake(openFolder(), database, sheet, events);
   const films = createFilmService({ database, blobs, sheet, events, folder: filmFolder });
-  return { shows, sheet, films, blobs, events, uploadFolder, close: () => database.close() };
+  return { shows, versions, sheet, folders, films, blobs, events, uploadFolder, close: () => database.close() };
 }

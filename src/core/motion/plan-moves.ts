@@ -20,7 +20,7 @@ export function planMoves(show: Show, facts: FactsById, spans: readonly SlideSpa
       if (layer.kind !== 'picture' && layer.kind !== 'clip') continue;
       const known = facts.get(layer.assetId);
       if (!known || known.kind === 'sound') continue;
-      const window = windowOf(layer, known, show.frame, span.leavesMs - span.startMs);
+      const window = pictureWindow(layer, known, show.frame, span.leavesMs - span.startMs);
       const move = layer.kind === 'clip' ? still(known, CLIP_ENLARGEMENT, window) : planned(layer.move, known, span, layer.id, window);
       moves.set(layer.id, move);
       before = move.name;
@@ -44,13 +44,13 @@ export function planMoves(show: Show, facts: FactsById, spans: readonly SlideSpa
 }
 
 /** The box a picture is seen through. One that was given both its sides is filled, whatever that cuts away. */
-interface PictureWindow {
+export interface PictureWindow {
   readonly shape: FrameShape;
   readonly mustFill: boolean;
 }
 
 /** As it stands at the slide's start, in the frame's pixels. */
-function windowOf(layer: PictureLayer | ClipLayer, picture: MoveSubject, frame: FrameShape, seenMs: number): PictureWindow {
+export function pictureWindow(layer: PictureLayer | ClipLayer, picture: MoveSubject, frame: FrameShape, seenMs: number): PictureWindow {
   const { width, height } = layer.channels ?? {};
   const widthPx = width === undefined ? null : valueAt(width, 0, seenMs) * frame.widthPx;
   const heightPx = height === undefined ? null : valueAt(height, 0, seenMs) * frame.heightPx;

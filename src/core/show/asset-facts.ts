@@ -16,6 +16,10 @@ export interface PictureFacts {
   readonly brightness: number;
   /** Where the histogram of its tones begins and ends, half a percent left out at either side, 0…1; files looked at by older versions have none. */
   readonly tonePoints?: { readonly black: number; readonly white: number };
+  /** What somebody wrote into the file about it. */
+  readonly caption?: string;
+  /** See `likenessOf`. */
+  readonly likeness?: string;
 }
 
 export interface ClipFacts {

@@ -21,6 +21,11 @@ export function editSentence(edit: ShowEdit): string {
     case 'set-cues': return 'change the music';
     case 'set-default-length': return 'change the pace';
     case 'rename-show': return 'rename the show';
+    case 'set-marks': return edit.marks.length === 1 ? 'mark a print' : `mark ${edit.marks.length} prints`;
+    case 'swap-file': return 'swap a file';
+    case 'put-slides': return `change ${count(edit.slides.length, 'slide')}`;
+    case 'set-content': return 'go to another version';
+    case 'together': return edit.name;
     default: return unreachable(edit);
   }
 }
@@ -31,6 +36,7 @@ export function refusalSentence(reason: EditRefusal): string {
     case 'slide-not-found': return 'That slide is no longer in the show; it may have been removed in another tab.';
     case 'layer-not-found': return 'That picture is no longer on the slide.';
     case 'slide-already-there': return 'That slide is already in the show.';
+    case 'file-not-used': return 'That file is no longer used in the show.';
     default: return unreachable(reason);
   }
 }

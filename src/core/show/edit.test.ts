@@ -73,7 +73,7 @@ describe('applyEdit', () => {
   });
 
   it.each<[ShowEdit, string]>([
-    [{ kind: 'remove-slides', slideIds: ids('a', 'nowhere') }, 'slide-not-found'],
+    [{ kind: 'remove-slides', slideIds: ids('nowhere') }, 'slide-not-found'],
     [{ kind: 'move-slides', runs: [{ slideIds: ids('nowhere'), afterId: null }] }, 'slide-not-found'],
     [{ kind: 'set-lengths', lengths: [{ slideId: slideId('nowhere'), lengthMs: 900 }] }, 'slide-not-found'],
     [{ kind: 'set-move', slideId: slideId('a'), layerId: layerId('none'), move: { kind: 'still' } }, 'layer-not-found'],

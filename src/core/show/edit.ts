@@ -1,7 +1,9 @@
 import { unreachable } from '../unreachable';
-import type { LayerId, SlideId } from './ids';
+import type { AssetId, LayerId, SlideId } from './ids';
+import type { Mark } from './mark';
 import { takeOut, putIn, type PlacedSlides } from './order';
-import type { Backing, Cue, Narration, Show, Slide } from './show';
+import { contentOf, type Backing, type Cue, type Narration, type Show, type ShowContent, type Slide } from './show';
+import { withFileSwapped } from './swap-file';
 import { everyLayer, type Edge, type Layer, type Move, type WordsLayer } from './layer';
 import { withLayers } from './with-layers';
 import type { Light } from './light';
@@ -25,19 +27,31 @@ export type ShowEdit =
   | { readonly kind: 'set-narration'; readonly slideId: SlideId; readonly narration: Narration | null }
   | { readonly kind: 'set-cues'; readonly cues: readonly Cue[] }
   | { readonly kind: 'set-default-length'; readonly lengthMs: number }
-  | { readonly kind: 'rename-show'; readonly title: string };
+  | { readonly kind: 'rename-show'; readonly title: string }
+  | { readonly kind: 'set-marks'; readonly marks: readonly { readonly assetId: AssetId; readonly mark: Mark | null }[] }
+  /** Another file wherever this one is used, as it is framed, keyed and lit. */
+  | { readonly kind: 'swap-file'; readonly from: AssetId; readonly to: AssetId }
+  /** Whole slides in the place of those with the same ids. */
+  | { readonly kind: 'put-slides'; readonly slides: readonly Slide[] }
+  /** The show as a version kept it. */
+  | { readonly kind: 'set-content'; readonly content: ShowContent }
+  /** Several edits as one step: all of them or none. `name` is what it does, as an order: “cut 3 slides”. */
+  | { readonly kind: 'together'; readonly name: string; readonly edits: readonly ShowEdit[] };
 
 /** What a words layer says, how it looks and how it comes and goes. */
 export type WordsText = Pick<WordsLayer, 'title' | 'subtitle' | 'place' | 'style' | 'come' | 'travel'>;
 
-export type EditRefusal = 'slide-not-found' | 'layer-not-found' | 'slide-already-there';
+export type EditRefusal = 'slide-not-found' | 'layer-not-found' | 'slide-already-there' | 'file-not-used';
 
 /** `inverse` applied to `show` gives back the show as it was. */
 export type EditResult =
   | { readonly ok: true; readonly show: Show; readonly inverse: ShowEdit }
   | { readonly ok: false; readonly reason: EditRefusal };
 
-/** Applies one edit. Slides it does not touch keep their identity. */
+/**
+ * Applies one edit. Slides it does not touch keep their identity. What names several slides or layers is done to those that are still there
+ * (others may have been removed in another tab) and refused only when none is.
+ */
 export function applyEdit(show: Show, edit: ShowEdit): EditResult {
   switch (edit.kind) {
     case 'add-slides': {
@@ -58,14 +72,14 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
       const byId = new Map(show.slides.map((slide) => [slide.id, slide]));
       const taken = takeOut(show.slides, edit.runs.flatMap((run) => run.slideIds));
       if (!taken) return refused('slide-not-found');
-      const placed = edit.runs.map((run) => ({ afterId: run.afterId, slides: run.slideIds.map((id) => byId.get(id)!) }));
+      const placed = edit.runs.map((run) => ({ afterId: run.afterId, slides: run.slideIds.flatMap((id) => byId.get(id) ?? []) }));
       const back = taken.runs.map((run) => ({ afterId: run.afterId, slideIds: run.slides.map((slide) => slide.id) }));
       return done({ ...show, slides: putIn(taken.rest, placed) }, { kind: 'move-slides', runs: back });
     }
     case 'set-lengths': {
       const wanted = new Map(edit.lengths.map((entry) => [entry.slideId, entry.lengthMs]));
       const before = show.slides.filter((slide) => wanted.has(slide.id));
-      if (before.length !== wanted.size) return refused('slide-not-found');
+      if (before.length === 0) return refused('slide-not-found');
       return done(
         changeSlides(show, wanted, (slide, lengthMs) => ({ ...slide, lengthMs })),
         { kind: 'set-lengths', lengths: before.map((slide) => ({ slideId: slide.id, lengthMs: slide.lengthMs })) },
@@ -74,7 +88,7 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
     case 'set-transitions': {
       const wanted = new Map(edit.transitions.map((entry) => [entry.slideId, entry.transition]));
       const before = show.slides.filter((slide) => wanted.has(slide.id));
-      if (before.length !== wanted.size) return refused('slide-not-found');
+      if (before.length === 0) return refused('slide-not-found');
       return done(
         changeSlides(show, wanted, (slide, transition) => ({ ...slide, transition })),
         { kind: 'set-transitions', transitions: before.map((slide) => ({ slideId: slide.id, transition: slide.transition })) },
@@ -128,9 +142,52 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
       return done({ ...show, defaultLengthMs: edit.lengthMs }, { kind: 'set-default-length', lengthMs: show.defaultLengthMs });
     case 'rename-show':
       return done({ ...show, title: edit.title }, { kind: 'rename-show', title: show.title });
+    case 'set-marks': {
+      const before = edit.marks.map(({ assetId }) => ({ assetId, mark: show.marks?.[assetId] ?? null }));
+      return done(withMarks(show, edit.marks), { kind: 'set-marks', marks: before });
+    }
+    case 'swap-file': {
+      const swapped = withFileSwapped(show, edit.from, edit.to);
+      const before = show.slides.filter((slide, index) => slide !== swapped.slides[index]);
+      if (before.length === 0 && swapped.cues === show.cues) return refused('file-not-used');
+      const back: ShowEdit[] = [...(before.length > 0 ? [{ kind: 'put-slides', slides: before } as const] : []), ...(swapped.cues === show.cues ? [] : [{ kind: 'set-cues', cues: show.cues } as const])];
+      return done(swapped, { kind: 'together', name: 'swap a file', edits: back });
+    }
+    case 'put-slides': {
+      const wanted = new Map(edit.slides.map((slide) => [slide.id, slide]));
+      const before = show.slides.filter((slide) => wanted.has(slide.id));
+      if (before.length === 0) return refused('slide-not-found');
+      return done(changeSlides(show, wanted, (_before, after) => after), { kind: 'put-slides', slides: before });
+    }
+    case 'set-content':
+      return done({ format: show.format, version: show.version, id: show.id, ...edit.content }, { kind: 'set-content', content: contentOf(show) });
+    case 'together':
+      return applyTogether(show, edit.name, edit.edits);
     default:
       return unreachable(edit);
   }
+}
+
+function applyTogether(show: Show, name: string, edits: readonly ShowEdit[]): EditResult {
+  let after = show;
+  const inverses: ShowEdit[] = [];
+  for (const edit of edits) {
+    const result = applyEdit(after, edit);
+    if (!result.ok) return result;
+    after = result.show;
+    inverses.unshift(result.inverse);
+  }
+  return done(after, { kind: 'together', name, edits: inverses });
+}
+
+function withMarks(show: Show, changes: readonly { readonly assetId: AssetId; readonly mark: Mark | null }[]): Show {
+  const marks: Record<string, Mark> = { ...show.marks };
+  for (const { assetId, mark } of changes) {
+    if (mark) marks[assetId] = mark;
+    else delete marks[assetId];
+  }
+  const { marks: _before, ...rest } = show;
+  return Object.keys(marks).length === 0 ? rest : { ...rest, marks };
 }
 
 function done(show: Show, inverse: ShowEdit): EditResult {
@@ -141,10 +198,10 @@ function refused(reason: EditRefusal): EditResult {
   return { ok: false, reason };
 }
 
-/** The layers named, wherever they are; null when one is missing. */
+/** The layers named, wherever they are; null when none is there. */
 function layersOf(show: Show, wanted: ReadonlyMap<LayerId, unknown>): Layer[] | null {
   const found = show.slides.flatMap((slide) => [...everyLayer(slide.layers)].filter((layer) => wanted.has(layer.id)));
-  return found.length === wanted.size ? found : null;
+  return found.length > 0 ? found : null;
 }
 
 function withLight(layer: Layer, light: Light | null): Layer {

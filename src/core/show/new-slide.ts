@@ -1,5 +1,6 @@
 import type { AssetFacts } from './asset-facts';
-import { layerId, slideId, type AssetId } from './ids';
+import { layerId, slideId, type AssetId, type LayerId } from './ids';
+import { everyLayer, type ClipLayer, type Layer, type PictureLayer } from './layer';
 import { DEFAULT_TRANSITION, SHORTEST_SLIDE_MS, type Slide } from './show';
 
 /**
@@ -10,13 +11,10 @@ import { DEFAULT_TRANSITION, SHORTEST_SLIDE_MS, type Slide } from './show';
  */
 export function slideFromAsset(asset: AssetId, facts: AssetFacts, lengthMs: number, newId: () => string): Slide {
   if (facts.kind === 'sound') throw new TypeError('a slide shows a picture or a clip, got a sound');
-  const isClip = facts.kind === 'clip';
-  const layer = isClip
-    ? ({ kind: 'clip', id: layerId(newId()), assetId: asset, trimStartMs: 0, soundGainDb: 0 } as const)
-    : ({ kind: 'picture', id: layerId(newId()), assetId: asset, move: { kind: 'automatic' } } as const);
+  const layer = layerFromAsset(asset, facts, newId);
   return {
     id: slideId(newId()),
-    lengthMs: isClip ? Math.max(SHORTEST_SLIDE_MS, Math.round(facts.lengthMs)) : lengthMs,
+    lengthMs: facts.kind === 'clip' ? Math.max(SHORTEST_SLIDE_MS, Math.round(facts.lengthMs)) : lengthMs,
     transition: DEFAULT_TRANSITION,
     backing: { kind: 'automatic' },
     layers: [layer],
@@ -36,7 +34,27 @@ export function blankSlide(lengthMs: number, colour: string, newId: () => string
   };
 }
 
-/** The same slide again under new ids. */
+/** A layer that shows a file. */
+export function layerFromAsset(asset: AssetId, facts: AssetFacts, newId: () => string): PictureLayer | ClipLayer {
+  if (facts.kind === 'sound') throw new TypeError('a layer shows a picture or a clip, got a sound');
+  return facts.kind === 'clip'
+    ? { kind: 'clip', id: layerId(newId()), assetId: asset, trimStartMs: 0, soundGainDb: 0 }
+    : { kind: 'picture', id: layerId(newId()), assetId: asset, move: { kind: 'automatic' } };
+}
+
+/** The same slide again under new ids; masks and tethers point to the copies. */
 export function copyOfSlide(slide: Slide, newId: () => string): Slide {
-  return { ...slide, id: slideId(newId()), layers: slide.layers.map((layer) => ({ ...layer, id: layerId(newId()) })) };
+  const ids = new Map([...everyLayer(slide.layers)].map((layer) => [layer.id, layerId(newId())]));
+  return { ...slide, id: slideId(newId()), layers: slide.layers.map((layer) => copyOfLayer(layer, ids)) };
+}
+
+function copyOfLayer(layer: Layer, ids: ReadonlyMap<LayerId, LayerId>): Layer {
+  const { mask, tether } = layer;
+  return {
+    ...layer,
+    id: ids.get(layer.id)!,
+    ...(mask && { mask: mask.cuts === 'below' ? mask : { ...mask, cuts: mask.cuts.map((id) => ids.get(id) ?? id) } }),
+    ...(tether && { tether: { ...tether, to: ids.get(tether.to) ?? tether.to } }),
+    ...(layer.kind === 'group' && { layers: layer.layers.map((inner) => copyOfLayer(inner, ids)) }),
+  } as Layer;
 }

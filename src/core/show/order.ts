@@ -11,7 +11,7 @@ export interface PlacedSlides {
  * Takes slides out of the order, remembering where each run of neighbours stood: `putIn(rest, runs)` restores the order exactly,
  * because the slide before a run is never itself taken out.
  *
- * @returns null when an id is not in the order
+ * @returns null when none of the ids is in the order; those that are not are passed over
  */
 export function takeOut(slides: readonly Slide[], ids: readonly SlideId[]): { rest: readonly Slide[]; runs: readonly PlacedSlides[] } | null {
   const leaving = new Set(ids);
@@ -30,7 +30,7 @@ export function takeOut(slides: readonly Slide[], ids: readonly SlideId[]): { re
     runs.at(-1)!.slides.push(slide);
     open = true;
   }
-  return taken === leaving.size ? { rest, runs } : null;
+  return taken > 0 ? { rest, runs } : null;
 }
 
 /** Puts runs of slides into the order. A run whose anchor has gone (removed in another tab) goes to the end, so that nothing is lost. */

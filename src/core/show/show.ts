@@ -1,4 +1,5 @@
 import type { AssetId, CueId, ShowId, SlideId } from './ids';
+import type { Mark } from './mark';
 import { assetIdsOfLayer, everyLayer, type ClipLayer, type Gradient, type Layer, type PictureLayer, type WordsLayer } from './layer';
 import type { Transition } from './transition';
 
@@ -17,7 +18,12 @@ export interface Show {
   readonly slides: readonly Slide[];
   /** Songs, played one after the other from the start of the show. */
   readonly cues: readonly Cue[];
+  /** The pencil marks on the contact sheet, by `AssetId`; a file without one is not named. */
+  readonly marks?: Readonly<Record<string, Mark>>;
 }
+
+/** Everything a show says, without who it is: what a version keeps. */
+export type ShowContent = Pick<Show, 'title' | 'frame' | 'defaultLengthMs' | 'slides' | 'cues' | 'marks'>;
 
 export interface FrameShape {
   readonly widthPx: number;
@@ -83,6 +89,11 @@ export function emptyShow(id: ShowId, title: string): Show {
     slides: [],
     cues: [],
   };
+}
+
+/** What the show says, apart from its identity. */
+export function contentOf({ title, frame, defaultLengthMs, slides, cues, marks }: Show): ShowContent {
+  return { title, frame, defaultLengthMs, slides, cues, ...(marks && { marks }) };
 }
 
 export function wordsOf(slide: Slide): WordsLayer | null {

@@ -7,7 +7,7 @@ import type { BlobStore } from '../blobs/blob-store';
 import type { OpenDatabase } from '../database/open-database';
 import { assets, sheetEntries } from '../database/schema';
 import type { Events } from '../events';
-import { deriveAtIntake } from './derive';
+import { deriveAtIntake, printFile } from './derive';
 import { lookAtFile } from './look-at-file';
 import { UnusableFileError } from './unusable-file-error';
 
@@ -27,6 +27,8 @@ export interface ContactSheet {
   factsOf(ids: readonly AssetId[]): Promise<Map<AssetId, AssetFacts>>;
   /** Takes a file that has arrived whole. It is on the sheet when this resolves and is looked at later, in turn. */
   takeIn(show: ShowId, file: string, fileName: string, how: 'move' | 'copy'): Promise<'added' | 'already-there'>;
+  /** Puts files that are on one show's sheet onto another's, as pasting slides needs. @returns how many came new */
+  borrow(show: ShowId, from: ShowId, ids: readonly AssetId[]): Promise<number>;
   /** Takes a refused file's line off the sheet. */
   takeOff(show: ShowId, entryId: string): Promise<boolean>;
   /** Goes on with what had arrived but was not looked at when the server ended. */
@@ -37,11 +39,15 @@ export interface ContactSheet {
 
 /** Two at a time is the best on two cores. */
 const AT_ONCE = 2;
+/** The print a viewer and a bench ask for first; what is asked for earlier than it comes up here is made at once. */
+const LARGER_WIDTH_PX = 960;
 /** SQLite takes at most 32,766 variables in a statement; this is comfortably below. */
 const IDS_A_QUESTION = 1000;
 
 export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore, events: Events, now: () => number = Date.now): ContactSheet {
   const intake = new PQueue({ concurrency: AT_ONCE });
+  // Larger prints wait until every small one is there.
+  const larger = new PQueue({ concurrency: 1 });
 
   return {
     async entries(show) {
@@ -70,6 +76,16 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
       void intake.add(() => lookAt(entryId, show, id));
       return 'added';
     },
+    async borrow(show, from, ids) {
+      const there = (await db.select().from(sheetEntries).where(and(eq(sheetEntries.showId, from), eq(sheetEntries.state, 'ready')))).filter((row) => ids.includes(assetId(row.assetId)));
+      const added = await write(async (database) => {
+        let count = 0;
+        for (const row of there) count += (await database.insert(sheetEntries).values({ ...row, id: nanoid(12), showId: show, addedAt: now() }).onConflictDoNothing()).rowsAffected;
+        return count;
+      });
+      if (added > 0) events.tell(show, { kind: 'sheet' });
+      return added;
+    },
     async takeOff(show, entryId) {
       const result = await write((database) => database.delete(sheetEntries).where(and(eq(sheetEntries.id, entryId), eq(sheetEntries.showId, show), eq(sheetEntries.state, 'refused'))));
       if (result.rowsAffected > 0) events.tell(show, { kind: 'sheet' });
@@ -89,6 +105,12 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
       await database.update(sheetEntries).set(outcome.ok ? { state: 'ready', problem: null } : { state: 'refused', problem: outcome.problem }).where(eq(sheetEntries.id, entryId));
     });
     events.tell(show, { kind: 'sheet' });
+    const picture = outcome.ok ? outcome.fresh?.facts : undefined;
+    if (picture?.kind === 'picture') void larger.add(async () => {
+      await intake.onIdle();
+      // A print that fails here is asked for again by whoever needs it, and fails in their sight.
+      await printFile(id, picture, LARGER_WIDTH_PX, blobs).catch(() => {});
+    });
   }
 
   type Fresh = { mime: string; byteCount: number; facts: AssetFacts };
@@ -97,7 +119,7 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
     if (known) return { ok: true, fresh: null };
     try {
       const looked = await lookAtFile(blobs.fileOf(id));
-      await deriveAtIntake(id, looked.facts, looked.peaks, blobs);
+      await deriveAtIntake(id, looked, blobs);
       return { ok: true, fresh: { mime: looked.mime, byteCount: (await db.select({ n: sheetEntries.byteCount }).from(sheetEntries).where(eq(sheetEntries.assetId, id)))[0]?.n ?? 0, facts: looked.facts } };
     } catch (error) {
       if (error instanceof UnusableFileError) return { ok: false, problem: error.message };

@@ -3,12 +3,13 @@ import { existsSync } from 'node:fs';
 import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { CLIP_FRAMES_PER_SECOND } from '../../core/frame/frame-plan';
-import type { AssetFacts, ClipFacts, PictureFacts } from '../../core/show/asset-facts';
+import type { Sharp } from 'sharp';
+import type { ClipFacts, PictureFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
-import type { Peaks } from '../../core/sound/peaks';
 import type { BlobStore } from '../blobs/blob-store';
 import { GUARDED_INPUT, runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { clipFilter } from './clip-frames';
+import type { LookedAt } from './look-at-file';
 import { MOST_PIXELS } from './look-at-picture';
 import { openPicture } from './open-picture';
 
@@ -17,27 +18,41 @@ export const PRINT_WIDTHS = [320, 960, 1920, 2880] as const;
 /** Clips are handed out as JPEG frames this wide. */
 const CLIP_WIDTH_PX = 960;
 
-/** Everything a browser needs that takes long to make, made at intake. */
-export async function deriveAtIntake(id: AssetId, facts: AssetFacts, peaks: Peaks | null, blobs: BlobStore): Promise<void> {
+/** Everything a browser needs that takes long to make, made at intake; larger prints follow later. */
+export async function deriveAtIntake(id: AssetId, { facts, peaks, small }: LookedAt, blobs: BlobStore): Promise<void> {
   await mkdir(path.dirname(blobs.derivedFile(id, '-')), { recursive: true });
-  if (facts.kind === 'picture') await printFile(id, facts, PRINT_WIDTHS[0], blobs);
+  if (facts.kind === 'picture' && small) await whole(printPlace(id, facts, PRINT_WIDTHS[0], blobs), (part) => encoded(small, facts, PRINT_WIDTHS[0]).toFile(part));
   if (facts.kind === 'clip') await deriveClip(id, facts, blobs);
   if (facts.kind === 'sound' || (facts.kind === 'clip' && facts.hasSound)) await deriveListeningCopy(id, blobs);
   if (peaks) await whole(blobs.derivedFile(id, 'peaks'), (file) => writeFile(file, peaks.values));
 }
 
-/** The picture at the smallest width of `PRINT_WIDTHS` that is at least `widthPx`; made when it is first asked for. */
+const beingMade = new Map<string, Promise<void>>();
+
+/** The picture at the smallest width of `PRINT_WIDTHS` that is at least `widthPx`; made when it is first asked for, once even when asked for twice. */
 export async function printFile(id: AssetId, facts: PictureFacts, widthPx: number, blobs: BlobStore): Promise<{ file: string; mime: string }> {
   const width = PRINT_WIDTHS.find((candidate) => candidate >= widthPx) ?? PRINT_WIDTHS.at(-1)!;
-  const file = blobs.derivedFile(id, `${width}.${facts.hasTransparency ? 'webp' : 'jpg'}`);
+  const file = printPlace(id, facts, width, blobs);
   if (!existsSync(file)) {
-    await mkdir(path.dirname(file), { recursive: true });
-    const picture = await openPicture(blobs.fileOf(id), width, { limitInputPixels: MOST_PIXELS, failOn: 'none' });
-    const resized = picture.resize({ width, withoutEnlargement: true }).toColourspace('srgb');
-    const encoded = facts.hasTransparency ? resized.webp({ lossless: true }) : resized.flatten().jpeg({ quality: width <= 320 ? 82 : 92, chromaSubsampling: width <= 320 ? '4:2:0' : '4:4:4' });
-    await whole(file, (part) => encoded.toFile(part));
+    const making = beingMade.get(file) ?? makePrint(id, facts, width, file, blobs).finally(() => beingMade.delete(file));
+    beingMade.set(file, making);
+    await making;
   }
   return { file, mime: facts.hasTransparency ? 'image/webp' : 'image/jpeg' };
+}
+
+async function makePrint(id: AssetId, facts: PictureFacts, width: number, file: string, blobs: BlobStore): Promise<void> {
+  await mkdir(path.dirname(file), { recursive: true });
+  const picture = await openPicture(blobs.fileOf(id), width, { limitInputPixels: MOST_PIXELS, failOn: 'none' });
+  await whole(file, (part) => encoded(picture.resize({ width, withoutEnlargement: true }).toColourspace('srgb'), facts, width).toFile(part));
+}
+
+function printPlace(id: AssetId, facts: PictureFacts, width: number, blobs: BlobStore): string {
+  return blobs.derivedFile(id, `${width}.${facts.hasTransparency ? 'webp' : 'jpg'}`);
+}
+
+function encoded(picture: Sharp, facts: PictureFacts, width: number): Sharp {
+  return facts.hasTransparency ? picture.webp({ lossless: true }) : picture.flatten().jpeg({ quality: width <= 320 ? 82 : 92, chromaSubsampling: width <= 320 ? '4:2:0' : '4:4:4' });
 }
 
 /** A clip's frames as one run of JPEGs with an index of where each begins, at a steady rate: any frame can be had at once. */

@@ -5,6 +5,7 @@ import path from 'node:path';
 import { deflateSync, crc32 } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import sharp from 'sharp';
+import { isAlike } from '../../core/light/likeness';
 import { assetId, showId } from '../../core/show/ids';
 import { emptyShow } from '../../core/show/show';
 import { openBlobStore } from '../blobs/blob-store';
@@ -95,6 +96,35 @@ describe('readPictureFile', () => {
   it('does so by the profile in the file: the same numbers without it would be another colour', async () => {
     const raw = await sharp(inFolder('wide-gamut.png'), { ignoreIcc: true }).raw().toBuffer();
     expect(Math.abs(raw[0]! - 200) + Math.abs(raw[1]! - 60)).toBeGreaterThan(12);
+  });
+  it('reads HEIC with the file’s own colour profile, decoded once and kept', async () => {
+    await copyFile('src/server/assets/samples/two-colours.heic', inFolder('two.heic'));
+    expect((await lookAtFile(inFolder('two.heic'))).facts).toMatchObject({ kind: 'picture', widthPx: 240, heightPx: 160, takenAt: '2031-06-14T21:08:33', camera: 'Orrery F2' });
+    expect(existsSync(inFolder('two.heic.decoded'))).toBe(true);
+    const pixels = await readPictureFile(inFolder('two.heic'), 240, 160);
+    const at = (x: number, y: number) => [...pixels.rgba.subarray(4 * (y * 240 + x), 4 * (y * 240 + x) + 3)];
+    [32, 64, 192].forEach((value, channel) => expect(Math.abs(at(60, 40)[channel]! - value)).toBeLessThanOrEqual(8));
+    [192, 64, 32].forEach((value, channel) => expect(Math.abs(at(180, 120)[channel]! - value)).toBeLessThanOrEqual(8));
+  });
+  it('refuses a HEIC file that is cut short in one clear line', async () => {
+    await copyFile('src/server/assets/samples/two-colours.heic', inFolder('short.heic'));
+    await truncate(inFolder('short.heic'), 900);
+    await expect(lookAtFile(inFolder('short.heic'))).rejects.toMatchObject({ name: 'UnusableFileError', message: expect.stringMatching(/^This HEIC picture cannot be read/) });
+  });
+  it('reads what somebody wrote into the file, and not what a camera leaves there', async () => {
+    const saved = async (text: string, name: string) => {
+      await sharp('demo/files/PE_0412.jpg').resize(200).withExif({ IFD0: { ImageDescription: text, Make: 'Orrery', Model: 'Orrery F2' } }).jpeg().toFile(inFolder(name));
+      return (await lookAtFile(inFolder(name))).facts;
+    };
+    expect(await saved('The crews at the slipway', 'captioned.jpg')).toMatchObject({ caption: 'The crews at the slipway' });
+    expect(await saved('ORRERY DIGITAL CAMERA', 'uncaptioned.jpg')).not.toHaveProperty('caption');
+  });
+  it('knows one photograph saved twice, and tells its neighbours apart', async () => {
+    await sharp('demo/files/PE_0412.jpg').resize(900).jpeg({ quality: 60 }).toFile(inFolder('again.jpg'));
+    const likeness = async (file: string) => { const { facts } = await lookAtFile(file); return facts.kind === 'picture' ? facts.likeness! : ''; };
+    const original = await likeness('demo/files/PE_0412.jpg');
+    expect(isAlike(original, await likeness(inFolder('again.jpg')))).toBe(true);
+    for (const other of ['PE_0415.jpg', 'PE_0419.jpg', 'PE_0426.jpg', 'PE_0472.jpg']) expect(isAlike(original, await likeness(`demo/files/${other}`))).toBe(false);
   });
   it('reads a grey picture and one with its own transparency', async () => {
     await sharp({ create: { width: 50, height: 50, channels: 4, background: { r: 0, g: 0, b: 255, alpha: 0.5 } } }).png().toFile(inFolder('half.png'));

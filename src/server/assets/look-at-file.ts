@@ -1,11 +1,12 @@
 import { stat } from 'node:fs/promises';
 import { fileTypeFromFile } from 'file-type';
+import type { Sharp } from 'sharp';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import type { Peaks } from '../../core/sound/peaks';
 import { listen } from './listen';
 import { lookAtClip } from './look-at-clip';
 import { lookAtPicture } from './look-at-picture';
-import { isDrawing } from './open-picture';
+import { keepDecoded, pictureKind } from './open-picture';
 import { UnusableFileError } from './unusable-file-error';
 
 export interface LookedAt {
@@ -13,10 +14,13 @@ export interface LookedAt {
   /** Of a sound, or of a clip's own sound. */
   readonly peaks: Peaks | null;
   readonly mime: string;
+  /** Of a picture: the whole of it as a small copy, ready to be kept as its print. */
+  readonly small: Sharp | null;
 }
 
 const PICTURES = new Set(['image/jpeg', 'image/png', 'image/gif', 'image/webp', 'image/avif', 'image/tiff']);
-const UNREAD_PICTURES = new Set(['image/heic', 'image/heif', 'image/bmp', 'image/vnd.adobe.photoshop', 'image/jp2', 'image/jxl', 'image/x-canon-cr2', 'image/x-nikon-nef', 'image/x-sony-arw', 'image/x-adobe-dng']);
+const HEIC = new Set(['image/heic', 'image/heif', 'image/heic-sequence', 'image/heif-sequence']);
+const UNREAD_PICTURES = new Set(['image/bmp', 'image/vnd.adobe.photoshop', 'image/jp2', 'image/jxl', 'image/x-canon-cr2', 'image/x-nikon-nef', 'image/x-sony-arw', 'image/x-adobe-dng']);
 
 /**
  * Finds out what a file is from its content, never from its name, and reads all facts about it.
@@ -27,18 +31,33 @@ export async function lookAtFile(file: string, signal?: AbortSignal): Promise<Lo
   const { size } = await stat(file);
   if (size === 0) throw new UnusableFileError('The file is empty. Copy it again from where it came from.');
   const type = await fileTypeFromFile(file);
-  if ((!type || type.mime === 'application/xml') && await isDrawing(file)) return { facts: await lookAtPicture(file), peaks: null, mime: 'image/svg+xml' };
-  if (type && PICTURES.has(type.mime)) return { facts: await lookAtPicture(file), peaks: null, mime: type.mime };
-  if (type && UNREAD_PICTURES.has(type.mime)) throw new UnusableFileError(`${type.ext.toUpperCase()} pictures cannot be read. Save it as JPEG, PNG, WebP, AVIF or TIFF.`);
+  if ((!type || type.mime === 'application/xml') && await pictureKind(file) === 'drawing') return lookedAtPicture(file, 'image/svg+xml');
+  if (type && PICTURES.has(type.mime)) return lookedAtPicture(file, type.mime);
+  if (type && HEIC.has(type.mime)) return lookedAtHeic(file, type.mime);
+  if (type && UNREAD_PICTURES.has(type.mime)) throw new UnusableFileError(`${type.ext.toUpperCase()} pictures cannot be read. Save it as JPEG, PNG, WebP, AVIF, HEIC or TIFF.`);
   if (type && /^(video|audio)\/|^application\/(ogg|mp4)$/.test(type.mime)) return lookAtMedia(file, type.mime, signal);
   throw new UnusableFileError(`This is not a picture, a clip or a sound${type ? ` but a ${type.ext} file` : ''}, whatever its name says.`);
+}
+
+async function lookedAtPicture(file: string, mime: string): Promise<LookedAt> {
+  const { facts, small } = await lookAtPicture(file);
+  return { facts, peaks: null, mime, small };
+}
+
+async function lookedAtHeic(file: string, mime: string): Promise<LookedAt> {
+  try {
+    await keepDecoded(file);
+  } catch (cause) {
+    throw new UnusableFileError('This HEIC picture cannot be read; its file is damaged or of a sort that is not known here. Save it as JPEG and bring that.', { cause });
+  }
+  return lookedAtPicture(file, mime);
 }
 
 async function lookAtMedia(file: string, mime: string, signal?: AbortSignal): Promise<LookedAt> {
   const clip = await lookAtClip(file);
   if (clip === null) {
     const heard = await listen(file, signal);
-    return { facts: { kind: 'sound', lengthMs: heard.lengthMs, title: heard.title, artist: heard.artist }, peaks: heard.peaks, mime };
+    return { facts: { kind: 'sound', lengthMs: heard.lengthMs, title: heard.title, artist: heard.artist }, peaks: heard.peaks, mime, small: null };
   }
-  return { facts: clip, peaks: clip.hasSound ? (await listen(file, signal)).peaks : null, mime };
+  return { facts: clip, peaks: clip.hasSound ? (await listen(file, signal)).peaks : null, mime, small: null };
 }

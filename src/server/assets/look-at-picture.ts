@@ -1,33 +1,49 @@
 import exifr from 'exifr';
+import sharp, { type Sharp } from 'sharp';
 import { tonePoints } from '../../core/light/histogram';
+import { likenessOf } from '../../core/light/likeness';
 import type { PictureFacts } from '../../core/show/asset-facts';
-import { DRAWING_SIDE_PX, isDrawing, openPicture } from './open-picture';
+import { DRAWING_SIDE_PX, openPicture, pictureKind } from './open-picture';
 import { UnusableFileError } from './unusable-file-error';
 
 /** 16,384 × 16,384: above any camera, below what would eat the machine. */
 export const MOST_PIXELS = 268_435_456;
+/** Width of the copy everything is measured on; it is the contact sheet's print as well, so that a picture is decoded once. */
+export const SMALL_WIDTH_PX = 320;
+const LIKENESS_SIDE = 64;
+const LONGEST_CAPTION = 2000;
+
+export interface LookedAtPicture {
+  readonly facts: PictureFacts;
+  /** The whole picture, upright and in sRGB, `SMALL_WIDTH_PX` wide or as wide as it is. */
+  readonly small: Sharp;
+}
 
 /** @throws {UnusableFileError} when it is too large, cut short or cannot be read */
-export async function lookAtPicture(file: string): Promise<PictureFacts> {
+export async function lookAtPicture(file: string): Promise<LookedAtPicture> {
   const size = await sizeOf(file);
   const small = await smallCopy(file);
-  const tags = await exifr.parse(file, { pick: ['DateTimeOriginal', 'CreateDate', 'Make', 'Model'], reviveValues: false }).catch(() => undefined) as
-    { DateTimeOriginal?: unknown; CreateDate?: unknown; Make?: unknown; Model?: unknown } | undefined;
+  const tags = await tagsOf(file);
+  const likeness = likenessOf(await greyOf(small), LIKENESS_SIDE);
+  const caption = captionOf(tags);
   return {
-    kind: 'picture',
-    ...size,
-    hasTransparency: small.hasTransparency,
-    takenAt: localTime(tags?.DateTimeOriginal ?? tags?.CreateDate),
-    camera: cameraName(tags?.Make, tags?.Model),
-    brightness: small.brightness,
-    tonePoints: small.tonePoints,
+    facts: {
+      kind: 'picture',
+      ...size,
+      ...measured(small),
+      takenAt: localTime(tags.DateTimeOriginal ?? tags.CreateDate),
+      camera: cameraName(tags),
+      ...(caption !== null && { caption }),
+      ...(likeness !== null && { likeness }),
+    },
+    small: sharp(small.data, { raw: { width: small.widthPx, height: small.heightPx, channels: 4 } }),
   };
 }
 
 async function sizeOf(file: string): Promise<{ widthPx: number; heightPx: number }> {
   try {
     const { width, height, autoOrient } = await (await openPicture(file, 64, { limitInputPixels: false })).metadata();
-    if (await isDrawing(file)) {
+    if (await pictureKind(file) === 'drawing') {
       const scale = DRAWING_SIDE_PX / Math.max(width, height);
       return { widthPx: Math.max(1, Math.round(width * scale)), heightPx: Math.max(1, Math.round(height * scale)) };
     }
@@ -39,27 +55,57 @@ async function sizeOf(file: string): Promise<{ widthPx: number; heightPx: number
   }
 }
 
+interface SmallCopy {
+  readonly data: Buffer;
+  readonly widthPx: number;
+  readonly heightPx: number;
+}
+
 /** Decodes the whole file once, strictly, at a small size: this notices a file that is cut short. */
-async function smallCopy(file: string): Promise<{ hasTransparency: boolean; brightness: number; tonePoints: { black: number; white: number } }> {
+async function smallCopy(file: string): Promise<SmallCopy> {
   try {
-    const picture = await openPicture(file, 64, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' });
-    const { data, info } = await picture.resize(64, 64, { fit: 'fill' }).toColourspace('srgb').ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-    let alphaSum = 0;
-    let brightnessSum = 0;
-    let lowestAlpha = 255;
-    const histogram = new Array<number>(256).fill(0);
-    for (let at = 0; at < data.length; at += info.channels) {
-      const alpha = data[at + 3]!;
-      alphaSum += alpha;
-      lowestAlpha = Math.min(lowestAlpha, alpha);
-      const brightness = 0.2126 * data[at]! + 0.7152 * data[at + 1]! + 0.0722 * data[at + 2]!;
-      brightnessSum += alpha * brightness;
-      histogram[Math.round(brightness)]! += alpha;
-    }
-    return { hasTransparency: lowestAlpha < 250, brightness: alphaSum > 0 ? brightnessSum / alphaSum / 255 : 0, tonePoints: tonePoints(histogram) };
+    const picture = await openPicture(file, SMALL_WIDTH_PX, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' });
+    const { data, info } = await picture.resize({ width: SMALL_WIDTH_PX, withoutEnlargement: true }).toColourspace('srgb').ensureAlpha().raw({ depth: 'uchar' }).toBuffer({ resolveWithObject: true });
+    return { data, widthPx: info.width, heightPx: info.height };
   } catch (cause) {
     throw new UnusableFileError('The file is cut short or damaged: it ends before the picture does. Copy it again from the camera or card.', { cause });
   }
+}
+
+function measured({ data }: SmallCopy): Pick<PictureFacts, 'hasTransparency' | 'brightness' | 'tonePoints'> {
+  let alphaSum = 0;
+  let brightnessSum = 0;
+  let lowestAlpha = 255;
+  const histogram = new Array<number>(256).fill(0);
+  for (let at = 0; at < data.length; at += 4) {
+    const alpha = data[at + 3]!;
+    alphaSum += alpha;
+    lowestAlpha = Math.min(lowestAlpha, alpha);
+    const brightness = 0.2126 * data[at]! + 0.7152 * data[at + 1]! + 0.0722 * data[at + 2]!;
+    brightnessSum += alpha * brightness;
+    histogram[Math.round(brightness)]! += alpha;
+  }
+  return { hasTransparency: lowestAlpha < 250, brightness: alphaSum > 0 ? brightnessSum / alphaSum / 255 : 0, tonePoints: tonePoints(histogram) };
+}
+
+function greyOf({ data, widthPx, heightPx }: SmallCopy): Promise<Buffer> {
+  return sharp(data, { raw: { width: widthPx, height: heightPx, channels: 4 } }).flatten().resize(LIKENESS_SIDE, LIKENESS_SIDE, { fit: 'fill' }).greyscale().raw().toBuffer();
+}
+
+type Tags = Readonly<Record<string, unknown>>;
+
+async function tagsOf(file: string): Promise<Tags> {
+  const wanted = ['DateTimeOriginal', 'CreateDate', 'Make', 'Model', 'FocalLength', 'ImageDescription', 'Caption', 'description'];
+  // Damaged notes about a picture are no reason to refuse the picture.
+  const tags = await exifr.parse(await notesOf(file), { pick: wanted, iptc: true, xmp: true, reviveValues: false }).catch(() => undefined) as Tags | undefined;
+  return tags ?? {};
+}
+
+/** Where notes are read from: the file, or for HEIC what libvips finds in it, since writers differ in how they wrap it. */
+async function notesOf(file: string): Promise<string | Buffer> {
+  if (await pictureKind(file) !== 'heic') return file;
+  const { exif } = await sharp(file).metadata();
+  return exif ? exif.subarray(exif.toString('latin1', 0, 4) === 'Exif' ? 6 : 0) : file;
 }
 
 /** EXIF writes 2031:06:14 21:08:33, the camera's own time. */
@@ -68,9 +114,20 @@ function localTime(tag: unknown): string | null {
   return match ? `${match[1]}-${match[2]}-${match[3]}T${match[4]}:${match[5]}:${match[6]}` : null;
 }
 
-function cameraName(make: unknown, model: unknown): string | null {
+function cameraName({ Make: make, Model: model, FocalLength: focal }: Tags): string | null {
   if (typeof model !== 'string' || model.trim() === '') return null;
   const maker = typeof make === 'string' ? make.trim() : '';
   const name = model.trim();
-  return (maker && !name.startsWith(maker) ? `${maker} ${name}` : name).slice(0, 120);
+  const lens = typeof focal === 'number' && focal > 0 && focal < 10_000 ? `, ${Math.round(focal)} mm` : '';
+  return `${(maker && !name.startsWith(maker) ? `${maker} ${name}` : name).slice(0, 120)}${lens}`;
+}
+
+/** What somebody wrote, by any of the three standards; cameras fill the field with their own name or blanks, which is no caption. */
+function captionOf({ description, Caption: iptc, ImageDescription: exif }: Tags): string | null {
+  const xmp = typeof description === 'object' && description !== null ? (description as { value?: unknown }).value : description;
+  for (const text of [xmp, iptc, exif]) {
+    const written = typeof text === 'string' ? text.replaceAll('\0', '').trim() : '';
+    if (written !== '' && !/^(\w+ )?digital camera$|^dav$|^default$/i.test(written)) return written.slice(0, LONGEST_CAPTION);
+  }
+  return null;
 }

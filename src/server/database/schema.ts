@@ -1,7 +1,7 @@
 import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import type { ShowEdit } from '../../core/show/edit';
 import type { AssetFacts } from '../../core/show/asset-facts';
-import type { Show } from '../../core/show/show';
+import type { Show, ShowContent } from '../../core/show/show';
 import type { FilmStage } from '../films/make-film';
 
 /** Times are milliseconds since 1970. */
@@ -19,6 +19,7 @@ export const shows = sqliteTable('shows', {
   createdAt: integer('created_at').notNull(),
   changedAt: integer('changed_at').notNull(),
   removedAt: integer('removed_at'),
+  archivedAt: integer('archived_at'),
 });
 
 export const edits = sqliteTable('edits', {
@@ -30,6 +31,27 @@ export const edits = sqliteTable('edits', {
   edit: text('edit', { mode: 'json' }).$type<ShowEdit>().notNull(),
   at: integer('at').notNull(),
 }, (table) => [primaryKey({ columns: [table.showId, table.revision] }), uniqueIndex('edits_once').on(table.showId, table.editId)]);
+
+/** A show as it once was, kept for ever under a name. */
+export const versions = sqliteTable('versions', {
+  id: text('id').primaryKey(),
+  showId: text('show_id').notNull().references(() => shows.id),
+  name: text('name').notNull(),
+  /** `safety`: kept by itself, before something that could have lost work. */
+  why: text('why', { enum: ['kept', 'safety'] }).notNull(),
+  content: text('content', { mode: 'json' }).$type<ShowContent>().notNull(),
+  slideCount: integer('slide_count').notNull(),
+  lengthMs: integer('length_ms').notNull(),
+  createdAt: integer('created_at').notNull(),
+  removedAt: integer('removed_at'),
+}, (table) => [index('versions_of_show').on(table.showId, table.createdAt)]);
+
+/** A folder on the server's own disk that is being taken in; the row goes when all of it has come. */
+export const folderIntakes = sqliteTable('folder_intakes', {
+  showId: text('show_id').primaryKey().references(() => shows.id),
+  /** Below the configured root, with slashes. */
+  folder: text('folder').notNull(),
+});
 
 /** What is known about a file, by content. */
 export const assets = sqliteTable('assets', {

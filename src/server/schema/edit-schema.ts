@@ -2,8 +2,9 @@ import * as yup from 'yup';
 import type { ShowEdit } from '../../core/show/edit';
 import { faultOfLayers } from './layer-faults';
 import { backingSchema, edgeSchema, layersSchema, lightSchema, moveSchema, transitionSchema, wordsShape } from './layer-schema';
-import { closed, idSchema } from './parts';
-import { cuesSchema, MOST_SLIDES, narrationSchema, slideLengthSchema, slideSchema, titleSchema } from './show-schema';
+import { MARKS } from '../../core/show/mark';
+import { closed, hashSchema, idSchema, oneOf } from './parts';
+import { contentShape, cuesSchema, MOST_SLIDES, narrationSchema, slideLengthSchema, slideSchema, titleSchema } from './show-schema';
 
 const slideIds = () => yup.array(idSchema()).min(1).max(MOST_SLIDES).required();
 const afterId = () => idSchema().nullable().defined();
@@ -27,6 +28,11 @@ const SHAPES: Record<ShowEdit['kind'], () => yup.ObjectShape> = {
   'set-cues': () => ({ cues: cuesSchema() }),
   'set-default-length': () => ({ lengthMs: slideLengthSchema() }),
   'rename-show': () => ({ title: titleSchema().min(1) }),
+  'set-marks': () => ({ marks: yup.array(closed({ assetId: hashSchema(), mark: oneOf(MARKS).nullable().defined() })).min(1).max(MOST_SLIDES).required() }),
+  'swap-file': () => ({ from: hashSchema(), to: hashSchema() }),
+  'put-slides': () => ({ slides: yup.array(slideSchema()).min(1).max(MOST_SLIDES).required() }),
+  'set-content': () => ({ content: closed(contentShape()) }),
+  'together': () => ({ name: yup.string().min(1).max(200).required(), edits: yup.array(editSchema()).min(1).max(MOST_SLIDES).required() }),
 };
 
 export const editSchema = (): yup.Schema<ShowEdit> => yup.lazy((value: unknown) => {

@@ -3,7 +3,8 @@ import { isHash } from './hash';
 import { faultOfLayers } from './layer-faults';
 import { backingSchema, layersSchema, transitionSchema } from './layer-schema';
 import { closed, decibels, hashSchema, idSchema, milliseconds, once } from './parts';
-import { LONGEST_SLIDE_MS, SHORTEST_SLIDE_MS, type Cue, type Narration, type Show, type Slide } from '../../core/show/show';
+import { MARKS, type Mark } from '../../core/show/mark';
+import { LONGEST_SLIDE_MS, SHORTEST_SLIDE_MS, type Cue, type Narration, type Show, type ShowContent, type Slide } from '../../core/show/show';
 
 /** Most slides a show may have; far above a wedding's three thousand, far below what would stop the server. */
 export const MOST_SLIDES = 10_000;
@@ -35,10 +36,12 @@ export const cuesSchema = once((): yup.Schema<Cue[]> => yup.array(closed({
 export const titleSchema = () => yup.string().defined().max(300);
 export const slideLengthSchema = () => milliseconds(SHORTEST_SLIDE_MS, LONGEST_SLIDE_MS);
 
-const showShape = () => ({
-  format: yup.string().oneOf(['tanager-show']).required(),
-  version: yup.number().oneOf([1]).required(),
-  id: idSchema(),
+const MOST_MARKS = 50_000;
+const marksSchema = () => yup.object().test('marks', '${path} must map hashes to marks', (value: unknown) =>
+  value === undefined || (typeof value === 'object' && value !== null && Object.keys(value).length <= MOST_MARKS && Object.entries(value).every(([hash, mark]) => isHash(hash) && MARKS.includes(mark as Mark)))).optional().default(undefined);
+
+/** What a show says, apart from who it is. */
+export const contentShape = () => ({
   title: titleSchema(),
   frame: closed({
     widthPx: yup.number().integer().min(16).max(7680).required(),
@@ -48,7 +51,17 @@ const showShape = () => ({
   defaultLengthMs: slideLengthSchema(),
   slides: yup.array(slideSchema()).max(MOST_SLIDES).defined(),
   cues: cuesSchema(),
+  marks: marksSchema(),
 });
+
+const showShape = () => ({
+  format: yup.string().oneOf(['tanager-show']).required(),
+  version: yup.number().oneOf([1]).required(),
+  id: idSchema(),
+  ...contentShape(),
+});
+
+export const contentSchema = once((): yup.Schema<ShowContent> => closed(contentShape()) as unknown as yup.Schema<ShowContent>);
 
 export const showSchema = once((): yup.Schema<Show> => withUniqueIds(closed(showShape())) as unknown as yup.Schema<Show>);
 

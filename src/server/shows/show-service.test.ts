@@ -73,7 +73,7 @@ describe('the show service', () => {
     await shows.applyEdits(id, [sent(addSlide()), sent(addSlide()), sent({ kind: 'rename-show', title: 'Regatta' })], 0);
     expect(await shows.shelf()).toMatchObject([{ id, title: 'Regatta', slideCount: 2, lengthMs: 4000 }]);
     expect(await shows.setRemoved(id, true)).toBe(true);
-    expect([await shows.shelf(), await shows.load(id), await shows.applyEdits(id, [], 0)]).toEqual([[], null, null]);
+    expect([(await shows.shelf()).map((entry) => entry.place), await shows.load(id), await shows.applyEdits(id, [], 0)]).toEqual([['removed'], null, null]);
     await shows.setRemoved(id, false);
     expect((await shows.load(id))!.show.slides).toHaveLength(2);
     expect(await shows.setRemoved(showId('none'), true)).toBe(false);

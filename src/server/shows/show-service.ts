@@ -1,11 +1,13 @@
-import { and, asc, desc, eq, gt, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { applyEdit, type EditRefusal, type ShowEdit } from '../../core/show/edit';
+import { collide } from '../../core/show/touched';
+import { keepBeforeCollision } from './versions';
 import { showId, type ShowId } from '../../core/show/ids';
 import { emptyShow, mainLayerOf, type Show } from '../../core/show/show';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { Database, OpenDatabase } from '../database/open-database';
-import { edits, shows } from '../database/schema';
+import { edits, films, sheetEntries, shows } from '../database/schema';
 import { parse } from '../schema/parse';
 import { showSchema } from '../schema/show-schema';
 import type { Events } from '../events';
@@ -17,6 +19,10 @@ export interface ShelfEntry {
   readonly lengthMs: number;
   readonly posterAssetId: string | null;
   readonly changedAt: number;
+  readonly createdAt: number;
+  readonly place: 'shelf' | 'archive' | 'removed';
+  /** Its latest film. */
+  readonly film: 'none' | 'making' | 'ready';
 }
 
 export interface SentEdit {
@@ -30,13 +36,20 @@ export interface AppliedEdits {
   /** Every edit since the revision the browser knew, in order; its own are among them. */
   readonly since: readonly SentEdit[];
   readonly refused: readonly { readonly editId: string; readonly reason: EditRefusal }[];
+  /** These edits wrote where another window had written meanwhile; what that window had made is kept. */
+  readonly collided: boolean;
 }
 
 export interface ShowService {
   create(title: string): Promise<Show>;
   /** Puts a whole show on the shelf, as the demo does. */
   put(show: Show): Promise<void>;
+  /** Every show, archived and removed ones too, last changed first. */
   shelf(): Promise<ShelfEntry[]>;
+  /** The same show again with the same contact sheet. Null when there is no such show. */
+  duplicate(id: ShowId): Promise<Show | null>;
+  setArchived(id: ShowId, archived: boolean): Promise<boolean>;
+  rename(id: ShowId, title: string): Promise<boolean>;
   load(id: ShowId): Promise<{ show: Show; revision: number } | null>;
   /** Applies edits in order and keeps each. An edit whose id is known was applied before and is passed over. Null when there is no such show. */
   applyEdits(id: ShowId, sent: readonly SentEdit[], knownRevision: number): Promise<AppliedEdits | null>;
@@ -60,7 +73,7 @@ interface Loaded {
 export function createShowService({ db, write }: OpenDatabase, events: Events, now: () => number = Date.now): ShowService {
   const loaded = new Map<ShowId, Loaded>();
 
-  return {
+  const service: ShowService = {
     async create(title) {
       const show = emptyShow(showId(nanoid(12)), title);
       await insert(show);
@@ -68,53 +81,84 @@ export function createShowService({ db, write }: OpenDatabase, events: Events, n
     },
     put: insert,
     async shelf() {
-      const rows = await db.select().from(shows).where(isNull(shows.removedAt)).orderBy(desc(shows.changedAt));
-      return rows.map((row) => ({
-        id: showId(row.id), title: row.title, slideCount: row.slideCount, lengthMs: row.lengthMs, posterAssetId: row.posterAssetId, changedAt: row.changedAt,
+      const rows = await db.select({
+        id: shows.id, title: shows.title, slideCount: shows.slideCount, lengthMs: shows.lengthMs, posterAssetId: shows.posterAssetId,
+        changedAt: shows.changedAt, createdAt: shows.createdAt, removedAt: shows.removedAt, archivedAt: shows.archivedAt,
+      }).from(shows).orderBy(desc(shows.changedAt));
+      const made = await db.select({ showId: films.showId, state: films.state }).from(films).where(inArray(films.state, ['waiting', 'making', 'ready'])).orderBy(asc(films.orderedAt));
+      const latest = new Map(made.map((film) => [film.showId, film.state === 'ready' ? 'ready' as const : 'making' as const]));
+      return rows.map(({ id, removedAt, archivedAt, ...row }) => ({
+        ...row, id: showId(id), place: removedAt !== null ? 'removed' as const : archivedAt !== null ? 'archive' as const : 'shelf' as const, film: latest.get(id) ?? 'none' as const,
       }));
     },
     async load(id) {
       const found = await fetch(db, id);
       return found && { show: found.show, revision: found.revision };
     },
-    async applyEdits(id, sent, knownRevision) {
-      return write(async (database) => {
-        const before = await fetch(database, id);
-        if (!before) return null;
-        const known = new Set((await database.select({ editId: edits.editId }).from(edits).where(and(eq(edits.showId, id), gt(edits.revision, Math.min(knownRevision, before.revision) - 1000)))).map((row) => row.editId));
-        let { show, revision } = before;
-        const refused: { editId: string; reason: EditRefusal }[] = [];
-        const accepted: (typeof edits.$inferInsert)[] = [];
-        for (const { editId, edit } of sent) {
-          if (known.has(editId)) continue;
-          const result = applyEdit(show, edit);
-          if (!result.ok) {
-            refused.push({ editId, reason: result.reason });
-            continue;
-          }
-          known.add(editId);
-          show = result.show;
-          revision += 1;
-          accepted.push({ showId: id, revision, editId, edit, at: now() });
-        }
-        if (accepted.length > 0) {
-          const documentDue = revision - before.documentRevision >= EDITS_BETWEEN_DOCUMENTS;
-          await database.transaction(async (transaction) => {
-            for (const row of accepted) await transaction.insert(edits).values(row);
-            await transaction.update(shows).set({ revision, ...shelfFacts(show), changedAt: now(), ...(documentDue ? { document: show, documentRevision: revision } : {}) }).where(eq(shows.id, id));
-          });
-          loaded.set(id, { show, revision, documentRevision: documentDue ? revision : before.documentRevision });
-          events.tell(id, { kind: 'edits', revision });
-        }
-        const since = await database.select().from(edits).where(and(eq(edits.showId, id), gt(edits.revision, knownRevision))).orderBy(asc(edits.revision));
-        return { revision, since: since.map((row) => ({ editId: row.editId, edit: row.edit })), refused };
+    async duplicate(id) {
+      const found = await fetch(db, id);
+      if (!found) return null;
+      const copy: Show = { ...found.show, id: showId(nanoid(12)), title: `${found.show.title.slice(0, 290)}, copy` };
+      await insert(copy);
+      await write(async (database) => {
+        const entries = await database.select().from(sheetEntries).where(eq(sheetEntries.showId, id));
+        for (const entry of entries) await database.insert(sheetEntries).values({ ...entry, id: nanoid(12), showId: copy.id });
       });
+      return copy;
+    },
+    applyEdits: (id, sent, knownRevision) => write(async (database) => {
+      const before = await fetch(database, id);
+      if (!before) return null;
+      const ids = new Set(sent.map((entry) => entry.editId));
+      const meanwhile = knownRevision < before.revision ? (await database.select().from(edits).where(and(eq(edits.showId, id), gt(edits.revision, knownRevision))).orderBy(asc(edits.revision))) : [];
+      const known = new Set(sent.length === 0 ? [] : (await database.select({ editId: edits.editId }).from(edits).where(and(eq(edits.showId, id), inArray(edits.editId, [...ids])))).map((row) => row.editId));
+      const theirs = meanwhile.filter((row) => !ids.has(row.editId)).map((row) => row.edit);
+      const fresh = sent.filter((entry) => !known.has(entry.editId));
+      const collided = theirs.length > 0 && fresh.length > 0 && collide(fresh.map((entry) => entry.edit), theirs, before.show);
+      if (collided) await keepBeforeCollision(database, before.show, now());
+      let { show, revision } = before;
+      const refused: { editId: string; reason: EditRefusal }[] = [];
+      const accepted: (typeof edits.$inferInsert)[] = [];
+      for (const { editId, edit } of fresh) {
+        if (known.has(editId)) continue;
+        const result = applyEdit(show, edit);
+        if (!result.ok) {
+          refused.push({ editId, reason: result.reason });
+          continue;
+        }
+        known.add(editId);
+        show = result.show;
+        revision += 1;
+        accepted.push({ showId: id, revision, editId, edit, at: now() });
+      }
+      if (accepted.length > 0) {
+        const documentDue = revision - before.documentRevision >= EDITS_BETWEEN_DOCUMENTS;
+        await database.transaction(async (transaction) => {
+          for (const row of accepted) await transaction.insert(edits).values(row);
+          await transaction.update(shows).set({ revision, ...shelfFacts(show), changedAt: now(), ...(documentDue ? { document: show, documentRevision: revision } : {}) }).where(eq(shows.id, id));
+        });
+        loaded.set(id, { show, revision, documentRevision: documentDue ? revision : before.documentRevision });
+        events.tell(id, { kind: 'edits', revision });
+      }
+      const since = [...meanwhile, ...accepted].map((row) => ({ editId: row.editId, edit: row.edit }));
+      return { revision, since, refused, collided };
+    }),
+    async rename(id, title) {
+      const found = await fetch(db, id);
+      if (!found) return false;
+      await service.applyEdits(id, [{ editId: nanoid(16), edit: { kind: 'rename-show', title } }], found.revision);
+      return true;
+    },
+    async setArchived(id, archived) {
+      const result = await write((database) => database.update(shows).set({ archivedAt: archived ? now() : null }).where(eq(shows.id, id)));
+      return result.rowsAffected > 0;
     },
     async setRemoved(id, removed) {
       const result = await write((database) => database.update(shows).set({ removedAt: removed ? now() : null }).where(eq(shows.id, id)));
       return result.rowsAffected > 0;
     },
   };
+  return service;
 
   async function insert(show: Show): Promise<void> {
     await write((database) => database.insert(shows).values({

@@ -7,7 +7,7 @@ export class ServerRefusal extends Error {
 }
 
 /** Calls one of our own routes with JSON. @throws {ServerRefusal} for an answer that is a refusal; a TypeError when the server cannot be reached */
-export async function callServer<Answer>(method: 'GET' | 'POST' | 'DELETE', path: string, body?: unknown, options?: { keepalive?: boolean }): Promise<Answer> {
+export async function callServer<Answer>(method: 'GET' | 'POST' | 'PATCH' | 'DELETE', path: string, body?: unknown, options?: { keepalive?: boolean }): Promise<Answer> {
   const response = await fetch(path, {
     method,
     headers: body === undefined ? {} : { 'content-type': 'application/json' },

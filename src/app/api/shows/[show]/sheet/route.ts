@@ -4,7 +4,8 @@ import { showId } from '@/core/show/ids';
 
 export function GET(request: Request, { params }: { params: Promise<{ show: string }> }): Promise<Response> {
   return answer(request, async () => {
-    const { sheet } = await runningServer();
-    return { entries: await sheet.entries(showId((await params).show)) };
+    const { sheet, folders } = await runningServer();
+    const show = showId((await params).show);
+    return { entries: await sheet.entries(show), folder: folders.progress(show) };
   });
 }

@@ -1,0 +1,42 @@
+/** Side of the grid whose neighbours are compared. */
+const SIDE = 16;
+/** Of 256 signs, at most so many differ between two savings of one photograph; neighbours of a burst differ in more. */
+const MOST_DIFFERENT = 10;
+
+/**
+ * A difference hash: whether each cell of a 16 × 16 grid is brighter than the one to its right (wrapping), as 64 hexadecimal digits. Size, format, compression and small
+ * changes of light leave it alone. Null when the picture is so even that nothing tells it from another.
+ *
+ * @param grey mean brightness of cells, `side` × `side` in rows, 0…255; `side` a multiple of 16
+ */
+export function likenessOf(grey: ArrayLike<number>, side: number): string | null {
+  const step = side / SIDE;
+  const cells = Array.from({ length: SIDE * SIDE }, (_, cell) => {
+    let sum = 0;
+    for (let y = 0; y < step; y += 1) for (let x = 0; x < step; x += 1) sum += grey[(Math.floor(cell / SIDE) * step + y) * side + (cell % SIDE) * step + x]!;
+    return sum / (step * step);
+  });
+  if (Math.max(...cells) - Math.min(...cells) < 12) return null;
+  let text = '';
+  for (let at = 0; at < cells.length; at += 4) {
+    let digit = 0;
+    for (let bit = 0; bit < 4; bit += 1) {
+      const cell = at + bit;
+      const right = cell % SIDE === SIDE - 1 ? cell - SIDE + 1 : cell + 1;
+      digit = digit * 2 + (cells[cell]! > cells[right]! + 0.5 ? 1 : 0);
+    }
+    text += digit.toString(16);
+  }
+  return text;
+}
+
+/** Whether two pictures are the same one saved twice. */
+export function isAlike(one: string, other: string): boolean {
+  let different = 0;
+  for (let at = 0; at < one.length; at += 1) {
+    let bits = parseInt(one[at]!, 16) ^ parseInt(other[at]!, 16);
+    for (; bits > 0; bits >>= 1) different += bits & 1;
+    if (different > MOST_DIFFERENT) return false;
+  }
+  return true;
+}

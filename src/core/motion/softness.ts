@@ -1,0 +1,43 @@
+import type { FactsById, PictureFacts } from '../show/asset-facts';
+import type { AssetId, LayerId } from '../show/ids';
+import { everyLayer } from '../show/layer';
+import type { FrameShape, Show } from '../show/show';
+import type { SlideSpan } from '../timing/slide-span';
+import { LARGEST_ENLARGEMENT, type PlannedMove } from './automatic-move';
+import { pictureWindow } from './plan-moves';
+
+/** The place where a picture is enlarged most. */
+export interface SoftPlace {
+  readonly layerId: LayerId;
+  readonly slideIndex: number;
+  /** Film pixels for each of the picture's own, at the closest its move comes. */
+  readonly enlargement: number;
+}
+
+/** Every picture that is somewhere enlarged beyond what looks sharp, with its worst place. */
+export function softPlaces(show: Show, facts: FactsById, moves: ReadonlyMap<LayerId, PlannedMove>, spans: readonly SlideSpan[]): ReadonlyMap<AssetId, SoftPlace> {
+  const worst = new Map<AssetId, SoftPlace>();
+  show.slides.forEach((slide, slideIndex) => {
+    for (const layer of everyLayer(slide.layers)) {
+      if (layer.kind !== 'picture') continue;
+      const known = facts.get(layer.assetId);
+      const move = moves.get(layer.id);
+      if (known?.kind !== 'picture' || !move) continue;
+      const span = spans[slideIndex]!;
+      const { shape } = pictureWindow(layer, known, show.frame, span.leavesMs - span.startMs);
+      const enlargement = shape.widthPx / (Math.min(move.first.width, move.last.width) * known.widthPx);
+      if (isSoft(enlargement) && enlargement > (worst.get(layer.assetId)?.enlargement ?? 0)) worst.set(layer.assetId, { layerId: layer.id, slideIndex, enlargement });
+    }
+  });
+  return worst;
+}
+
+/** More than the moves we choose ourselves ever take; the small term forgives their rounding. */
+export function isSoft(enlargement: number): boolean {
+  return enlargement > LARGEST_ENLARGEMENT * 1.02;
+}
+
+/** How much of the frame's width (or height, whichever ends first) a picture can fill pixel by pixel; above 1 it can be zoomed into by so much. */
+export function sharpUpTo(picture: Pick<PictureFacts, 'widthPx' | 'heightPx'>, frame: FrameShape): number {
+  return Math.min(picture.widthPx / frame.widthPx, picture.heightPx / frame.heightPx);
+}

@@ -1,0 +1,47 @@
+import type { AssetId } from './ids';
+import type { Layer } from './layer';
+import type { Show, Slide } from './show';
+
+/** The show with one file in the place of another wherever it is used; moves, keys, light and edges stay. Slides that do not use it keep their identity. */
+export function withFileSwapped(show: Show, from: AssetId, to: AssetId): Show {
+  const cues = show.cues.map((cue) => (cue.assetId === from ? { ...cue, assetId: to } : cue));
+  return {
+    ...show,
+    slides: show.slides.map((slide) => swappedInSlide(slide, from, to)),
+    cues: cues.some((cue, index) => cue !== show.cues[index]) ? cues : show.cues,
+  };
+}
+
+function swappedInSlide(slide: Slide, from: AssetId, to: AssetId): Slide {
+  const layers = slide.layers.map((layer) => swappedInLayer(layer, from, to));
+  const backing = slide.backing.kind === 'picture' && slide.backing.assetId === from ? { ...slide.backing, assetId: to } : slide.backing;
+  const { transition } = slide;
+  const pattern = transition.kind === 'pattern' && typeof transition.pattern === 'object' && transition.pattern.assetId === from;
+  const narration = slide.narration?.assetId === from ? { ...slide.narration, assetId: to } : slide.narration;
+  const same = layers.every((layer, index) => layer === slide.layers[index]) && backing === slide.backing && !pattern && narration === slide.narration;
+  if (same) return slide;
+  return { ...slide, layers, backing, narration, transition: pattern ? { ...transition, pattern: { assetId: to } } : transition };
+}
+
+function swappedInLayer(layer: Layer, from: AssetId, to: AssetId): Layer {
+  switch (layer.kind) {
+    case 'picture': {
+      const back = layer.back?.assetId === from ? { ...layer.back, assetId: to } : layer.back;
+      if (layer.assetId !== from && back === layer.back) return layer;
+      return { ...layer, assetId: layer.assetId === from ? to : layer.assetId, ...(back && { back }) };
+    }
+    case 'clip':
+    case 'drawing':
+      return layer.assetId === from ? { ...layer, assetId: to } : layer;
+    case 'box': {
+      const sides = Object.entries(layer.faces).map(([side, face]) => [side, face.kind === 'picture' && face.assetId === from ? { ...face, assetId: to } : face] as const);
+      const changed = sides.some(([side, face]) => face !== layer.faces[side as keyof typeof layer.faces]);
+      return changed ? { ...layer, faces: Object.fromEntries(sides) as typeof layer.faces } : layer;
+    }
+    case 'group': {
+      const layers = layer.layers.map((inner) => swappedInLayer(inner, from, to));
+      return layers.some((inner, index) => inner !== layer.layers[index]) ? { ...layer, layers } : layer;
+    }
+    default: return layer;
+  }
+}
