@@ -53,7 +53,7 @@ async function seed(): Promise<void> {
     { kind: 'set-cues', cues: [{ id: cueId('reel'), assetId: song.assetId, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }] },
   ];
   const marks = [
-    ...pictures.map((entry) => ({ assetId: entry.assetId, mark: LINGERING.includes(entry.fileName) ? 'linger' as const : 'keep' as const })),
+    ...pictures.filter((entry) => WORDS[entry.fileName]).map((entry) => ({ assetId: entry.assetId, mark: LINGERING.includes(entry.fileName) ? 'linger' as const : 'keep' as const })),
     ...LEFT_OUT.map((name) => ({ assetId: named(name).assetId, mark: 'leave-out' as const })),
   ];
   edits.push({ kind: 'set-marks', marks });

@@ -40,3 +40,25 @@ export function isAlike(one: string, other: string): boolean {
   }
   return true;
 }
+
+/**
+ * For each picture that is one before it saved again, the first of its kind.
+ *
+ * @param pictures in the order they are shown; those without a likeness are like nothing
+ */
+export function firstAlike<Id>(pictures: readonly { readonly id: Id; readonly likeness: string | undefined }[]): ReadonlyMap<Id, Id> {
+  const found = new Map<Id, Id>();
+  // Two that differ in at most 10 of 256 signs agree wholly in at least 6 of 16 pieces: only those that share a piece are compared.
+  const byPiece = new Map<string, { id: Id; likeness: string }[]>();
+  for (const { id, likeness } of pictures) {
+    if (likeness === undefined) continue;
+    const pieces = Array.from({ length: 16 }, (_, index) => `${index} ${likeness.slice(index * 4, index * 4 + 4)}`).filter((piece) => !/ (0000|ffff)$/.test(piece));
+    const first = pieces.flatMap((piece) => byPiece.get(piece) ?? []).find((other) => isAlike(other.likeness, likeness));
+    if (first) {
+      found.set(id, first.id);
+      continue;
+    }
+    for (const piece of pieces) byPiece.set(piece, [...(byPiece.get(piece) ?? []), { id, likeness }]);
+  }
+  return found;
+}

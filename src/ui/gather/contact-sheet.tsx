@@ -3,17 +3,24 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { clsx } from 'clsx';
 import { Film } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { memo, useCallback, useEffect, useRef, useState } from 'react';
+import type { Mark } from '../../core/show/mark';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
+import { useCommands } from '../commands/use-commands';
 import { clock } from '../kit/clock';
+import { PencilMark } from './pencil-mark';
 
 interface ContactSheetProps {
   readonly entries: readonly SheetEntry[];
   readonly usedOn: ReadonlyMap<string, readonly number[]>;
+  readonly marks: Readonly<Record<string, Mark>>;
+  /** What a print should be warned of, by entry. */
+  readonly warnings: ReadonlyMap<string, string>;
   readonly selection: ReadonlySet<string>;
   readonly focus: string | null;
   readonly onClick: (entry: SheetEntry, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
+  /** A print is to be seen large. */
+  readonly onOpen: (entry: SheetEntry) => void;
   readonly onStep: (by: number, stretch: boolean) => void;
   readonly onBand: (ids: readonly string[]) => void;
 }
@@ -30,10 +37,15 @@ interface Band {
 }
 
 /** The prints on paper, numbered like the edge of a film. Only the rows in sight are in the page. */
-export function ContactSheet({ entries, usedOn, selection, focus, onClick, onStep, onBand }: ContactSheetProps) {
+export function ContactSheet({ entries, usedOn, marks, warnings, selection, focus, onClick, onOpen, onStep, onBand }: ContactSheetProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const [columns, setColumns] = useState(6);
   const [band, setBand] = useState<Band | null>(null);
+  // Prints are many and drawn again only when they change, so what they call must not.
+  const hands = useRef({ onClick, onOpen });
+  useEffect(() => { hands.current = { onClick, onOpen }; });
+  const click = useCallback<ContactSheetProps['onClick']>((entry, keys) => hands.current.onClick(entry, keys), []);
+  const openLarge = useCallback<ContactSheetProps['onOpen']>((entry) => hands.current.onOpen(entry), []);
   const rowCount = Math.ceil(entries.length / columns);
   // The virtualizer hands out functions that must not be memoised; the compiler is told by its own rule.
   // eslint-disable-next-line react-hooks/incompatible-library
@@ -44,7 +56,12 @@ export function ContactSheet({ entries, usedOn, selection, focus, onClick, onSte
     watcher.observe(scroller.current!);
     return () => watcher.disconnect();
   }, []);
-  useHotkeys('up, shift+up, down, shift+down', (event) => { event.preventDefault(); onStep(event.key === 'ArrowDown' ? columns : -columns, event.shiftKey); }, [columns, onStep]);
+  const by: Record<string, number> = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: columns, ArrowUp: -columns, Home: -entries.length, End: entries.length };
+  useCommands({
+    'print-step': (event) => onStep(by[event?.key ?? ''] ?? 1, false),
+    'print-stretch': (event) => onStep(by[event?.key ?? ''] ?? 1, true),
+    'print-ends': (event) => onStep(by[event?.key ?? ''] ?? 0, false),
+  });
   useEffect(() => {
     const at = entries.findIndex((entry) => entry.id === focus);
     if (at >= 0) rows.scrollToIndex(Math.floor(at / columns));
@@ -102,10 +119,13 @@ export function ContactSheet({ entries, usedOn, selection, focus, onClick, onSte
                 key={entry.id}
                 entry={entry}
                 number={row.index * columns + column + 1}
-                used={usedOn.get(entry.assetId) ?? []}
+                used={usedOn.get(entry.assetId) ?? NOWHERE}
+                mark={marks[entry.assetId] ?? null}
+                warning={warnings.get(entry.id) ?? null}
                 selected={selection.has(entry.id)}
                 focused={entry.id === focus}
-                onClick={(event) => onClick(entry, event)}
+                onClick={click}
+                onOpen={openLarge}
               />
             ))}
           </div>
@@ -116,16 +136,23 @@ export function ContactSheet({ entries, usedOn, selection, focus, onClick, onSte
   );
 }
 
+const NOWHERE: readonly number[] = [];
+
 interface PrintProps {
   readonly entry: SheetEntry;
   readonly number: number;
   readonly used: readonly number[];
+  readonly mark: Mark | null;
+  readonly warning: string | null;
   readonly selected: boolean;
   readonly focused: boolean;
-  readonly onClick: (keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
+  readonly onClick: ContactSheetProps['onClick'];
+  readonly onOpen: ContactSheetProps['onOpen'];
 }
 
-function Print({ entry, number, used, selected, focused, onClick }: PrintProps) {
+const SAID: Readonly<Record<Mark, string>> = { keep: 'kept', linger: 'lingers', 'leave-out': 'left out' };
+
+const Print = memo(function Print({ entry, number, used, mark, warning, selected, focused, onClick, onOpen }: PrintProps) {
   const { facts } = entry;
   if (facts === null || facts.kind === 'sound') return null;
   const transparent = facts.kind === 'picture' && facts.hasTransparency;
@@ -135,10 +162,13 @@ function Print({ entry, number, used, selected, focused, onClick }: PrintProps) 
     <div
       role="option"
       aria-selected={selected}
-      onClick={onClick}
+      data-entry={entry.id}
+      data-mark={mark ?? 'none'}
+      onClick={(event) => onClick(entry, event)}
+      onDoubleClick={() => onOpen(entry)}
       className="group flex cursor-default flex-col items-center justify-start"
     >
-      <span className="sr-only">{entry.fileName}, print</span>
+      <span className="sr-only">{entry.fileName}, print{mark && `, ${SAID[mark]}`}{warning && `, ${warning}`}</span>
       <span className={clsx('relative grid h-[98px] w-[142px] place-items-center rounded-[2px] bg-white p-[5px] shadow-print', selected ? 'outline-[3px] outline-red' : focused && 'outline-2 outline-soft', 'outline-offset-1')}>
         {/* The print is already as small as it is shown. */}
         {/* eslint-disable-next-line @next/next/no-img-element */}
@@ -147,10 +177,14 @@ function Print({ entry, number, used, selected, focused, onClick }: PrintProps) 
           alt=""
           draggable={false}
           decoding="async"
-          className={clsx('max-h-[88px] max-w-full', wide && 'h-full w-full object-cover', transparent && 'bg-[repeating-conic-gradient(var(--color-soft)_0_25%,var(--color-surround)_0_50%)] bg-[length:14px_14px]')}
+          className={clsx('max-h-[88px] max-w-full', wide && 'h-full w-full object-cover', mark === 'leave-out' && 'opacity-35', transparent && 'bg-[repeating-conic-gradient(var(--color-soft)_0_25%,var(--color-surround)_0_50%)] bg-[length:14px_14px]')}
         />
-        {facts.kind === 'clip' && <span className="absolute bottom-1.5 left-1.5 flex items-center gap-1 rounded-sm bg-black/75 px-1 text-xs text-lamp"><Film size={11} /> <span className="tabular">{clock(facts.lengthMs)}</span></span>}
-        {transparent && <span className="absolute bottom-1.5 left-1.5 rounded-sm bg-black/75 px-1 text-xs text-lamp">see-through</span>}
+        <span className="absolute bottom-1.5 left-1.5 flex max-w-[128px] gap-1 text-xs">
+          {facts.kind === 'clip' && <span className="flex items-center gap-1 rounded-sm bg-black/75 px-1 text-lamp"><Film size={11} /> <span className="tabular">{clock(facts.lengthMs)}</span></span>}
+          {transparent && <span className="rounded-sm bg-black/75 px-1 text-lamp">see-through</span>}
+          {warning && <span className="truncate rounded-sm bg-card px-1 font-medium text-saffron-deep">{warning}</span>}
+        </span>
+        {mark && <PencilMark mark={mark} hand={number} className="-inset-x-[9px] -inset-y-[9px] h-[116px] w-[160px]" />}
       </span>
       <span className="tabular mt-1 flex w-[140px] justify-between text-xs">
         <span>{number}<span aria-hidden="true" className="ml-0.5 text-[9px]">▸</span></span>
@@ -159,4 +193,4 @@ function Print({ entry, number, used, selected, focused, onClick }: PrintProps) 
       </span>
     </div>
   );
-}
+});

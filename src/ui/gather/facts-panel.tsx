@@ -1,29 +1,46 @@
 'use client';
 
 import { format, parseISO } from 'date-fns';
-import { Music2, Pause, Play, Plus } from 'lucide-react';
+import { Music2, Pause, Play, Plus, Replace } from 'lucide-react';
 import { nanoid } from 'nanoid';
+import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
+import { sharpUpTo } from '../../core/motion/softness';
+import type { ClipFacts, PictureFacts } from '../../core/show/asset-facts';
 import { cueId } from '../../core/show/ids';
+import type { Mark } from '../../core/show/mark';
 import { DEFAULT_FADE_OUT_MS } from '../../core/show/show';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { Button } from '../kit/button';
 import { clock, megabytes } from '../kit/clock';
 import { useShow } from '../show/show-provider';
+import { MarkButtons } from './mark-buttons';
 
 interface FactsPanelProps {
   readonly entry: SheetEntry | null;
+  /** How many prints are chosen; what is done here is done to all of them. */
+  readonly chosenCount: number;
+  readonly mark: Mark | null;
+  readonly warning: string | null;
+  readonly onMark: (mark: Mark | null) => void;
+  readonly onSwap: () => void;
   readonly sounds: readonly SheetEntry[];
   readonly usedOn: ReadonlyMap<string, readonly number[]>;
 }
 
 /** The facts of the print under the hand, and the sounds that came in. */
-export function FactsPanel({ entry, sounds, usedOn }: FactsPanelProps) {
+export function FactsPanel({ entry, chosenCount, mark, warning, sounds, usedOn, onMark, onSwap }: FactsPanelProps) {
   return (
     <aside aria-label="Facts" className="flex w-[312px] shrink-0 flex-col gap-5 overflow-y-auto border-l border-rule bg-card p-4 scroll-thin">
-      {entry?.facts && entry.facts.kind !== 'sound' ? <PictureFactsList entry={entry} facts={entry.facts} slides={usedOn.get(entry.assetId) ?? []} /> : (
-        <p className="rounded-lg border border-dashed border-rule p-4 text-soft">Click a print to see what is known about it. Shift, Ctrl and dragging across the paper choose several.</p>
+      {entry?.facts && entry.facts.kind !== 'sound' ? (
+        <div>
+          <PictureFactsList entry={entry} facts={entry.facts} warning={warning} slides={usedOn.get(entry.assetId) ?? []} onSwap={onSwap} />
+          {chosenCount > 1 && <p className="mt-3 text-soft">for all <b className="tabular text-ink">{chosenCount}</b> chosen:</p>}
+          <div className="mt-2"><MarkButtons mark={mark} onMark={onMark} /></div>
+        </div>
+      ) : (
+        <p className="rounded-lg border border-dashed border-rule p-4 text-soft">Click a print to see what is known about it. Shift, Ctrl and dragging across the paper choose several. <b className="text-ink">K</b> keeps, <b className="text-ink">L</b> lets linger, <b className="text-ink">O</b> leaves out.</p>
       )}
       <section aria-labelledby="sounds">
         <h2 id="sounds" className="mb-2 text-base">Sounds</h2>
@@ -33,12 +50,23 @@ export function FactsPanel({ entry, sounds, usedOn }: FactsPanelProps) {
   );
 }
 
-function PictureFactsList({ entry, facts, slides }: { entry: SheetEntry; facts: Extract<NonNullable<SheetEntry['facts']>, { kind: 'picture' | 'clip' }>; slides: readonly number[] }) {
-  const frameWidth = useShow((state) => state.show.frame.widthPx);
+interface PictureFactsListProps {
+  readonly entry: SheetEntry;
+  readonly facts: PictureFacts | ClipFacts;
+  readonly warning: string | null;
+  readonly slides: readonly number[];
+  readonly onSwap: () => void;
+}
+
+function PictureFactsList({ entry, facts, warning, slides, onSwap }: PictureFactsListProps) {
+  const frame = useShow((state) => state.show.frame);
+  const showId = useShow((state) => state.show.id);
+  const select = useShow((state) => state.select);
+  const order = useShow((state) => state.show.slides);
   const rows: [string, string][] = [
     ['taken', facts.takenAt ? format(parseISO(facts.takenAt), 'd MMM yyyy, HH:mm:ss') : 'the file does not say'],
     ['size', `${facts.widthPx} × ${facts.heightPx}`],
-    ...(facts.kind === 'clip' ? [['length', clock(facts.lengthMs)], ['sound', facts.hasSound ? 'yes' : 'none']] as [string, string][] : [['sharp up to', sharpness(facts.widthPx, frameWidth)]] as [string, string][]),
+    ...(facts.kind === 'clip' ? [['length', clock(facts.lengthMs)], ['sound', facts.hasSound ? 'yes' : 'none']] as [string, string][] : [['sharp up to', sharpness(sharpUpTo(facts, frame))]] as [string, string][]),
     ...(facts.kind === 'picture' && facts.camera ? [['camera', facts.camera]] as [string, string][] : []),
     ['file', megabytes(entry.byteCount)],
   ];
@@ -49,7 +77,13 @@ function PictureFactsList({ entry, facts, slides }: { entry: SheetEntry; facts: 
         <img src={`/api/pictures/${entry.assetId}?width=960`} alt="" className="max-h-[156px] max-w-full object-contain" />
       </div>
       <h2 className="mt-3 truncate text-base" title={entry.fileName}>{entry.fileName}</h2>
-      <p className="text-soft">{slides.length === 0 ? 'not in the order' : slides.length === 1 ? `on slide ${slides[0]}` : `on slides ${slides.slice(0, 8).join(', ')}`}</p>
+      <p className="flex flex-wrap items-center gap-x-1.5 text-soft">
+        {slides.length === 0 ? 'not in the order' : slides.length === 1 ? 'on slide' : 'on slides'}
+        {slides.slice(0, 8).map((number) => <Link key={number} href={`/shows/${showId}/arrange`} onClick={() => { const { id } = order[number - 1]!; select([id], id); }} className="tabular text-ink underline underline-offset-2">{number}</Link>)}
+        {slides.length > 0 && <button type="button" onClick={onSwap} className="ml-auto inline-flex items-center gap-1 text-ink underline underline-offset-2" data-part="swap"><Replace size={13} aria-hidden="true" /> swap the file</button>}
+      </p>
+      {warning && <p className="mt-1.5 rounded-md bg-saffron/15 px-2 py-1 text-saffron-deep">{warning}</p>}
+      {facts.kind === 'picture' && facts.caption && <p className="mt-1.5 border-l-2 border-plum pl-2 text-plum">{facts.caption}</p>}
       <dl className="mt-2 grid grid-cols-[92px_1fr] gap-y-1">
         {rows.map(([name, value]) => [<dt key={name} className="text-soft">{name}</dt>, <dd key={`${name} value`} className="tabular">{value}</dd>])}
       </dl>
@@ -58,9 +92,8 @@ function PictureFactsList({ entry, facts, slides }: { entry: SheetEntry; facts: 
 }
 
 /** How far the picture can be zoomed before one of its pixels has to serve for more than one of the frame's. */
-function sharpness(widthPx: number, frameWidthPx: number): string {
-  const zoom = widthPx / frameWidthPx;
-  return zoom >= 1 ? `${zoom.toFixed(1)} × zoom in full HD` : `${Math.round(zoom * 100)} % of the frame's width`;
+function sharpness(zoom: number): string {
+  return zoom >= 1 ? `${zoom.toFixed(1)} × zoom in full HD` : `${Math.round(zoom * 100)} % of the frame`;
 }
 
 function SoundRow({ entry }: { entry: SheetEntry }) {

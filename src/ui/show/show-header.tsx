@@ -1,36 +1,43 @@
 'use client';
 
 import { clsx } from 'clsx';
-import { Play, Redo2, Undo2 } from 'lucide-react';
+import { History, Play, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
-import { usePathname } from 'next/navigation';
+import { usePathname, useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { editSentence } from '../../core/show/edit-sentence';
+import { Palette } from '../commands/palette';
+import { useCommands } from '../commands/use-commands';
 import { Bird } from '../kit/bird';
 import { Button } from '../kit/button';
 import { WatchRoom } from '../viewer/watch-room';
+import { IntakeNote } from './intake-note';
 import { KeyMap } from './key-map';
+import { SavingNote } from './saving-note';
 import { useShow } from './show-provider';
+import { VersionsSheet } from './versions-sheet';
 
 const STATIONS = [['gather', 'Gather'], ['arrange', 'Arrange'], ['sound', 'Sound'], ['send', 'Send']] as const;
-
-const SAVING = { saved: 'saved', saving: 'saving …', offline: 'not connected; your work is kept here' } as const;
 
 /** The bar above every station: where one is, undo, what is saved, and Watch. */
 export function ShowHeader() {
   const show = useShow((state) => state.show);
-  const saving = useShow((state) => state.saving);
   const undoStep = useShow((state) => state.undoSteps.at(-1));
   const redoStep = useShow((state) => state.redoSteps.at(-1));
   const undo = useShow((state) => state.undo);
   const redo = useShow((state) => state.redo);
   const edit = useShow((state) => state.edit);
   const path = usePathname();
+  const router = useRouter();
+  const [versionsOpen, setVersionsOpen] = useState(false);
   const [watching, setWatching] = useState(false);
   const [title, setTitle] = useState<string | null>(null);
-  useHotkeys('mod+z', (event) => { event.preventDefault(); undo(); });
-  useHotkeys('mod+shift+z, mod+y', (event) => { event.preventDefault(); redo(); });
+  const go = (station: string) => () => router.push(`/shows/${show.id}/${station}`);
+  const watch = () => setWatching(true);
+  useCommands({
+    undo: undoStep && undo, redo: redoStep && redo, versions: () => setVersionsOpen(true), watch: show.slides.length > 0 ? watch : undefined,
+    gather: go('gather'), arrange: go('arrange'), sound: go('sound'), send: go('send'),
+  });
 
   const commitTitle = () => {
     if (title !== null && title.trim() !== '' && title !== show.title) edit({ kind: 'rename-show', title: title.trim().slice(0, 300) });
@@ -69,10 +76,14 @@ export function ShowHeader() {
       <div className="ml-auto flex items-center gap-1.5">
         <Button look="quiet" square aria-label={undoStep ? `Undo: ${editSentence(undoStep.edit)}` : 'Nothing to undo'} disabled={!undoStep} onClick={undo}><Undo2 size={16} /></Button>
         <Button look="quiet" square aria-label={redoStep ? `Redo: ${editSentence(redoStep.edit)}` : 'Nothing to redo'} disabled={!redoStep} onClick={redo}><Redo2 size={16} /></Button>
-        <span role="status" data-part="saving" data-state={saving} className={clsx('mx-2 text-sm', saving === 'offline' ? 'font-semibold text-red-deep' : 'text-soft')}>{SAVING[saving]}</span>
+        <Button look="quiet" square aria-label="Versions" onClick={() => setVersionsOpen(true)} data-part="versions"><History size={16} /></Button>
+        <SavingNote />
+        {!path?.endsWith('/gather') && <IntakeNote short />}
+        <Palette />
         <KeyMap />
-        <Button look="main" onClick={() => setWatching(true)} disabled={show.slides.length === 0} data-part="watch"><Play size={14} fill="currentColor" /> Watch</Button>
+        <Button look="main" onClick={watch} disabled={show.slides.length === 0} data-part="watch"><Play size={14} fill="currentColor" /> Watch</Button>
       </div>
+      {versionsOpen && <VersionsSheet onClose={() => setVersionsOpen(false)} />}
       {watching && <WatchRoom onClose={() => setWatching(false)} />}
     </header>
   );

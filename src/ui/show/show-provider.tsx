@@ -3,13 +3,16 @@
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { toast, Toaster } from 'sonner';
 import { useStore } from 'zustand';
-import { prepareShow, type PreparedShow } from '../../core/frame/plan-frame';
+import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { Show } from '../../core/show/show';
 import { musicLengthMs } from '../../core/sound/plan-mix';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
+import type { FolderProgress } from '../../server/assets/folder-intake';
 import type { ShowEvent } from '../../server/events';
 import { callServer } from './call-server';
+import { preparedOnce } from './prepared-once';
 import { createShowStore, type ShowState, type ShowStore } from './show-store';
+import { UploadsProvider } from './uploads-provider';
 
 const ShowContext = createContext<ShowStore | null>(null);
 
@@ -38,7 +41,7 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
       // Five hundred files arrive in a burst; one question serves many of them.
       sheetTimer ??= setTimeout(() => {
         sheetTimer = null;
-        void callServer<{ entries: SheetEntry[] }>('GET', `/api/shows/${show.id}/sheet`).then((answer) => store.getState().setEntries(answer.entries)).catch(() => {});
+        void callServer<{ entries: SheetEntry[]; folder: FolderProgress | null }>('GET', `/api/shows/${show.id}/sheet`).then((answer) => store.getState().setEntries(answer.entries, answer.folder)).catch(() => {});
       }, 300);
     };
     events.onopen = () => {
@@ -56,9 +59,12 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
       if (event.kind === 'films') window.dispatchEvent(new Event('tanager-films'));
     };
     const leave = () => store.getState().flushNow();
+    const back = () => store.getState().pull();
     window.addEventListener('pagehide', leave);
+    window.addEventListener('online', back);
     return () => {
       window.removeEventListener('pagehide', leave);
+      window.removeEventListener('online', back);
       events.close();
       if (sheetTimer) clearTimeout(sheetTimer);
     };
@@ -66,7 +72,7 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
 
   return (
     <ShowContext value={store}>
-      {children}
+      <UploadsProvider showId={show.id}>{children}</UploadsProvider>
       <Toaster position="bottom-center" toastOptions={{ style: { background: 'var(--color-black)', color: 'var(--color-lamp)', border: 'none', fontFamily: 'var(--font-sans)' } }} />
     </ShowContext>
   );
@@ -82,11 +88,11 @@ export function useShow<Value>(pick: (state: ShowState) => Value): Value {
   return useStore(useShowStore(), pick);
 }
 
-/** The show with its spans and moves, worked out once for each change. */
+/** The show with its spans and moves, worked out once for each change, whoever asks. */
 export function usePrepared(): PreparedShow {
   const show = useShow((state) => state.show);
   const facts = useShow((state) => state.facts);
-  return useMemo(() => prepareShow(show, facts), [show, facts]);
+  return useMemo(() => preparedOnce(show, facts), [show, facts]);
 }
 
 export function useMusicLengthMs(): number {

@@ -3,7 +3,7 @@ import type { ShowEdit } from '../../core/show/edit';
 import { applyEdit } from '../../core/show/edit';
 import { blankSlide } from '../../core/show/new-slide';
 import { showId } from '../../core/show/ids';
-import { emptyShow, type Show } from '../../core/show/show';
+import { emptyShow, type Show, type ShowContent } from '../../core/show/show';
 import type { AppliedEdits, SentEdit } from '../../server/shows/show-service';
 import { createShowStore, type ShowStore } from './show-store';
 
@@ -19,6 +19,7 @@ function miniature() {
     show: start as Show,
     plugged: true,
     kept,
+    versions: [] as { name: string; content: ShowContent }[],
     take(edit: ShowEdit) {
       const result = applyEdit(server.show, edit);
       if (result.ok) server.show = result.show;
@@ -30,6 +31,10 @@ function miniature() {
   };
   globalThis.fetch = (async (_url: string, init: { body: string }) => {
     if (!server.plugged) throw new TypeError('Failed to fetch');
+    if (_url.endsWith('/versions')) {
+      server.versions.push(JSON.parse(init.body) as { name: string; content: ShowContent });
+      return { ok: true, status: 200, json: async () => ({}) };
+    }
     const { knownRevision, edits } = JSON.parse(init.body) as { knownRevision: number; edits: SentEdit[] };
     const refused: AppliedEdits['refused'][number][] = [];
     for (const entry of edits) {
@@ -37,12 +42,15 @@ function miniature() {
       if (server.take(entry.edit)) kept.push(entry);
       else refused.push({ editId: entry.editId, reason: 'slide-not-found' });
     }
-    return { ok: true, status: 200, json: async () => ({ revision: kept.length, since: kept.slice(knownRevision), refused }) };
+    return { ok: true, status: 200, json: async () => ({ revision: kept.length, since: kept.slice(knownRevision), refused, collided: false }) };
   }) as unknown as typeof fetch;
   return server;
 }
 
-const memory = () => { const kept = new Map<string, string>(); return { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => void kept.set(key, value), removeItem: (key: string) => void kept.delete(key), kept }; };
+const memory = () => {
+  const kept = new Map<string, string>();
+  return { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => void kept.set(key, value), removeItem: (key: string) => void kept.delete(key), key: (index: number) => [...kept.keys()][index] ?? null, get length() { return kept.size; }, kept };
+};
 const settle = async () => { for (let round = 0; round < 30; round += 1) await jest.advanceTimersByTimeAsync(100); };
 
 let server: ReturnType<typeof miniature>;
@@ -155,5 +163,67 @@ describe('the show store', () => {
   it('says what it could not do', () => {
     store.getState().edit({ kind: 'remove-slides', slideIds: [blankSlide(1000, '#000000', newId).id] });
     expect(told).toEqual([expect.stringContaining('no longer in the show')]);
+  });
+  it('saves in the middle of a storm of edits, not only after it', async () => {
+    for (let step = 0; step < 20; step += 1) {
+      store.getState().edit(addSlide());
+      await jest.advanceTimersByTimeAsync(50);
+    }
+    expect(server.kept.length).toBeGreaterThan(10);
+    await settle();
+    expect(server.show).toEqual(store.getState().show);
+  });
+  it('sends a drag as its latest value, and what is on its way is never changed', async () => {
+    for (let lengthMs = 1000; lengthMs < 1100; lengthMs += 1) {
+      store.getState().edit({ kind: 'set-default-length', lengthMs }, 'drag');
+      await jest.advanceTimersByTimeAsync(10);
+    }
+    await settle();
+    expect(server.show.defaultLengthMs).toBe(1099);
+    expect(server.kept.length).toBeLessThan(9);
+    store.getState().undo();
+    await settle();
+    expect(server.show.defaultLengthMs).toBe(start.defaultLengthMs);
+  });
+  it('does not join a change of other slides to the step before', () => {
+    store.getState().edit(addSlide());
+    store.getState().edit(addSlide());
+    const [one, other] = store.getState().show.slides.map((slide) => slide.id) as [Show['slides'][number]['id'], Show['slides'][number]['id']];
+    store.getState().edit({ kind: 'set-lengths', lengths: [{ slideId: one, lengthMs: 900 }] }, 'lengths');
+    store.getState().edit({ kind: 'set-lengths', lengths: [{ slideId: one, lengthMs: 800 }, { slideId: other, lengthMs: 800 }] }, 'lengths');
+    store.getState().undo();
+    store.getState().undo();
+    expect(store.getState().show.slides.map((slide) => slide.lengthMs)).toEqual([2000, 2000]);
+  });
+  it('keeps what each of two unplugged windows did, whichever is closed first', async () => {
+    const second = open();
+    server.plugged = false;
+    store.getState().edit({ kind: 'rename-show', title: 'By the first' });
+    second.getState().edit({ kind: 'set-default-length', lengthMs: 3000 });
+    await settle();
+    server.plugged = true;
+    open();
+    await settle();
+    expect(server.show).toMatchObject({ title: 'By the first', defaultLengthMs: 3000 });
+    expect(storage.kept.size).toBe(0);
+  });
+  it('keeps how this window had it as a version when another removed what was changed here', async () => {
+    store.getState().edit(addSlide());
+    await settle();
+    const { id } = store.getState().show.slides[0]!;
+    server.other({ kind: 'remove-slides', slideIds: [id] });
+    store.getState().edit({ kind: 'set-lengths', lengths: [{ slideId: id, lengthMs: 4321 }] });
+    await settle();
+    expect(server.versions.map((version) => [version.name, version.content.slides[0]!.lengthMs])).toEqual([['As this window had it', 4321]]);
+    expect(told.join()).toMatch(/Could not change the length of slide.*kept under Versions/);
+    expect(store.getState().show.slides).toEqual([]);
+  });
+  it('says once that the browser has no room, and saves all the same', async () => {
+    storage.setItem = () => { throw new Error('QuotaExceededError'); };
+    store.getState().edit(addSlide());
+    store.getState().edit(addSlide());
+    expect(told.filter((sentence) => sentence.includes('no room'))).toHaveLength(1);
+    await settle();
+    expect(server.show.slides).toHaveLength(2);
   });
 });

@@ -1,13 +1,16 @@
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand';
 import { applyEdit, type ShowEdit } from '../../core/show/edit';
-import { refusalSentence } from '../../core/show/edit-sentence';
+import { editSentence, refusalSentence } from '../../core/show/edit-sentence';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import type { AssetId, SlideId } from '../../core/show/ids';
-import type { Show } from '../../core/show/show';
+import { contentOf, type Show } from '../../core/show/show';
+import { touched } from '../../core/show/touched';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
+import type { FolderProgress } from '../../server/assets/folder-intake';
 import type { AppliedEdits, SentEdit } from '../../server/shows/show-service';
 import { callServer, ServerRefusal } from './call-server';
+import { createUnsent } from './unsent';
 
 export type Saving = 'saved' | 'saving' | 'offline';
 
@@ -24,6 +27,8 @@ export interface ShowState {
   readonly show: Show;
   readonly entries: readonly SheetEntry[];
   readonly facts: ReadonlyMap<AssetId, AssetFacts>;
+  /** A folder of the server's disk that is being taken in. */
+  readonly folder: FolderProgress | null;
   readonly saving: Saving;
   readonly undoSteps: readonly UndoStep[];
   readonly redoSteps: readonly UndoStep[];
@@ -34,7 +39,7 @@ export interface ShowState {
   undo(): void;
   redo(): void;
   select(ids: readonly SlideId[], anchor: SlideId | null): void;
-  setEntries(entries: readonly SheetEntry[]): void;
+  setEntries(entries: readonly SheetEntry[], folder?: FolderProgress | null): void;
   /** Does again what a closed page had not sent. Once, after the first drawing: the server, which draws first, knows nothing of it. */
   takeUpUnsent(): void;
   /** Asks for what others changed. */
@@ -55,16 +60,19 @@ interface ShowStoreOptions {
   readonly revision: number;
   readonly entries: readonly SheetEntry[];
   /** Where edits wait that the server has not confirmed, so that a closed page loses nothing. */
-  readonly storage: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'> | null;
+  readonly storage: Pick<Storage, 'getItem' | 'setItem' | 'removeItem' | 'key' | 'length'> | null;
   readonly tell: (sentence: string) => void;
 }
 
 export function createShowStore({ show, revision, entries, storage, tell }: ShowStoreOptions): ShowStore {
-  const storageKey = `tanager-unsent-${show.id}`;
+  const unsent = createUnsent(show.id, nanoid(8), storage);
   let confirmed = show;
   let known = revision;
   let pending: readonly SentEdit[] = [];
   let sending = false;
+  /** Ids of edits that are on their way; they must not change any more. */
+  let inFlight: ReadonlySet<string> = new Set();
+  let toldOfFullStorage = false;
   let again = false;
   let timer: ReturnType<typeof setTimeout> | null = null;
 
@@ -72,17 +80,19 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
     show: confirmed,
     entries,
     facts: factsOf(entries),
+    folder: null,
     saving: 'saved',
     undoSteps: [],
     redoSteps: [],
     selection: new Set(),
     anchor: null,
     edit(edit, joins) {
-      const inverse = perform(edit);
-      if (!inverse) return;
       const last = get().undoSteps.at(-1);
-      const step: UndoStep = joins && last?.joins === joins ? { ...last, edit } : { edit, inverse, joins: joins ?? null };
-      set({ undoSteps: joins && last?.joins === joins ? [...get().undoSteps.slice(0, -1), step] : [...get().undoSteps, step], redoSteps: [] });
+      const goesOn = joins !== undefined && last?.joins === joins && sameTargets(last.edit, edit);
+      const inverse = perform(edit, goesOn ? last.edit : null);
+      if (!inverse) return;
+      const step: UndoStep = goesOn ? { ...last, edit } : { edit, inverse, joins: joins ?? null };
+      set({ undoSteps: goesOn ? [...get().undoSteps.slice(0, -1), step] : [...get().undoSteps, step], redoSteps: [] });
     },
     undo() {
       const step = get().undoSteps.at(-1);
@@ -100,11 +110,12 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
       if (back) set({ undoSteps: [...get().undoSteps, { edit: step.edit, inverse: back, joins: null }] });
     },
     select: (ids, anchor) => set({ selection: new Set(ids), anchor }),
-    setEntries: (next) => set({ entries: next, facts: mergedFacts(get().facts, next) }),
+    setEntries: (next, folder = null) => set({ entries: next, facts: mergedFacts(get().facts, next), folder }),
     takeUpUnsent() {
-      const kept = readUnsent().filter((entry) => !pending.some((other) => other.editId === entry.editId));
+      const kept = unsent.left().filter((entry) => !pending.some((other) => other.editId === entry.editId));
       if (kept.length === 0) return;
       pending = [...kept, ...pending];
+      if (unsent.keep(pending)) unsent.takeOver();
       set({ show: replay(confirmed, pending), saving: 'saving' });
       schedule(0);
     },
@@ -113,22 +124,31 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
   }));
   return store;
 
-  /** Applies an edit here and puts it on its way. @returns the edit that undoes it, or null when it was refused */
-  function perform(edit: ShowEdit): ShowEdit | null {
+  /**
+   * Applies an edit here and puts it on its way.
+   *
+   * @param instead the last edit, when this one goes on with it and takes its place as long as it has not been sent
+   * @returns the edit that undoes it, or null when it was refused
+   */
+  function perform(edit: ShowEdit, instead: ShowEdit | null = null): ShowEdit | null {
     const result = applyEdit(store.getState().show, edit);
     if (!result.ok) {
       tell(refusalSentence(result.reason));
       return null;
     }
-    pending = [...pending, { editId: nanoid(16), edit }];
+    const fresh = { editId: nanoid(16), edit };
+    const waiting = pending.at(-1);
+    if (waiting && waiting.edit === instead && !inFlight.has(waiting.editId)) pending = [...pending.slice(0, -1), fresh];
+    else pending = [...pending, fresh];
     keepUnsent();
     store.setState({ show: result.show, saving: store.getState().saving === 'offline' ? 'offline' : 'saving', ...stillThere(result.show) });
     schedule(SEND_AFTER_MS);
     return result.inverse;
   }
 
+  /** A timer that runs is left alone: a storm of edits must not put off saving. */
   function schedule(afterMs: number): void {
-    if (timer !== null) clearTimeout(timer);
+    if (timer !== null) return;
     timer = setTimeout(() => {
       timer = null;
       void send();
@@ -143,14 +163,20 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
     sending = true;
     again = false;
     const batch = pending.slice(0, MOST_EDITS_A_REQUEST);
+    inFlight = new Set(batch.map((entry) => entry.editId));
     try {
       const applied = await post(batch, false);
+      if (applied.collided) tell('Another window had changed the same thing. What you did stands; how the other left it is kept under Versions.');
+      if (applied.refused.length > 0) keepOwn();
       confirmed = replay(confirmed, applied.since);
       known = applied.revision;
       const sent = new Set(batch.map((entry) => entry.editId));
       pending = pending.filter((entry) => !sent.has(entry.editId));
       keepUnsent();
-      for (const { reason } of applied.refused) tell(refusalSentence(reason));
+      for (const { editId, reason } of applied.refused) {
+        const refused = batch.find((entry) => entry.editId === editId);
+        tell(`Could not ${refused ? editSentence(refused.edit) : 'save a change'}. ${refusalSentence(reason)} How this window had it is kept under Versions.`);
+      }
       // When only our own edits came back the show here is already right, and every slide keeps its identity.
       const onlyOurs = applied.refused.length === 0 && applied.since.every((entry) => sent.has(entry.editId));
       const next = onlyOurs ? store.getState().show : replay(confirmed, pending);
@@ -171,6 +197,7 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
       }
     } finally {
       sending = false;
+      inFlight = new Set();
       if (again && timer === null) void send();
     }
   }
@@ -179,19 +206,16 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
     return callServer<AppliedEdits>('POST', `/api/shows/${show.id}/edits`, { knownRevision: known, edits: batch }, { keepalive });
   }
 
-  function readUnsent(): readonly SentEdit[] {
-    try {
-      const kept: unknown = JSON.parse(storage?.getItem(storageKey) ?? '[]');
-      return Array.isArray(kept) ? (kept as SentEdit[]) : [];
-    } catch {
-      // A broken note is of no use to anybody.
-      return [];
-    }
+  /** Keeps the show as it was seen here as a version, before work that could not be joined with another window's goes. */
+  function keepOwn(): void {
+    const content = contentOf(store.getState().show);
+    void callServer('POST', `/api/shows/${show.id}/versions`, { name: 'As this window had it', content }).catch(() => tell('How this window had it could not be kept: the server cannot be reached.'));
   }
 
   function keepUnsent(): void {
-    if (pending.length === 0) storage?.removeItem(storageKey);
-    else storage?.setItem(storageKey, JSON.stringify(pending));
+    if (unsent.keep(pending) || toldOfFullStorage) return;
+    toldOfFullStorage = true;
+    tell('This browser has no room to keep what is not saved yet. Leave the page open until it says “saved”.');
   }
 
   function stillThere(next: Show): Pick<ShowState, 'selection' | 'anchor'> {
@@ -201,6 +225,14 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
     return { selection: kept.length === selection.size ? selection : new Set(kept), anchor: anchor && present.has(anchor) ? anchor : null };
   }
 }
+
+/** Whether two edits write to the very same places, so that the later one can take the earlier one's place. */
+function sameTargets(one: ShowEdit, other: ShowEdit): boolean {
+  // Layers are named by their own ids here, so no show is needed to find them in.
+  return one.kind === other.kind && touched(one, NOTHING).join() === touched(other, NOTHING).join();
+}
+
+const NOTHING = { slides: [] } as unknown as Show;
 
 function replay(show: Show, edits: readonly SentEdit[]): Show {
   return edits.reduce((before, { edit }) => {

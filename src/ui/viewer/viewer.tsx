@@ -3,6 +3,8 @@
 import { Maximize, Pause, Play, SkipBack, SkipForward } from 'lucide-react';
 import { Slider } from 'radix-ui';
 import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
+import { prepareShow } from '../../core/frame/plan-frame';
+import type { Show } from '../../core/show/show';
 import { slideIndexAt } from '../../core/timing/slide-span';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
@@ -15,14 +17,16 @@ interface ViewerProps {
   /** Told the moment shown, so that other views can follow. */
   readonly onMoment?: (momentMs: number) => void;
   readonly autoPlay?: boolean;
+  /** Another show than the one that is open, such as a version of it. */
+  readonly show?: Show;
 }
 
 /** Where the show is watched: the frame in a dark surround, with the hands to play, step and scrub. */
-export function Viewer({ ref, onMoment, autoPlay = false }: ViewerProps) {
+export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerProps) {
   const place = useRef<HTMLDivElement>(null);
   const root = useRef<HTMLElement>(null);
-  const prepared = usePrepared();
-  const { show, facts, spans, lengthMs } = prepared;
+  const open = usePrepared();
+  const { show, facts, spans, lengthMs } = useMemo(() => (other ? prepareShow(other, open.facts) : open), [other, open]);
   const entries = useShow((state) => state.entries);
   const hands = useViewer(place, show, facts);
   const { playing, momentMs, starting, unreadable, play, pause, seek } = hands;

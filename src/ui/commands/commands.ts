@@ -1,0 +1,80 @@
+/** Every command with a key, a name and a place; the map under `?`, the palette and the README read from here. */
+export interface CommandInfo {
+  readonly name: string;
+  readonly where: 'Everywhere' | 'Contact sheet' | 'Running order' | 'Viewer';
+  /** As shown to people. */
+  readonly keys: string;
+  /** For the key library: combinations separated by commas. */
+  readonly combos?: string;
+  /** Signs as they are typed, wherever they lie on a keyboard. */
+  readonly signs?: string;
+  /** Only done where a hand already is: not offered in the palette. */
+  readonly byKeyOnly?: true;
+}
+
+const command = <Id extends string>(commands: Record<Id, CommandInfo>): Readonly<Record<Id, CommandInfo>> => commands;
+
+export const COMMANDS = command({
+  undo: { name: 'Undo', where: 'Everywhere', keys: 'Ctrl Z', combos: 'mod+z' },
+  redo: { name: 'Redo', where: 'Everywhere', keys: 'Ctrl Shift Z', combos: 'mod+shift+z, mod+y' },
+  palette: { name: 'Find a command', where: 'Everywhere', keys: 'Ctrl K', combos: 'mod+k', byKeyOnly: true },
+  keys: { name: 'Show every key', where: 'Everywhere', keys: '?', signs: '?' },
+  versions: { name: 'Versions: keep one, look at one, go back', where: 'Everywhere', keys: 'Ctrl S', combos: 'mod+s' },
+  gather: { name: 'Go to Gather', where: 'Everywhere', keys: 'Alt 1', combos: 'alt+1' },
+  arrange: { name: 'Go to Arrange', where: 'Everywhere', keys: 'Alt 2', combos: 'alt+2' },
+  sound: { name: 'Go to Sound', where: 'Everywhere', keys: 'Alt 3', combos: 'alt+3' },
+  send: { name: 'Go to Send', where: 'Everywhere', keys: 'Alt 4', combos: 'alt+4' },
+  watch: { name: 'Watch the show', where: 'Everywhere', keys: 'W', combos: 'w' },
+
+  'print-step': { name: 'Next, previous print', where: 'Contact sheet', keys: 'arrows', combos: 'left, right, up, down', byKeyOnly: true },
+  'print-stretch': { name: 'Stretch the selection', where: 'Contact sheet', keys: 'Shift arrows', combos: 'shift+left, shift+right, shift+up, shift+down', byKeyOnly: true },
+  'print-ends': { name: 'First, last print', where: 'Contact sheet', keys: 'Home, End', combos: 'home, end', byKeyOnly: true },
+  'all-prints': { name: 'Choose all prints', where: 'Contact sheet', keys: 'Ctrl A', combos: 'mod+a' },
+  'no-prints': { name: 'Choose no print', where: 'Contact sheet', keys: 'Esc', combos: 'escape', byKeyOnly: true },
+  keep: { name: 'Mark: keep', where: 'Contact sheet', keys: 'K', combos: 'k' },
+  linger: { name: 'Mark: linger', where: 'Contact sheet', keys: 'L', combos: 'l' },
+  'leave-out': { name: 'Mark: leave out', where: 'Contact sheet', keys: 'O', combos: 'o' },
+  unmark: { name: 'Wipe the mark off', where: 'Contact sheet', keys: 'U', combos: 'u' },
+  'one-by-one': { name: 'One by one: choose quickly, large', where: 'Contact sheet', keys: 'V', combos: 'v' },
+  'lay-in': { name: 'Lay into the order', where: 'Contact sheet', keys: 'Enter', combos: 'enter' },
+  'swap-print': { name: 'Swap the file everywhere', where: 'Contact sheet', keys: 'S', combos: 's' },
+
+  'slide-step': { name: 'Next, previous slide', where: 'Running order', keys: '↑ ↓', combos: 'up, down', byKeyOnly: true },
+  'slide-stretch': { name: 'Stretch the selection', where: 'Running order', keys: 'Shift ↑ ↓', combos: 'shift+up, shift+down', byKeyOnly: true },
+  'slide-ends': { name: 'First, last slide', where: 'Running order', keys: 'Home, End', combos: 'home, end', byKeyOnly: true },
+  'all-slides': { name: 'Choose all slides', where: 'Running order', keys: 'Ctrl A', combos: 'mod+a' },
+  'no-slides': { name: 'Choose no slide', where: 'Running order', keys: 'Esc', combos: 'escape', byKeyOnly: true },
+  'move-up': { name: 'Move the slides up', where: 'Running order', keys: 'Alt ↑', combos: 'alt+up' },
+  'move-down': { name: 'Move the slides down', where: 'Running order', keys: 'Alt ↓', combos: 'alt+down' },
+  'move-to-start': { name: 'Move the slides to the start', where: 'Running order', keys: 'Alt Home', combos: 'alt+home' },
+  'move-to-end': { name: 'Move the slides to the end', where: 'Running order', keys: 'Alt End', combos: 'alt+end' },
+  cut: { name: 'Cut the slides', where: 'Running order', keys: 'Ctrl X' },
+  copy: { name: 'Copy the slides', where: 'Running order', keys: 'Ctrl C' },
+  paste: { name: 'Paste slides after the chosen ones, from another show too', where: 'Running order', keys: 'Ctrl V', byKeyOnly: true },
+  duplicate: { name: 'Duplicate the slides', where: 'Running order', keys: 'Ctrl D', combos: 'mod+d' },
+  blank: { name: 'Insert a blank slide', where: 'Running order', keys: 'B', combos: 'b' },
+  remove: { name: 'Remove the slides', where: 'Running order', keys: 'Delete', combos: 'delete, backspace' },
+  title: { name: 'Type a title', where: 'Running order', keys: 'T', combos: 't' },
+  shorter: { name: 'Half a second shorter; what follows moves along', where: 'Running order', keys: '−', signs: '-−' },
+  longer: { name: 'Half a second longer; what follows moves along', where: 'Running order', keys: '+', signs: '+=' },
+  'seam-earlier': { name: 'Seam half a second earlier; the next slide takes it', where: 'Running order', keys: '(', signs: '(' },
+  'seam-later': { name: 'Seam half a second later; the next slide gives it', where: 'Running order', keys: ')', signs: ')' },
+  join: { name: 'Put the pictures on one slide', where: 'Running order', keys: 'J', combos: 'j' },
+  part: { name: 'Give each picture a slide of its own', where: 'Running order', keys: 'Shift J', combos: 'shift+j' },
+  tray: { name: 'Open or close the tray of prints', where: 'Running order', keys: 'P', combos: 'p' },
+  scale: { name: 'Even or true scale', where: 'Running order', keys: 'E', combos: 'e' },
+
+  play: { name: 'Play, pause', where: 'Viewer', keys: 'Space', combos: 'space' },
+  'frame-step': { name: 'One frame back, on', where: 'Viewer', keys: '← →', byKeyOnly: true },
+  'second-step': { name: 'One second back, on', where: 'Viewer', keys: 'Shift ← →', byKeyOnly: true },
+  full: { name: 'Full screen', where: 'Viewer', keys: 'F', byKeyOnly: true },
+});
+
+export type CommandId = keyof typeof COMMANDS;
+
+export const PLACES = ['Everywhere', 'Running order', 'Contact sheet', 'Viewer'] as const;
+
+/** The commands of one place, in the order of the table. */
+export function commandsOf(where: CommandInfo['where']): readonly CommandInfo[] {
+  return Object.values<CommandInfo>(COMMANDS).filter((entry) => entry.where === where);
+}

@@ -1,0 +1,50 @@
+'use client';
+
+import { useEffect, useRef } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { createStore } from 'zustand';
+import { useTypedKey } from '../kit/use-typed-key';
+import { COMMANDS, type CommandId, type CommandInfo } from './commands';
+
+/** What can be done now; an action that is missing or undefined cannot. The event is the key's, when a key asked for it. */
+export type Actions = Partial<Record<CommandId, ((event?: KeyboardEvent) => void) | undefined>>;
+
+/** The actions of every part of the page that is open. */
+export const openActions = createStore<ReadonlyMap<CommandId, () => void>>(() => new Map());
+
+/** Binds actions to their keys and offers them in the palette for as long as the component is there. */
+export function useCommands(actions: Actions): void {
+  const latest = useRef(actions);
+  useEffect(() => { latest.current = actions; });
+  const ids = (Object.keys(actions) as CommandId[]).filter((id) => actions[id]);
+  const key = ids.join(' ');
+
+  useEffect(() => {
+    const mine = key.split(' ').filter(Boolean) as CommandId[];
+    openActions.setState(new Map([...openActions.getState(), ...mine.map((id) => [id, () => latest.current[id]?.()] as const)]), true);
+    return () => openActions.setState(new Map([...openActions.getState()].filter(([id]) => !mine.includes(id))), true);
+  }, [key]);
+
+  const run = (id: CommandId | undefined, event: KeyboardEvent) => {
+    const action = id && latest.current[id];
+    if (!action || belongsElsewhere(event)) return;
+    event.preventDefault();
+    action(event);
+  };
+  const combos = ids.flatMap((id) => infoOf(id).combos?.split(', ').map((combo) => ({ id, combo })) ?? []);
+  useHotkeys(combos.map((entry) => entry.combo).join(',') || 'f24', (event, { hotkey }) => run(combos.find((entry) => entry.combo === hotkey)?.id, event));
+  const signs = ids.flatMap((id) => [...(infoOf(id).signs ?? '')].map((sign) => ({ id, sign })));
+  useTypedKey(signs.map((entry) => entry.sign), (sign, event) => run(signs.find((entry) => entry.sign === sign)?.id, event));
+}
+
+function infoOf(id: CommandId): CommandInfo {
+  return COMMANDS[id];
+}
+
+/** Keys within a window that lies over the page are that window's; Enter, Space and arrows belong to the control they are pressed on. */
+function belongsElsewhere(event: KeyboardEvent): boolean {
+  if (event.defaultPrevented || !(event.target instanceof Element)) return event.defaultPrevented;
+  if (event.target.closest('[role=dialog], [role=menu], [role=listbox]:not([data-part=contact-sheet])')) return true;
+  if (event.key === 'Enter' || event.key === ' ') return event.target.closest('button, a, [role=tab], [role=slider], [role=radio]') !== null;
+  return event.key.startsWith('Arrow') && !event.altKey && event.target.closest('[data-part=viewer], [role=tab], [role=tabpanel], [role=slider], [role=radio], [role=separator], [role=combobox]') !== null;
+}

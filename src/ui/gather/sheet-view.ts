@@ -1,0 +1,98 @@
+import type { AssetFacts } from '../../core/show/asset-facts';
+import { assetIdsOfLayer, everyLayer } from '../../core/show/layer';
+import { isKept, type Mark } from '../../core/show/mark';
+import type { Slide } from '../../core/show/show';
+import type { SheetEntry } from '../../server/assets/contact-sheet';
+
+export type SheetOrder = 'taken' | 'name' | 'size' | 'arrived';
+
+export interface SheetFilter {
+  readonly kind: 'all' | 'picture' | 'clip';
+  readonly shape: 'any' | 'wide' | 'tall' | 'square';
+  readonly use: 'any' | 'used' | 'unused';
+  readonly mark: 'any' | 'kept' | 'linger' | 'leave-out' | 'unmarked';
+}
+
+export const EVERYTHING: SheetFilter = { kind: 'all', shape: 'any', use: 'any', mark: 'any' };
+
+type Marks = Readonly<Record<string, Mark>>;
+
+const natural = new Intl.Collator('en', { numeric: true });
+
+/** The prints that can be seen, in an order; what is not a picture or a clip, or is not ready, is not among them. */
+export function prints(entries: readonly SheetEntry[], order: SheetOrder): SheetEntry[] {
+  const compare = { taken: byTime, name: byName, size: bySize, arrived: byArrival }[order];
+  return entries.filter((entry) => entry.facts?.kind === 'picture' || entry.facts?.kind === 'clip').sort(compare);
+}
+
+/** Those of the prints that a filter lets through. */
+export function filtered(sheet: readonly SheetEntry[], filter: SheetFilter, used: ReadonlyMap<string, unknown>, marks: Marks): SheetEntry[] {
+  return sheet.filter((entry) => {
+    const facts = entry.facts!;
+    const mark = marks[entry.assetId];
+    return (filter.kind === 'all' || facts.kind === filter.kind)
+      && (filter.shape === 'any' || shapeOf(facts) === filter.shape)
+      && (filter.use === 'any' || used.has(entry.assetId) === (filter.use === 'used'))
+      && (filter.mark === 'any' || (filter.mark === 'kept' ? isKept(mark) : filter.mark === 'unmarked' ? mark === undefined : mark === filter.mark));
+  });
+}
+
+/** Nearly square counts as square: nobody sees a difference of a few percent. */
+export function shapeOf(facts: AssetFacts): 'wide' | 'tall' | 'square' | null {
+  if (facts.kind === 'sound') return null;
+  const aspect = facts.widthPx / facts.heightPx;
+  return aspect > 1.08 ? 'wide' : aspect < 0.92 ? 'tall' : 'square';
+}
+
+/**
+ * What would be laid into the order: what is chosen; else what is kept and not in it yet; and while nothing is marked, all that is not in it.
+ */
+export function toLayIn(sheet: readonly SheetEntry[], chosen: ReadonlySet<string>, used: ReadonlyMap<string, unknown>, marks: Marks): { readonly entries: readonly SheetEntry[]; readonly why: 'chosen' | 'kept' | 'unused' } {
+  const picked = sheet.filter((entry) => chosen.has(entry.id));
+  if (picked.length > 0) return { entries: picked, why: 'chosen' };
+  const free = sheet.filter((entry) => !used.has(entry.assetId));
+  const anyKept = sheet.some((entry) => isKept(marks[entry.assetId]));
+  return anyKept ? { entries: free.filter((entry) => isKept(marks[entry.assetId])), why: 'kept' } : { entries: free.filter((entry) => marks[entry.assetId] !== 'leave-out'), why: 'unused' };
+}
+
+/** The numbers of the slides each file is used on. */
+export function slidesByAsset(slides: readonly Slide[]): ReadonlyMap<string, readonly number[]> {
+  const found = new Map<string, number[]>();
+  slides.forEach((slide, index) => {
+    const assets = new Set([...everyLayer(slide.layers)].flatMap(assetIdsOfLayer));
+    for (const asset of assets) {
+      const numbers = found.get(asset);
+      if (numbers) numbers.push(index + 1);
+      else found.set(asset, [index + 1]);
+    }
+  });
+  return found;
+}
+
+function byTime(a: SheetEntry, b: SheetEntry): number {
+  return compare(timeOf(a), timeOf(b)) || byName(a, b);
+}
+
+/** Files that do not say when they were taken come after those that do. */
+function timeOf(entry: SheetEntry): string {
+  return (entry.facts && 'takenAt' in entry.facts && entry.facts.takenAt) || '9999';
+}
+
+function byName(a: SheetEntry, b: SheetEntry): number {
+  return natural.compare(a.fileName, b.fileName);
+}
+
+/** Largest first. */
+function bySize(a: SheetEntry, b: SheetEntry): number {
+  const pixels = ({ facts }: SheetEntry) => (facts && facts.kind !== 'sound' ? facts.widthPx * facts.heightPx : 0);
+  return pixels(b) - pixels(a) || byName(a, b);
+}
+
+/** Latest first. */
+function byArrival(a: SheetEntry, b: SheetEntry): number {
+  return b.addedAt - a.addedAt || byName(a, b);
+}
+
+function compare(a: string, b: string): number {
+  return a < b ? -1 : a > b ? 1 : 0;
+}

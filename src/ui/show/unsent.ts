@@ -1,0 +1,46 @@
+import type { SentEdit } from '../../server/shows/show-service';
+
+/** Edits of one window that the server has not confirmed, kept in the browser so that a closed or crashed page loses nothing. */
+export interface Unsent {
+  /** False when the browser has no room for them. */
+  keep(edits: readonly SentEdit[]): boolean;
+  /** What windows that are gone left behind, oldest window first. Handing it to the server twice does no harm: every edit has an id. */
+  left(): readonly SentEdit[];
+  /** Forgets what other windows left, once it is among this one's own. */
+  takeOver(): void;
+}
+
+type Store = Pick<Storage, 'getItem' | 'setItem' | 'removeItem' | 'key' | 'length'>;
+
+/** @param windowId every window writes under a key of its own: two windows of one show must not wipe out each other's notes */
+export function createUnsent(showId: string, windowId: string, storage: Store | null): Unsent {
+  const prefix = `tanager-unsent-${showId}-`;
+  const own = `${prefix}${windowId}`;
+  const others = () => (storage ? Array.from({ length: storage.length }, (_, index) => storage.key(index)!).filter((key) => key.startsWith(prefix) && key !== own).sort() : []);
+  return {
+    keep(edits) {
+      try {
+        if (edits.length === 0) storage?.removeItem(own);
+        else storage?.setItem(own, JSON.stringify(edits));
+        return true;
+      } catch {
+        // The browser's room is full; the caller says so.
+        return false;
+      }
+    },
+    left: () => others().flatMap((key) => read(storage!.getItem(key))),
+    takeOver() {
+      for (const key of others()) storage!.removeItem(key);
+    },
+  };
+}
+
+function read(text: string | null): readonly SentEdit[] {
+  try {
+    const kept: unknown = JSON.parse(text ?? '[]');
+    return Array.isArray(kept) ? (kept as SentEdit[]) : [];
+  } catch {
+    // A broken note is of no use to anybody.
+    return [];
+  }
+}

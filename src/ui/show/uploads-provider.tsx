@@ -1,0 +1,69 @@
+'use client';
+
+import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { toast } from 'sonner';
+import { droppedFiles } from '../gather/dropped-files';
+import { createUploadQueue, type UploadProgress, type UploadQueue } from '../gather/upload-queue';
+import { takeCarriedFiles } from './carried-files';
+
+export type Uploads = UploadQueue & { readonly progress: UploadProgress | null };
+
+const UploadsContext = createContext<Uploads | null>(null);
+
+/** The files that are coming in, whatever station is open meanwhile. Files dropped or pasted anywhere are taken in. */
+export function UploadsProvider({ showId, children }: { showId: string; children: ReactNode }) {
+  const [progress, setProgress] = useState<UploadProgress | null>(null);
+  const [over, setOver] = useState(false);
+  const queue = useMemo(() => createUploadQueue(showId, setProgress), [showId]);
+  const uploads = useMemo(() => ({ ...queue, progress }), [queue, progress]);
+
+  useEffect(() => queue.add(takeCarriedFiles(showId)), [queue, showId]);
+  useEffect(() => {
+    const bringsFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') ?? false;
+    const allow = (event: DragEvent) => {
+      if (!bringsFiles(event)) return;
+      event.preventDefault();
+      setOver(true);
+    };
+    const leave = (event: DragEvent) => { if (event.relatedTarget === null) setOver(false); };
+    const drop = (event: DragEvent) => {
+      setOver(false);
+      if (!bringsFiles(event)) return;
+      event.preventDefault();
+      void droppedFiles(event.dataTransfer!).then((files) => {
+        queue.add(files);
+        if (!location.pathname.endsWith('/gather')) toast(`${files.length === 1 ? 'One file comes' : `${files.length} files come`} onto the contact sheet.`);
+      });
+    };
+    const paste = (event: ClipboardEvent) => queue.add([...(event.clipboardData?.files ?? [])]);
+    window.addEventListener('dragenter', allow);
+    window.addEventListener('dragover', allow);
+    window.addEventListener('dragleave', leave);
+    window.addEventListener('drop', drop);
+    window.addEventListener('paste', paste);
+    return () => {
+      window.removeEventListener('dragenter', allow);
+      window.removeEventListener('dragover', allow);
+      window.removeEventListener('dragleave', leave);
+      window.removeEventListener('drop', drop);
+      window.removeEventListener('paste', paste);
+    };
+  }, [queue]);
+
+  return (
+    <UploadsContext value={uploads}>
+      {children}
+      {over && (
+        <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded-xl border-2 border-dashed border-red bg-red-wash/90">
+          <p className="font-display text-xl font-semibold">Let go to take them in</p>
+        </div>
+      )}
+    </UploadsContext>
+  );
+}
+
+export function useUploads(): Uploads {
+  const uploads = useContext(UploadsContext);
+  if (!uploads) throw new Error('useUploads needs an UploadsProvider above it');
+  return uploads;
+}
