@@ -106,15 +106,19 @@ export function mainLayerOf(slide: Slide): PictureLayer | ClipLayer | null {
   return null;
 }
 
-/** Every file the show uses, once each. */
-export function assetIdsOf(show: Show): AssetId[] {
+/** Every file the slides use, once each. */
+export function assetIdsOfSlides(slides: readonly Slide[]): AssetId[] {
   const ids = new Set<AssetId>();
-  for (const slide of show.slides) {
+  for (const slide of slides) {
     for (const layer of everyLayer(slide.layers)) for (const id of assetIdsOfLayer(layer)) ids.add(id);
     if (slide.backing.kind === 'picture') ids.add(slide.backing.assetId);
     if (slide.transition.kind === 'pattern' && typeof slide.transition.pattern === 'object') ids.add(slide.transition.pattern.assetId);
     if (slide.narration) ids.add(slide.narration.assetId);
   }
-  for (const cue of show.cues) ids.add(cue.assetId);
   return [...ids];
+}
+
+/** Every file the show uses, its songs too, once each. */
+export function assetIdsOf(show: Show): AssetId[] {
+  return [...new Set([...assetIdsOfSlides(show.slides), ...show.cues.map((cue) => cue.assetId)])];
 }

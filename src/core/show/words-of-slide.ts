@@ -13,6 +13,7 @@ export function withWords(slide: Slide, id: LayerId, words: WordsText | null): {
   return { slide: { ...slide, layers }, before: found ? textOf(found) : null };
 }
 
-function textOf({ title, subtitle, place, style, come, travel }: WordsLayer): WordsText {
+/** What an edit would have to say to set a layer's words as they are. */
+export function textOf({ title, subtitle, place, style, come, travel }: WordsLayer): WordsText {
   return { title, subtitle, place, ...(style && { style }), ...(come && { come }), ...(travel && { travel }) };
 }

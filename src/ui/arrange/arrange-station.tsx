@@ -7,6 +7,7 @@ import { useCallback, useRef, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { blankSlide } from '../../core/show/new-slide';
 import { Bench } from '../bench/bench';
+import { useCommands } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { NumberField } from '../kit/number-field';
@@ -26,6 +27,10 @@ export function ArrangeStation() {
   const order = useRef<RunningOrderHands>(null);
   const go = useCallback((momentMs: number) => viewer.current?.seek(momentMs), []);
   const showMoment = useCallback((momentMs: number) => order.current?.showMoment(momentMs), []);
+  useCommands({
+    scale: () => setScale(scale === 'even' ? 'true' : 'even'),
+    play: slideCount > 0 ? () => { if (viewer.current?.playing) viewer.current.pause(); else viewer.current?.play(); } : undefined,
+  });
   return (
     <Group orientation="horizontal" className="min-w-0 flex-1" data-part="arrange">
       <Panel defaultSize="56%" minSize="38%" className="flex flex-col">

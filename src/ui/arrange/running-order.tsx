@@ -1,30 +1,33 @@
 'use client';
 
-import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors, type DragMoveEvent } from '@dnd-kit/core';
+import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { nanoid } from 'nanoid';
 import { useCallback, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
-import { blankSlide, copyOfSlide } from '../../core/show/new-slide';
 import type { SlideId } from '../../core/show/ids';
-import { mainLayerOf, SHORTEST_SLIDE_MS, type Slide } from '../../core/show/show';
-import { slideIndexAt } from '../../core/timing/slide-span';
+import { mainLayerOf, type Slide } from '../../core/show/show';
+import { movedSeam } from '../../core/timing/moved-seam';
+import { slideIndexAt, slideSpans } from '../../core/timing/slide-span';
+import { useCommands } from '../commands/use-commands';
+import { prints, slidesByAsset } from '../gather/sheet-view';
 import { clockTenths } from '../kit/clock';
 import { selectionAfterClick, selectionAfterStep } from '../kit/selection';
-import { useTypedKey } from '../kit/use-typed-key';
 import { usePrepared, useShow, useShowStore } from '../show/show-provider';
 import { useMusic } from '../show/use-music';
+import { OrderBar } from './order-bar';
+import { dropAt, rowAt, type OrderDrop } from './order-drop';
 import { momentToPx, ORDER_PAD_PX, rowPlaces, type Scale } from './row-heights';
+import type { SeamDrag } from './seam-handle';
 import { SlideRow } from './slide-row';
+import { Tray, TRAY_DRAG } from './tray';
+import { useOrderActions } from './use-order-actions';
+import { useOrderClipboard } from './use-order-clipboard';
 
-const INK = '#211d19';
 const LENGTH_STEP_MS = 500;
 const WORDS_UP_MS = 1000;
 
 export interface RunningOrderHands {
   /** Moves the playhead without drawing the rows again. */
   showMoment(momentMs: number): void;
-  type(): void;
 }
 
 interface RunningOrderProps {
@@ -38,22 +41,41 @@ interface RunningOrderProps {
 export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
   const store = useShowStore();
   const prepared = usePrepared();
-  const { show, spans, moves, facts } = prepared;
+  const { show, moves, facts } = prepared;
   const music = useMusic();
+  const entries = useShow((state) => state.entries);
   const selection = useShow((state) => state.selection);
   const anchor = useShow((state) => state.anchor);
   const [typing, setTyping] = useState<SlideId | null>(null);
-  const [dragging, setDragging] = useState<readonly SlideId[]>([]);
-  const [caret, setCaret] = useState<{ id: SlideId; side: 'before' | 'after' } | null>(null);
+  const [seam, setSeam] = useState<SeamDrag | null>(null);
+  const [dragging, setDragging] = useState<readonly string[]>([]);
+  const [caret, setCaret] = useState<OrderDrop | null>(null);
+  const [trayOpen, setTrayOpen] = useState(false);
+  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const focus = useRef<SlideId | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const playhead = useRef<HTMLDivElement>(null);
+  const pointer = useRef({ x: 0, y: 0 });
+
+  // While a seam is dragged the order shows what would be; the show changes when it is let go.
+  const slides = useMemo(() => {
+    if (!seam || !show.slides[seam.index]) return show.slides;
+    const lengths = new Map(movedSeam(show.slides, seam.index, seam.byMs, seam.way).map((entry) => [entry.slideId, entry.lengthMs]));
+    return show.slides.map((slide) => (lengths.has(slide.id) ? { ...slide, lengthMs: lengths.get(slide.id)! } : slide));
+  }, [show.slides, seam]);
+  const spans = useMemo(() => (slides === show.slides ? prepared.spans : slideSpans(slides)), [slides, show.slides, prepared.spans]);
   const places = useMemo(() => rowPlaces(spans, scale), [spans, scale]);
-  const order = useMemo(() => show.slides.map((slide) => slide.id), [show.slides]);
+  const order = useMemo(() => slides.map((slide) => slide.id), [slides]);
   // eslint-disable-next-line react-hooks/incompatible-library
-  const rows = useVirtualizer({ count: show.slides.length, getScrollElement: () => scroller.current, estimateSize: (index) => places.heights[index] ?? 0, getItemKey: (index) => order[index]!, overscan: 4, paddingStart: ORDER_PAD_PX, paddingEnd: 80 });
-  const latest = useRef({ spans, places, order, show });
-  useEffect(() => { latest.current = { spans, places, order, show }; });
+  const rows = useVirtualizer({ count: slides.length, getScrollElement: () => scroller.current, estimateSize: (index) => places.heights[index] ?? 0, getItemKey: (index) => order[index]!, overscan: 4, paddingStart: ORDER_PAD_PX, paddingEnd: 80 });
+  const latest = useRef({ spans, places, order });
+  useEffect(() => { latest.current = { spans, places, order }; });
+  const actions = useOrderActions(focus);
+
+  const unused = useMemo(() => {
+    const used = slidesByAsset(show.slides);
+    return prints(entries, 'taken').filter((entry) => !used.has(entry.assetId) && show.marks?.[entry.assetId] !== 'leave-out');
+  }, [entries, show.slides, show.marks]);
 
   // Changing the scale keeps the row in the middle where it is.
   const centre = useRef(0);
@@ -65,6 +87,13 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [scale]);
   useEffect(() => rows.measure(), [places, rows]);
+  // Coming from Gather with slides just laid in: they are in sight.
+  useEffect(() => {
+    const at = latest.current.order.indexOf(store.getState().anchor ?? ('' as SlideId));
+    if (at > 0) rows.scrollToIndex(at, { align: 'center' });
+    // Only at the beginning.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
 
   useImperativeHandle(ref, () => ({
     showMoment(momentMs) {
@@ -74,8 +103,7 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
       playhead.current.style.transform = `translateY(${momentToPx(now, at, index, momentMs)}px)`;
       playhead.current.firstElementChild!.textContent = clockTenths(momentMs);
     },
-    type: () => { if (anchor) setTyping(anchor); },
-  }), [anchor]);
+  }), []);
 
   const take = useCallback((selected: { ids: readonly SlideId[]; anchor: SlideId | null }, focused: SlideId | null, go: boolean) => {
     store.getState().select(selected.ids, selected.anchor);
@@ -101,82 +129,91 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
 
   /** For the slide, or for all chosen ones when it is one of them. */
   const setLength = useCallback((slide: Slide, lengthMs: number) => {
-    const { selection: chosen, edit } = store.getState();
-    const ids = chosen.has(slide.id) && chosen.size > 1 ? [...chosen] : [slide.id];
-    edit({ kind: 'set-lengths', lengths: ids.map((slideId) => ({ slideId, lengthMs })) });
-  }, [store]);
+    const chosen = actions.chosen();
+    actions.setLength(lengthMs, chosen.includes(slide.id) && chosen.length > 1 ? chosen : [slide.id]);
+  }, [actions]);
+  const seamDone = useCallback((drag: SeamDrag) => {
+    setSeam(null);
+    if (drag.byMs !== 0) actions.moveSeam(drag.byMs, drag.way, drag.index);
+  }, [actions]);
 
-  const chosen = () => latest.current.order.filter((id) => store.getState().selection.has(id));
-  const moveTo = (ids: readonly SlideId[], afterId: SlideId | null) => {
-    if (ids.length > 0) store.getState().edit({ kind: 'move-slides', runs: [{ slideIds: ids, afterId }] });
-  };
-  const moveBy = (step: -1 | 1) => {
-    const ids = chosen();
-    const rest = order.filter((id) => !ids.includes(id));
-    if (ids.length === 0 || rest.length === 0) return;
-    const before = order.slice(0, order.indexOf(step < 0 ? ids[0]! : ids.at(-1)!)).filter((id) => !ids.includes(id)).length;
-    const at = Math.min(rest.length, Math.max(0, before + step));
-    moveTo(ids, at === 0 ? null : rest[at - 1]!);
-  };
   const step = (by: number, stretch: boolean) => {
     const next = selectionAfterStep(order, anchor, focus.current, by, stretch);
     if (!next) return;
     take(next, next.focus, !stretch);
     rows.scrollToIndex(order.indexOf(next.focus));
   };
-  const changeLength = (by: number) => {
-    const ids = new Set(chosen());
-    const lengths = show.slides.filter((slide) => ids.has(slide.id)).map((slide) => ({ slideId: slide.id, lengthMs: Math.max(SHORTEST_SLIDE_MS, slide.lengthMs + by) }));
-    if (lengths.length > 0) store.getState().edit({ kind: 'set-lengths', lengths }, `lengths ${[...ids].join()}`);
-  };
-  const remove = () => {
-    const ids = chosen();
-    if (ids.length === 0) return;
-    const after = order.slice(order.indexOf(ids.at(-1)!) + 1).find((id) => !ids.includes(id)) ?? order.filter((id) => !ids.includes(id)).at(-1) ?? null;
-    store.getState().edit({ kind: 'remove-slides', slideIds: ids });
-    take({ ids: after ? [after] : [], anchor: after }, after, false);
-  };
-  const add = (slides: readonly Slide[]) => {
-    store.getState().edit({ kind: 'add-slides', runs: [{ afterId: chosen().at(-1) ?? order.at(-1) ?? null, slides }] });
-    store.getState().select(slides.map((slide) => slide.id), slides[0]!.id);
-    focus.current = slides.at(-1)!.id;
-  };
-  useHotkeys('up, shift+up, down, shift+down', (event) => { if (inViewer(event)) return; event.preventDefault(); step(event.key === 'ArrowDown' ? 1 : -1, event.shiftKey); });
-  useHotkeys('alt+up, alt+down', (event) => { event.preventDefault(); moveBy(event.key === 'ArrowDown' ? 1 : -1); });
-  useHotkeys('alt+home, alt+end', (event) => { event.preventDefault(); moveTo(chosen(), event.key === 'Home' ? null : order.filter((id) => !selection.has(id)).at(-1) ?? null); });
-  useHotkeys('mod+a', (event) => { event.preventDefault(); take({ ids: order, anchor: order[0] ?? null }, focus.current, false); });
-  useHotkeys('escape', () => take({ ids: [], anchor: null }, null, false));
-  useHotkeys('delete, backspace', (event) => { event.preventDefault(); remove(); });
-  useHotkeys('mod+d', (event) => { event.preventDefault(); const slides = show.slides.filter((slide) => selection.has(slide.id)); if (slides.length > 0) add(slides.map((slide) => copyOfSlide(slide, () => nanoid(10)))); });
-  useHotkeys('b', () => add([blankSlide(show.defaultLengthMs, INK, () => nanoid(10))]));
-  useHotkeys('t', (event) => { event.preventDefault(); if (anchor) setTyping(anchor); });
-  useTypedKey(['-', '−', '+', '='], (sign) => changeLength(sign === '+' || sign === '=' ? LENGTH_STEP_MS : -LENGTH_STEP_MS));
+  const down = (event?: KeyboardEvent) => (event?.key === 'ArrowUp' ? -1 : 1);
+  useCommands({
+    'slide-step': (event) => step(down(event), false),
+    'slide-stretch': (event) => step(down(event), true),
+    'slide-ends': (event) => step(event?.key === 'Home' ? -order.length : order.length, false),
+    'all-slides': () => take({ ids: order, anchor: order[0] ?? null }, focus.current, false),
+    'no-slides': () => take({ ids: [], anchor: null }, null, false),
+    'move-up': () => actions.moveBy(-1), 'move-down': () => actions.moveBy(1), 'move-to-start': () => actions.moveToEnd('start'), 'move-to-end': () => actions.moveToEnd('end'),
+    duplicate: actions.duplicate, blank: actions.blank, remove: () => actions.remove(), part: actions.part,
+    join: () => actions.join(actions.chosen()),
+    title: anchor ? () => setTyping(anchor) : undefined,
+    shorter: () => actions.changeLength(-LENGTH_STEP_MS), longer: () => actions.changeLength(LENGTH_STEP_MS),
+    'seam-earlier': () => actions.moveSeam(-LENGTH_STEP_MS, 'roll', undefined, 'seam'), 'seam-later': () => actions.moveSeam(LENGTH_STEP_MS, 'roll', undefined, 'seam'),
+    cut: () => void document.execCommand('cut'), copy: () => void document.execCommand('copy'),
+    tray: () => setTrayOpen(!trayOpen),
+  });
+  useOrderClipboard(actions);
 
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
-  const whereOver = (event: DragMoveEvent): { id: SlideId; side: 'before' | 'after' } | null => {
-    const { over, active } = event;
-    const dragged = active.rect.current.translated;
-    if (!over || !dragged) return null;
-    const middle = dragged.top + dragged.height / 2;
-    return { id: over.id as SlideId, side: middle < over.rect.top + over.rect.height / 2 ? 'before' : 'after' };
+  useEffect(() => {
+    if (dragging.length === 0) return;
+    const follow = (event: PointerEvent) => { pointer.current = { x: event.clientX, y: event.clientY }; };
+    window.addEventListener('pointermove', follow, true);
+    return () => window.removeEventListener('pointermove', follow, true);
+  }, [dragging.length]);
+  const fromTray = dragging[0]?.startsWith(TRAY_DRAG) ?? false;
+  const follow = () => {
+    const box = scroller.current!.getBoundingClientRect();
+    const { x, y } = pointer.current;
+    const inside = x > box.left && x < box.right && y > box.top - 40 && y < box.bottom + (fromTray ? 0 : 40);
+    const next = inside ? dropAt(order, places, x - box.left, y - box.top + scroller.current!.scrollTop) : null;
+    const useless = next?.side === 'beside' && dragging.includes(next.id);
+    setCaret((before) => (useless ? null : before?.id === next?.id && before?.side === next?.side ? before : next));
+  };
+  const afterIdOf = (drop: OrderDrop, leaving: readonly string[]): SlideId | null => {
+    const rest = order.filter((id) => !leaving.includes(id));
+    const index = order.indexOf(drop.id) + (drop.side === 'after' ? 1 : 0);
+    const before = order.slice(0, index).filter((id) => !leaving.includes(id)).length;
+    return before === 0 ? null : rest[before - 1]!;
   };
   const drop = () => {
-    const ids = dragging;
+    const leaving = dragging;
+    const where = caret;
     setDragging([]);
     setCaret(null);
-    if (!caret || ids.includes(caret.id)) return;
-    const rest = order.filter((id) => !ids.includes(id));
-    const at = rest.indexOf(caret.id) + (caret.side === 'after' ? 1 : 0);
-    moveTo(ids, at === 0 ? null : rest[at - 1]!);
+    if (!where) return;
+    if (fromTray) {
+      const brought = unused.filter((entry) => leaving.includes(TRAY_DRAG + entry.id));
+      if (where.side === 'beside') actions.putBeside(brought, where.id);
+      else actions.layIn(brought, afterIdOf(where, []));
+      setPicked(new Set());
+    } else if (where.side === 'beside') actions.join([where.id, ...(leaving as SlideId[])]);
+    else actions.moveTo(order.filter((id) => leaving.includes(id)), afterIdOf(where, leaving));
   };
-  const draggedSlide = show.slides.find((slide) => slide.id === dragging[0]);
-  const draggedLayer = draggedSlide && mainLayerOf(draggedSlide);
+  const start = (id: string) => {
+    const chosen: readonly string[] = id.startsWith(TRAY_DRAG) ? (picked.has(id.slice(TRAY_DRAG.length)) ? [...picked].map((entry) => TRAY_DRAG + entry) : [id]) : selection.has(id as SlideId) ? actions.chosen() : [id];
+    setDragging(chosen);
+  };
+  const draggedSlide = slides.find((slide) => slide.id === dragging[0]);
+  const draggedAsset = fromTray ? unused.find((entry) => TRAY_DRAG + entry.id === dragging[0])?.assetId : draggedSlide && mainLayerOf(draggedSlide)?.assetId;
+  const caretNumber = order.indexOf(anchor ?? ('' as SlideId)) + 1 || null;
+  const pickedEntries = () => unused.filter((entry) => picked.has(entry.id));
 
   return (
     <DndContext
       sensors={sensors}
-      onDragStart={({ active }) => setDragging(selection.has(active.id as SlideId) ? chosen() : [active.id as SlideId])}
-      onDragMove={(event) => setCaret(whereOver(event))}
+      onDragStart={({ active, activatorEvent }) => {
+        if (activatorEvent instanceof PointerEvent) pointer.current = { x: activatorEvent.clientX, y: activatorEvent.clientY };
+        start(String(active.id));
+      }}
+      onDragMove={follow}
       onDragEnd={drop}
       onDragCancel={() => { setDragging([]); setCaret(null); }}
       accessibility={{ screenReaderInstructions: { draggable: 'Drag to change the order, or press Alt with the arrow keys.' } }}
@@ -185,23 +222,18 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
         ref={scroller}
         role="grid"
         aria-label="Running order"
-        aria-rowcount={show.slides.length}
+        aria-rowcount={slides.length}
         aria-multiselectable="true"
         tabIndex={0}
         data-part="running-order"
         className="relative min-h-0 flex-1 overflow-y-auto outline-offset-[-2px] scroll-thin"
-        onScroll={(event) => {
-          const middle = event.currentTarget.scrollTop + event.currentTarget.clientHeight / 2;
-          const index = places.tops.findIndex((top, at) => top + places.heights[at]! > middle);
-          if (index >= 0) centre.current = index;
-        }}
+        onScroll={(event) => { centre.current = rowAt(places, event.currentTarget.scrollTop + event.currentTarget.clientHeight / 2); }}
       >
         <div role="rowgroup" style={{ height: places.totalPx + 80 }} className="relative">
           {rows.getVirtualItems().map((row) => {
-            const slide = show.slides[row.index];
+            const slide = slides[row.index];
             const span = spans[row.index];
             if (!slide || !span) return null;
-            const layer = mainLayerOf(slide);
             const narration = slide.narration ? facts.get(slide.narration.assetId) : undefined;
             return (
               <SlideRow
@@ -210,8 +242,8 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
                 span={span}
                 topPx={places.tops[row.index]!}
                 heightPx={places.heights[row.index]!}
-                facts={layer ? facts.get(layer.assetId) : undefined}
-                move={layer ? moves.get(layer.id) : undefined}
+                facts={facts}
+                moves={moves}
                 narrationMs={narration?.kind === 'sound' ? narration.lengthMs : null}
                 music={music}
                 selected={selection.has(slide.id)}
@@ -219,10 +251,13 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
                 typing={slide.id === typing}
                 dragged={dragging.includes(slide.id)}
                 caret={caret?.id === slide.id ? caret.side : null}
+                seam={seam?.index === row.index ? seam : null}
                 onClick={click}
                 onType={type}
                 onLength={setLength}
                 onGo={onGo}
+                onSeamDrag={setSeam}
+                onSeamDone={seamDone}
               />
             );
           })}
@@ -232,19 +267,26 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
           </div>
         </div>
       </div>
+      {trayOpen && (
+        <Tray
+          entries={unused}
+          chosen={picked}
+          onChoose={setPicked}
+          caretNumber={caretNumber}
+          onLayIn={() => { actions.layIn(pickedEntries(), anchor ?? order.at(-1) ?? null); setPicked(new Set()); }}
+          onBeside={anchor ? () => { actions.putBeside(pickedEntries(), anchor); setPicked(new Set()); } : null}
+        />
+      )}
+      <OrderBar actions={actions} trayOpen={trayOpen} trayCount={unused.length} onTray={() => setTrayOpen(!trayOpen)} />
       <DragOverlay dropAnimation={null}>
-        {draggedLayer && (
-          <span className="relative block w-[170px] rotate-2 bg-white p-1 shadow-raised">
+        {draggedAsset && (
+          <span className="relative block w-[150px] rotate-2 bg-white p-1 shadow-raised">
             {/* eslint-disable-next-line @next/next/no-img-element */}
-            <img src={`/api/pictures/${draggedLayer.assetId}?width=320`} alt="" className="h-24 w-full object-cover" />
+            <img src={`/api/pictures/${draggedAsset}?width=320`} alt="" className="h-20 w-full object-cover" />
             {dragging.length > 1 && <span className="tabular absolute -top-2 -right-2 grid size-6 place-items-center rounded-full bg-red text-xs font-semibold text-white">{dragging.length}</span>}
           </span>
         )}
       </DragOverlay>
     </DndContext>
   );
-}
-
-function inViewer(event: KeyboardEvent): boolean {
-  return event.target instanceof Element && event.target.closest('[data-part=viewer], [role=tabpanel], [role=slider]') !== null;
 }

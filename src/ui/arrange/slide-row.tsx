@@ -1,17 +1,18 @@
 'use client';
 
-import { useDraggable, useDroppable } from '@dnd-kit/core';
+import { useDraggable } from '@dnd-kit/core';
 import { clsx } from 'clsx';
 import { memo } from 'react';
-import type { PlannedMove } from '../../core/motion/automatic-move';
-import type { AssetFacts } from '../../core/show/asset-facts';
-import { mainLayerOf, type Slide } from '../../core/show/show';
+import type { PreparedShow } from '../../core/frame/plan-frame';
+import type { Slide } from '../../core/show/show';
 import type { SlideSpan } from '../../core/timing/slide-span';
 import { clockTenths } from '../kit/clock';
 import { NumberField } from '../kit/number-field';
 import type { Music } from '../show/use-music';
-import { FramedPicture } from './framed-picture';
+import type { OrderDrop } from './order-drop';
 import { Seam } from './seam';
+import { SeamHandle, type SeamDrag } from './seam-handle';
+import { SlidePicture } from './slide-picture';
 import { SoundStrip } from './sound-strip';
 import { WordsCell } from './words-cell';
 
@@ -20,27 +21,29 @@ interface SlideRowProps {
   readonly span: SlideSpan;
   readonly topPx: number;
   readonly heightPx: number;
-  readonly facts: AssetFacts | undefined;
-  readonly move: PlannedMove | undefined;
+  readonly facts: PreparedShow['facts'];
+  readonly moves: PreparedShow['moves'];
   readonly narrationMs: number | null;
   readonly music: Music;
   readonly selected: boolean;
   readonly leading: boolean;
   readonly typing: boolean;
   readonly dragged: boolean;
-  readonly caret: 'before' | 'after' | null;
+  readonly caret: OrderDrop['side'] | null;
+  /** The drag of the seam at this slide's end. */
+  readonly seam: SeamDrag | null;
   readonly onClick: (slide: Slide, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
   readonly onType: (slide: Slide | null) => void;
   readonly onLength: (slide: Slide, lengthMs: number) => void;
   readonly onGo: (momentMs: number) => void;
+  readonly onSeamDrag: (drag: SeamDrag | null) => void;
+  readonly onSeamDone: (drag: SeamDrag) => void;
 }
 
 /** One slide in the running order: time, sound, picture with its framings, words. */
 export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
-  const { slide, span, topPx, heightPx, facts, move, narrationMs, music, selected, leading, typing, dragged, caret, onClick, onType, onLength, onGo } = props;
+  const { slide, span, topPx, heightPx, facts, moves, narrationMs, music, selected, leading, typing, dragged, caret, seam, onClick, onType, onLength, onGo, onSeamDrag, onSeamDone } = props;
   const { setNodeRef: setDragRef, listeners, attributes } = useDraggable({ id: slide.id });
-  const { setNodeRef: setDropRef } = useDroppable({ id: slide.id });
-  const layer = mainLayerOf(slide);
   const printHeight = Math.max(20, Math.min(104, heightPx - 26));
   const printWidth = Math.round(printHeight * (16 / 9));
   const small = heightPx < 84;
@@ -48,7 +51,6 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
     ? { from: slide.narration.offsetMs / slide.lengthMs, to: Math.min(1, (slide.narration.offsetMs + narrationMs) / slide.lengthMs) } : null;
   return (
     <div
-      ref={setDropRef}
       role="row"
       aria-selected={selected}
       aria-rowindex={span.slideIndex + 1}
@@ -63,7 +65,9 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
       style={{ top: topPx, height: heightPx }}
       className={clsx('absolute inset-x-0 grid grid-cols-[68px_76px_206px_minmax(0,1fr)] gap-x-2 border-t border-rule pr-4 pl-3', selected ? 'bg-card' : 'bg-transparent', dragged && 'opacity-35')}
     >
-      {caret && <span aria-hidden="true" className={clsx('pointer-events-none absolute inset-x-2 z-20 h-[3px] rounded-full bg-red', caret === 'before' ? '-top-[2px]' : '-bottom-[2px]')} />}
+      {(caret === 'before' || caret === 'after') && <span aria-hidden="true" data-part="caret" className={clsx('pointer-events-none absolute inset-x-2 z-20 h-[3px] rounded-full bg-red', caret === 'before' ? '-top-[2px]' : '-bottom-[2px]')} />}
+      {caret === 'beside' && <span aria-hidden="true" data-part="caret-beside" className="pointer-events-none absolute inset-y-2 left-[374px] z-20 grid w-[150px] place-items-center rounded-md border-2 border-dashed border-red bg-red-wash/90 font-semibold text-red-deep">beside this picture</span>}
+      {seam && <span aria-hidden="true" className="tabular pointer-events-none absolute -bottom-[13px] left-[152px] z-30 rounded-md bg-black px-2 py-1 text-xs whitespace-nowrap text-lamp shadow-raised">{(slide.lengthMs / 1000).toFixed(1)} s <span className="text-lamp-soft">{seam.way === 'roll' ? 'the next slide gives or takes it' : 'what follows moves along · Alt: only the next'}</span></span>}
       <div role="gridcell" className="overflow-hidden pt-3">
         <span className="tabular block">{clockTenths(span.startMs)}</span>
         {!small && <NumberField label={`Length of slide ${span.slideIndex + 1} in seconds`} value={slide.lengthMs / 1000} min={0.2} max={86_400} step={0.5} unit="s" onCommit={(seconds) => onLength(slide, Math.round(seconds * 1000))} className="mt-1 -ml-1.5 text-soft [&_input]:h-6 [&_input]:w-auto [&_input]:max-w-14 [&_input]:[field-sizing:content] [&_input]:border-transparent [&_input]:bg-transparent [&_input]:text-soft hover:[&_input]:border-rule" />}
@@ -80,13 +84,12 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
           tabIndex={-1}
           className={clsx('relative cursor-grab touch-none bg-white p-[4px] shadow-print', selected && 'outline-[3px] outline-offset-1 outline-red')}
         >
-          {layer && facts && facts.kind !== 'sound'
-            ? <FramedPicture assetId={layer.assetId} picture={facts} move={move} widthPx={printWidth} heightPx={printHeight} />
-            : <span className="block" style={{ width: printWidth, height: printHeight, background: slide.backing.kind === 'colour' ? slide.backing.colour : 'var(--color-surround)' }} />}
+          <SlidePicture slide={slide} facts={facts} moves={moves} widthPx={printWidth} heightPx={printHeight} />
           <span className={clsx('tabular absolute right-1.5 bottom-1 text-xs text-white [text-shadow:0_0_3px_black,0_0_3px_black]', leading && 'font-bold')}>{span.slideIndex + 1}<span aria-hidden="true" className="text-[9px]">▸</span></span>
         </div>
       </div>
       <div role="gridcell" className="min-w-0 pt-2.5"><WordsCell slide={slide} typing={typing} selected={selected} onType={() => onType(slide)} onDone={() => onType(null)} /></div>
+      <SeamHandle index={span.slideIndex} onDrag={onSeamDrag} onDone={onSeamDone} />
       {span.slideIndex > 0 && <div role="gridcell" className="absolute -top-[11px] left-[164px] z-10"><Seam slide={slide} transitionMs={span.transitionMs} startMs={span.startMs} onGo={onGo} /></div>}
     </div>
   );

@@ -1,8 +1,8 @@
 'use client';
 
 import type { Channel } from '../../core/keys/channel';
-import type { Edge, EdgeShape } from '../../core/show/layer';
-import { mainLayerOf, type Slide } from '../../core/show/show';
+import type { ClipLayer, Edge, EdgeShape, PictureLayer } from '../../core/show/layer';
+import type { Slide } from '../../core/show/show';
 import { Amount } from '../kit/amount';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
@@ -12,11 +12,9 @@ import { useChosenLayers } from './chosen-layers';
 const SHADOW: NonNullable<Edge['shadow']> = { x: 0.012, y: 0.018, softness: 0.018, colour: '#000000', opacity: 0.55 };
 
 /** Shape, outline, feather and shadow of the picture; a change applies to all chosen slides. */
-export function EdgeTab({ slide }: { slide: Slide }) {
+export function EdgeTab({ slide, layer: own }: { slide: Slide; layer: PictureLayer | ClipLayer }) {
   const edit = useShow((state) => state.edit);
-  const layers = useChosenLayers(slide);
-  const own = mainLayerOf(slide);
-  if (!own) return <p className="text-soft">A blank slide has no picture with an edge.</p>;
+  const layers = useChosenLayers(slide, own);
   const edge = own.edge ?? {};
   const change = (part: Partial<Record<keyof Edge, unknown>>, joins?: string) => edit({ kind: 'set-edge', edges: layers.map((layer) => ({ layerId: layer.id, edge: withPart(layer.edge ?? {}, part) })) }, joins && `${joins} ${own.id}`);
   const numberOf = (channel: Channel | undefined) => (typeof channel === 'number' ? channel : channel ? channel.keys[0]!.value : 0);
@@ -28,7 +26,7 @@ export function EdgeTab({ slide }: { slide: Slide }) {
       <div className="flex flex-wrap items-center gap-2">
         <Choice label="Shape" value={shape === 'free' ? 'plain' : shape} onChange={(kind) => change({ shape: shapes[kind] })} options={[{ value: 'plain', label: 'plain' }, { value: 'rounded', label: 'rounded' }, { value: 'ellipse', label: 'oval' }]} />
         <Button className="h-7" disabled={layers.every((layer) => !layer.edge)} onClick={() => edit({ kind: 'set-edge', edges: layers.map((layer) => ({ layerId: layer.id, edge: null })) })}>as it was</Button>
-        {layers.length > 1 && <span className="text-soft">for {layers.length} chosen slides</span>}
+        {layers.length > 1 && <span className="text-soft">for {layers.length} chosen pictures</span>}
       </div>
       {edge.shape?.kind === 'rounded' && <Amount label="Roundness" value={edge.shape.radius} min={0} max={0.5} rest={0.08} shown={percent(edge.shape.radius)} onChange={(radius) => change({ shape: { kind: 'rounded', radius } }, 'edge radius')} />}
       <Amount label="Feather" value={numberOf(edge.feather)} min={0} max={0.4} rest={0} shown={percent(numberOf(edge.feather))} onChange={(feather) => change({ feather: feather === 0 ? undefined : feather }, 'edge feather')} />

@@ -1,8 +1,9 @@
 'use client';
 
 import type { Channel } from '../../core/keys/channel';
+import type { ClipLayer, PictureLayer } from '../../core/show/layer';
 import { PRINT_EFFECTS, type Light, type PrintEffect } from '../../core/show/light';
-import { mainLayerOf, type Slide } from '../../core/show/show';
+import type { Slide } from '../../core/show/show';
 import { Amount } from '../kit/amount';
 import { Button } from '../kit/button';
 import { Pick, plainOptions } from '../kit/pick';
@@ -17,11 +18,9 @@ const AMOUNTS: readonly { readonly name: AmountName; readonly label: string; rea
 ];
 
 /** Brightness and colour of the picture; a change applies to all chosen slides, each keeping the rest of its own light. */
-export function LightTab({ slide }: { slide: Slide }) {
+export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLayer | ClipLayer }) {
   const edit = useShow((state) => state.edit);
-  const layers = useChosenLayers(slide);
-  const own = mainLayerOf(slide);
-  if (!own) return <p className="text-soft">A blank slide has no picture to light.</p>;
+  const layers = useChosenLayers(slide, own);
   const light = own.light ?? {};
   const change = (part: Partial<Record<keyof Light, unknown>>, joins?: string) => edit({ kind: 'set-light', lights: layers.map((layer) => ({ layerId: layer.id, light: withPart(layer.light ?? {}, part) })) }, joins && `${joins} ${own.id}`);
   const numberOf = (channel: Channel | undefined) => (typeof channel === 'number' ? channel : channel ? channel.keys[0]!.value : 0);
@@ -32,7 +31,7 @@ export function LightTab({ slide }: { slide: Slide }) {
         <Button className="h-7" aria-pressed={light.levels === 'automatic'} onClick={() => change({ levels: light.levels === 'automatic' ? undefined : 'automatic' })}>levels by themselves</Button>
         <Pick label="Printmaking" value={print} groups={[{ name: null, options: [{ value: 'none' as PrintEffect | 'none', label: 'as a photograph' }, ...plainOptions(PRINT_EFFECTS)] }]} onChange={(kind) => change({ print: kind === 'none' ? undefined : { kind, strength: 1 } })} />
         <Button className="h-7" disabled={layers.every((layer) => !layer.light)} onClick={() => edit({ kind: 'set-light', lights: layers.map((layer) => ({ layerId: layer.id, light: null })) })}>as it was</Button>
-        {layers.length > 1 && <span className="text-soft">for {layers.length} chosen slides</span>}
+        {layers.length > 1 && <span className="text-soft">for {layers.length} chosen pictures</span>}
       </div>
       <div className="grid grid-cols-1 gap-x-8 gap-y-0.5 2xl:grid-cols-2">
         {AMOUNTS.map(({ name, label, min, max }) => {

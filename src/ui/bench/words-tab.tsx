@@ -4,11 +4,13 @@ import { RadioGroup } from 'radix-ui';
 import { nanoid } from 'nanoid';
 import { useRef } from 'react';
 import { layerId } from '../../core/show/ids';
+import { textOf } from '../../core/show/words-of-slide';
 import { wordsOf, type Slide } from '../../core/show/show';
 import type { WordsPlace } from '../../core/show/words';
 import type { WordsText } from '../../core/show/edit';
 import { WordsLookFields } from './words-look-fields';
 import { useShow } from '../show/show-provider';
+import { useChosenSlides } from './chosen-layers';
 
 const PLACES: readonly WordsPlace[] = ['top-left', 'top', 'top-right', 'left', 'centre', 'right', 'bottom-left', 'bottom', 'bottom-right'];
 
@@ -17,7 +19,16 @@ export function WordsTab({ slide }: { slide: Slide }) {
   const edit = useShow((state) => state.edit);
   const fresh = useRef(nanoid(10));
   const words = wordsOf(slide);
-  const text: WordsText = { title: words?.title ?? '', subtitle: words?.subtitle ?? '', place: words?.place ?? 'bottom-left', ...(words?.style && { style: words.style }), ...(words?.come && { come: words.come }), ...(words?.travel && { travel: words.travel }) };
+  const text: WordsText = words ? textOf(words) : { title: '', subtitle: '', place: 'bottom-left' };
+  const others = useChosenSlides(slide).flatMap((other) => { const there = wordsOf(other); return there && other.id !== slide.id ? [{ slide: other, words: there }] : []; });
+  /** How words look, stand, come and go is changed on every chosen slide that has some; what they say, only here. */
+  const restyle = (next: Partial<WordsText>) => {
+    if (!words || others.length === 0) return change(next);
+    edit({
+      kind: 'together', name: `change the look of the words on ${others.length + 1} slides`,
+      edits: [{ kind: 'set-words', slideId: slide.id, layerId: words.id, words: { ...text, ...next } }, ...others.map((other) => ({ kind: 'set-words' as const, slideId: other.slide.id, layerId: other.words.id, words: { ...textOf(other.words), ...next } }))],
+    }, `words look ${slide.id}`);
+  };
   const change = (next: Partial<WordsText>) => {
     const all = { ...text, ...next };
     const empty = all.title === '' && all.subtitle === '';
@@ -34,11 +45,11 @@ export function WordsTab({ slide }: { slide: Slide }) {
         <label className="flex flex-col gap-1">Subtitle
           <textarea rows={2} maxLength={2000} value={text.subtitle} onKeyDown={(event) => event.stopPropagation()} onChange={(event) => change({ subtitle: event.target.value })} className="resize-y rounded-md border border-rule bg-white px-2 py-1" />
         </label>
-        {words ? <WordsLookFields text={text} onChange={change} /> : <p className="text-soft">The picture keeps moving under the words.</p>}
+        {words ? <><WordsLookFields text={text} onChange={restyle} />{others.length > 0 && <p className="text-soft">The look applies to the words of all <b className="tabular text-ink">{others.length + 1}</b> chosen slides that have some.</p>}</> : <p className="text-soft">The picture keeps moving under the words.</p>}
       </div>
       <div>
         <p id="place" className="mb-1">Place</p>
-        <RadioGroup.Root aria-labelledby="place" disabled={!words} value={text.place} onValueChange={(place) => change({ place: place as WordsPlace })} className="grid grid-cols-3 gap-1 rounded-md bg-surround p-2">
+        <RadioGroup.Root aria-labelledby="place" disabled={!words} value={text.place} onValueChange={(place) => restyle({ place: place as WordsPlace })} className="grid grid-cols-3 gap-1 rounded-md bg-surround p-2">
           {PLACES.map((place) => (
             <RadioGroup.Item key={place} value={place} aria-label={place.replace('-', ' ')} className="grid h-7 w-10 place-items-center rounded-sm border border-white/20 text-lamp data-[state=checked]:bg-lamp data-[state=checked]:text-black disabled:opacity-40"><span aria-hidden="true" className="h-[3px] w-5 rounded-full bg-current" /></RadioGroup.Item>
           ))}

@@ -1,10 +1,16 @@
 'use client';
 
 import { ChevronDown } from 'lucide-react';
+import { nanoid } from 'nanoid';
+import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
+import type { ReactNode } from 'react';
 import { toast } from 'sonner';
+import { cueId } from '../../core/show/ids';
+import { DEFAULT_FADE_OUT_MS } from '../../core/show/show';
 import { fitToMusic, lengthFollowsContent } from '../../core/timing/fit-to-music';
 import { showLengthMs } from '../../core/timing/slide-span';
+import { picturesToDrop, repeatedCues } from '../../core/timing/ways-out';
 import { Button } from '../kit/button';
 import { clock } from '../kit/clock';
 import { useMusicLengthMs, useShow } from './show-provider';
@@ -12,45 +18,67 @@ import { useMusicLengthMs, useShow } from './show-provider';
 /** Closer than this, show and music end together to the ear. */
 const TOGETHER_MS = 500;
 
-/** The show's length and the music's side by side, what the difference means, and the ways out. */
+/** The show's length and the music's side by side, and what the difference means with the ways out. */
 export function LengthsLine() {
   const show = useShow((state) => state.show);
-  const edit = useShow((state) => state.edit);
   const musicMs = useMusicLengthMs();
   const lengthMs = showLengthMs(show);
   const apart = musicMs - lengthMs;
+  const together = Math.abs(apart) <= TOGETHER_MS;
+  return (
+    <div className="flex items-center gap-4 whitespace-nowrap" data-part="lengths">
+      <span><b className="tabular">{show.slides.length}</b> {show.slides.length === 1 ? 'slide' : 'slides'}</span>
+      <span>show <b className="tabular" data-part="show-length">{clock(lengthMs)}</b></span>
+      {musicMs === 0 ? <span className="text-soft">no music yet</span> : (
+        <span className="text-saffron-deep">music <b className="tabular">{clock(musicMs)}</b>{show.slides.length > 0 && together && ' ends together'}</span>
+      )}
+      {musicMs > 0 && show.slides.length > 0 && !together && <WaysOut musicMs={musicMs} lengthMs={lengthMs} />}
+    </div>
+  );
+}
+
+/** What it means that show and music differ, and every way to make them meet as one choice. */
+function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
+  const show = useShow((state) => state.show);
+  const facts = useShow((state) => state.facts);
+  const entries = useShow((state) => state.entries);
+  const edit = useShow((state) => state.edit);
+  const longer = musicMs > lengthMs;
+  const free = show.slides.filter((slide) => !lengthFollowsContent(slide));
+  const seconds = free.length > 0 ? (musicMs - (lengthMs - free.reduce((sum, slide) => sum + slide.lengthMs, 0))) / free.length / 1000 : 0;
+  const dropped = longer ? null : picturesToDrop(show, musicMs);
+  const songs = entries.filter((entry) => entry.facts?.kind === 'sound' && entry.facts.lengthMs > 20_000 && !show.cues.some((cue) => cue.assetId === entry.assetId)).slice(0, 4);
 
   const fit = () => {
     const fitted = fitToMusic(show.slides, musicMs, lengthFollowsContent);
     if (fitted.ok) return edit({ kind: 'set-lengths', lengths: fitted.lengths });
     toast(fitted.reason === 'no-slides' ? 'There are no pictures whose length could change.' : `The music is too short for so many pictures: they need at least ${clock(fitted.shortestMs)}.`);
   };
-  const free = show.slides.filter((slide) => !lengthFollowsContent(slide));
-  const fitSeconds = free.length > 0 ? (musicMs - (lengthMs - free.reduce((sum, slide) => sum + slide.lengthMs, 0))) / free.length / 1000 : 0;
-
+  const repeat = () => {
+    const cues = repeatedCues(show, facts, () => nanoid(10));
+    if (cues) edit({ kind: 'set-cues', cues });
+  };
   return (
-    <div className="flex items-center gap-4" data-part="lengths">
-      <span><b className="tabular">{show.slides.length}</b> {show.slides.length === 1 ? 'slide' : 'slides'}</span>
-      <span>show <b className="tabular" data-part="show-length">{clock(lengthMs)}</b></span>
-      {musicMs === 0 ? <span className="text-soft">no music yet</span> : (
-        <span className="text-saffron-deep">
-          music <b className="tabular">{clock(musicMs)}</b>{' '}
-          {show.slides.length === 0 ? '' : Math.abs(apart) <= TOGETHER_MS ? 'ends together' : apart > 0 ? 'fades out with the last picture' : `ends ${clock(-apart)} before the last picture`}
-        </span>
-      )}
-      {musicMs > 0 && free.length > 0 && Math.abs(apart) > TOGETHER_MS && (
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger asChild><Button className="h-7">Make them end together <ChevronDown size={13} /></Button></DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content align="start" sideOffset={4} className="z-30 min-w-72 rounded-lg border border-rule bg-card p-1.5 shadow-raised">
-              <DropdownMenu.Item onSelect={fit} className="cursor-default rounded-md px-2.5 py-1.5 outline-none data-[highlighted]:bg-rule/60">
-                {apart > 0 ? 'Relax' : 'Quicken'} the pace to <span className="tabular">{fitSeconds.toFixed(1)}</span> s a picture
-              </DropdownMenu.Item>
-              {apart > 0 ? null : <DropdownMenu.Label className="px-2.5 py-1.5 text-soft">or add a song in Sound, or take out {Math.max(1, Math.ceil(-apart / Math.max(1, lengthMs / show.slides.length)))} pictures</DropdownMenu.Label>}
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
-      )}
-    </div>
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button className="h-7" data-part="ways-out">{longer ? 'music goes on' : 'music ends early'} <b className="tabular">{clock(Math.abs(musicMs - lengthMs))}</b> <ChevronDown size={13} /></Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="start" sideOffset={4} className="z-30 w-80 rounded-lg border border-rule bg-card p-1.5 shadow-raised">
+          <DropdownMenu.Label className="px-2.5 py-1.5 text-soft">{longer ? 'The music fades out with the last picture, before its own end.' : `The last ${clock(lengthMs - musicMs)} of the show are silent.`}</DropdownMenu.Label>
+          {free.length > 0 && <Way onSelect={fit}>{longer ? 'Relax' : 'Quicken'} the pace to <span className="tabular">{seconds.toFixed(1)}</span> s a picture</Way>}
+          {!longer && <Way onSelect={repeat}>Play the music again from its beginning</Way>}
+          {!longer && songs.map((song) => (
+            <Way key={song.id} onSelect={() => edit({ kind: 'set-cues', cues: [...show.cues, { id: cueId(nanoid(10)), assetId: song.assetId, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: DEFAULT_FADE_OUT_MS }] })}>Add “{song.facts?.kind === 'sound' ? song.facts.title ?? song.fileName : song.fileName}” after it</Way>
+          ))}
+          {dropped && <Way onSelect={() => edit({ kind: 'together', name: `drop ${dropped.length} ${dropped.length === 1 ? 'picture' : 'pictures'}`, edits: [{ kind: 'remove-slides', slideIds: dropped }] })}>Drop <span className="tabular">{dropped.length}</span> {dropped.length === 1 ? 'picture' : 'pictures'}, evenly; marked ones last</Way>}
+          <DropdownMenu.Item asChild><Link href={`/shows/${show.id}/sound`} className="block cursor-default rounded-md px-2.5 py-1.5 outline-none data-[highlighted]:bg-rule/60">Go to Sound: other songs, trims and fades</Link></DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
+}
+
+function Way({ onSelect, children }: { onSelect: () => void; children: ReactNode }) {
+  return <DropdownMenu.Item onSelect={onSelect} className="cursor-default rounded-md px-2.5 py-1.5 outline-none data-[highlighted]:bg-rule/60">{children}</DropdownMenu.Item>;
 }

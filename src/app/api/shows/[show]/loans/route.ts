@@ -1,19 +1,21 @@
 import * as yup from 'yup';
 import { answer, bodyOf, Refusal } from '@/server/answer';
 import { runningServer } from '@/server/running-server';
-import { closed, hashSchema, idSchema } from '@/server/schema/parts';
-import { assetId, showId } from '@/core/show/ids';
+import { closed, idSchema } from '@/server/schema/parts';
+import { MOST_SLIDES, slideSchema } from '@/server/schema/show-schema';
+import { showId } from '@/core/show/ids';
+import { assetIdsOfSlides, type Slide } from '@/core/show/show';
 
-const loan = closed({ from: idSchema(), assetIds: yup.array(hashSchema()).min(1).max(10_000).required() }) as unknown as yup.Schema<{ from: string; assetIds: string[] }>;
+const loan = closed({ from: idSchema(), slides: yup.array(slideSchema()).min(1).max(MOST_SLIDES).required() }) as unknown as yup.Schema<{ from: string; slides: Slide[] }>;
 
-/** Puts files of another show onto this one's contact sheet, for slides that are pasted. */
+/** Checks slides that are to be pasted, and puts their files onto this show's contact sheet from the one they come from. */
 export function POST(request: Request, { params }: { params: Promise<{ show: string }> }): Promise<Response> {
   return answer(request, async () => {
-    const { from, assetIds } = await bodyOf(request, loan);
+    const { from, slides } = await bodyOf(request, loan);
     const { sheet, shows } = await runningServer();
     const id = showId((await params).show);
     if (!await shows.load(id)) throw new Refusal(404, 'There is no such show.');
-    const added = await sheet.borrow(id, showId(from), assetIds.map(assetId));
+    const added = await sheet.borrow(id, showId(from), assetIdsOfSlides(slides));
     return { added, entries: await sheet.entries(id) };
   });
 }

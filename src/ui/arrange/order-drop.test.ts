@@ -1,0 +1,27 @@
+import { describe, expect, it } from '@jest/globals';
+import { blankSlide } from '../../core/show/new-slide';
+import { slideSpans } from '../../core/timing/slide-span';
+import { BESIDE_FROM_PX, dropAt, rowAt } from './order-drop';
+import { EVEN_ROW_PX, ORDER_PAD_PX, rowPlaces } from './row-heights';
+
+let counted = 0;
+const slides = [2000, 10_000, 4000].map((lengthMs) => blankSlide(lengthMs, '#102030', () => `s${(counted += 1)}`));
+const order = slides.map((slide) => slide.id);
+const even = rowPlaces(slideSpans(slides), 'even');
+const row = (index: number, share: number) => ORDER_PAD_PX + (index + share) * EVEN_ROW_PX;
+
+describe('dropAt', () => {
+  it.each<[string, number, number, string, number]>([
+    ['in the upper half of a row: before it', 100, row(1, 0.3), 'before', 1],
+    ['in the lower half: after it', 100, row(1, 0.7), 'after', 1],
+    ['above everything: before the first', 100, -50, 'before', 0],
+    ['below everything: after the last', 600, row(9, 0), 'after', 2],
+    ['over the words: beside the picture', BESIDE_FROM_PX + 1, row(2, 0.5), 'beside', 2],
+  ])('%s', (_name, x, y, side, index) => expect(dropAt(order, even, x, y)).toEqual({ id: order[index], side }));
+  it('goes nowhere in an empty order', () => expect(dropAt([], rowPlaces([], 'even'), 0, 0)).toBeNull());
+});
+
+it('rowAt finds the row in the true scale, where rows differ', () => {
+  const places = rowPlaces(slideSpans(slides), 'true');
+  places.tops.forEach((top, index) => expect([rowAt(places, top), rowAt(places, top + places.heights[index]! - 1)]).toEqual([index, index]));
+});

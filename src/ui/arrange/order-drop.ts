@@ -1,0 +1,35 @@
+import type { SlideId } from '../../core/show/ids';
+import type { RowPlaces } from './row-heights';
+
+/** Where what is dragged would go: between slides, or beside the picture of one. */
+export interface OrderDrop {
+  readonly id: SlideId;
+  readonly side: 'before' | 'after' | 'beside';
+}
+
+/** Right of this, over the words, a drop means “beside this picture”. */
+export const BESIDE_FROM_PX = 374;
+
+/**
+ * @param yPx from the top of the first row's place in the order, scrolled
+ * @param xPx from the left edge of the order
+ */
+export function dropAt(order: readonly SlideId[], places: RowPlaces, xPx: number, yPx: number): OrderDrop | null {
+  if (order.length === 0) return null;
+  const index = rowAt(places, yPx);
+  const share = (yPx - places.tops[index]!) / places.heights[index]!;
+  if (xPx > BESIDE_FROM_PX && share >= 0 && share <= 1) return { id: order[index]!, side: 'beside' };
+  return { id: order[index]!, side: share < 0.5 ? 'before' : 'after' };
+}
+
+/** The row at a height, held to the first and the last. */
+export function rowAt(places: RowPlaces, yPx: number): number {
+  let low = 0;
+  let high = places.tops.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (places.tops[middle]! <= yPx) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}

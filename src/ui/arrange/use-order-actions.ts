@@ -1,0 +1,115 @@
+'use client';
+
+import { nanoid } from 'nanoid';
+import { useMemo, type RefObject } from 'react';
+import { toast } from 'sonner';
+import type { ShowEdit } from '../../core/show/edit';
+import type { SlideId } from '../../core/show/ids';
+import { addToSlide, joinSlides, layoutsFor, MOST_IN_A_LAYOUT, partSlide, picturesOf, type Layout } from '../../core/show/layout';
+import { blankSlide, copyOfSlide, layerFromAsset, slideFromAsset } from '../../core/show/new-slide';
+import { SHORTEST_SLIDE_MS, type Slide } from '../../core/show/show';
+import { movedSeam, type SeamWay } from '../../core/timing/moved-seam';
+import type { SheetEntry } from '../../server/assets/contact-sheet';
+import { useShowStore } from '../show/show-provider';
+
+const INK = '#211d19';
+
+export type OrderActions = ReturnType<typeof useOrderActions>;
+
+/**
+ * Everything that is done to the chosen slides of the running order.
+ *
+ * @param focusRef the slide the keys stand on
+ */
+export function useOrderActions(focusRef: RefObject<SlideId | null>) {
+  const store = useShowStore();
+  return useMemo(() => {
+    const now = () => store.getState();
+    const order = () => now().show.slides.map((slide) => slide.id);
+    const chosenSlides = () => now().show.slides.filter((slide) => now().selection.has(slide.id));
+    const chosen = (): readonly SlideId[] => chosenSlides().map((slide) => slide.id);
+    const select = (ids: readonly SlideId[], anchor: SlideId | null) => {
+      now().select(ids, anchor);
+      focusRef.current = anchor;
+    };
+    const doOrSay = (edit: ShowEdit | null, otherwise: string) => {
+      if (edit) now().edit(edit);
+      else toast(otherwise);
+      return edit !== null;
+    };
+    const moveTo = (ids: readonly SlideId[], afterId: SlideId | null) => {
+      if (ids.length > 0) now().edit({ kind: 'move-slides', runs: [{ slideIds: ids, afterId }] });
+    };
+    const add = (slides: readonly Slide[], afterId: SlideId | null = chosen().at(-1) ?? order().at(-1) ?? null) => {
+      now().edit({ kind: 'add-slides', runs: [{ afterId, slides }] });
+      select(slides.map((slide) => slide.id), slides.at(-1)!.id);
+    };
+    const join = (ids: readonly SlideId[], layout?: Layout) => {
+      const { show } = now();
+      const pictures = show.slides.filter((slide) => ids.includes(slide.id)).flatMap(picturesOf).length;
+      if (doOrSay(joinSlides(show, ids, layout ?? layoutsFor(pictures)[0]!), pictures > MOST_IN_A_LAYOUT ? `A slide holds ${MOST_IN_A_LAYOUT} pictures at most.` : 'Choose two or more slides with pictures to put them on one.')) {
+        const first = show.slides.find((slide) => ids.includes(slide.id))!.id;
+        select([first], first);
+      }
+    };
+    return {
+      chosen,
+      moveTo,
+      add,
+      join,
+      moveBy(step: -1 | 1) {
+        const ids = chosen();
+        const all = order();
+        const rest = all.filter((id) => !now().selection.has(id));
+        if (ids.length === 0 || rest.length === 0) return;
+        const before = all.slice(0, all.indexOf(step < 0 ? ids[0]! : ids.at(-1)!)).filter((id) => !now().selection.has(id)).length;
+        const at = Math.min(rest.length, Math.max(0, before + step));
+        moveTo(ids, at === 0 ? null : rest[at - 1]!);
+      },
+      moveToEnd(end: 'start' | 'end') {
+        moveTo(chosen(), end === 'start' ? null : order().filter((id) => !now().selection.has(id)).at(-1) ?? null);
+      },
+      changeLength(by: number) {
+        const lengths = chosenSlides().map((slide) => ({ slideId: slide.id, lengthMs: Math.max(SHORTEST_SLIDE_MS, slide.lengthMs + by) }));
+        if (lengths.length > 0) now().edit({ kind: 'set-lengths', lengths }, 'lengths');
+      },
+      /** One length for all that is chosen. */
+      setLength(lengthMs: number, ids: readonly SlideId[] = chosen()) {
+        if (ids.length > 0) now().edit({ kind: 'set-lengths', lengths: ids.map((slideId) => ({ slideId, lengthMs })) });
+      },
+      /** Moves the seam at the end of the last chosen slide (or of another). */
+      moveSeam(byMs: number, way: SeamWay, index = order().indexOf(chosen().at(-1) ?? ('' as SlideId)), joins?: string) {
+        if (index >= 0) now().edit({ kind: 'set-lengths', lengths: movedSeam(now().show.slides, index, byMs, way) }, joins);
+      },
+      remove(name?: string) {
+        const ids = chosen();
+        if (ids.length === 0) return;
+        const all = order();
+        const rest = all.filter((id) => !now().selection.has(id));
+        const after = all.slice(all.indexOf(ids.at(-1)!) + 1).find((id) => !now().selection.has(id)) ?? rest.at(-1) ?? null;
+        now().edit(name ? { kind: 'together', name, edits: [{ kind: 'remove-slides', slideIds: ids }] } : { kind: 'remove-slides', slideIds: ids });
+        select(after ? [after] : [], after);
+      },
+      duplicate() {
+        const slides = chosenSlides();
+        if (slides.length > 0) add(slides.map((slide) => copyOfSlide(slide, () => nanoid(10))));
+      },
+      blank: () => add([blankSlide(now().show.defaultLengthMs, INK, () => nanoid(10))]),
+      part() {
+        const { show } = now();
+        const slide = chosenSlides().find((entry) => picturesOf(entry).length > 1);
+        doOrSay(slide ? partSlide(show, slide, () => nanoid(10)) : null, 'Choose a slide with several pictures to give each a slide of its own.');
+      },
+      layIn(entries: readonly SheetEntry[], afterId: SlideId | null) {
+        if (entries.length > 0) add(entries.map((entry) => slideFromAsset(entry.assetId, entry.facts!, now().show.defaultLengthMs, () => nanoid(10))), afterId);
+      },
+      putBeside(entries: readonly SheetEntry[], id: SlideId) {
+        for (const entry of entries) {
+          const slide = now().show.slides.find((candidate) => candidate.id === id);
+          if (!slide || !doOrSay(addToSlide(now().show, slide, layerFromAsset(entry.assetId, entry.facts!, () => nanoid(10))), `A slide holds ${MOST_IN_A_LAYOUT} pictures at most.`)) return;
+        }
+        select([id], id);
+      },
+    };
+  }, [store, focusRef]);
+}

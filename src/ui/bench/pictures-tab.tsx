@@ -1,0 +1,74 @@
+'use client';
+
+import { ArrowDown, ArrowUp, X } from 'lucide-react';
+import { nanoid } from 'nanoid';
+import { joinSlides, laidOut, LAYOUT_NAMES, layoutOf, layoutsFor, partSlide, picturesOf, type Layout } from '../../core/show/layout';
+import type { ClipLayer, PictureLayer } from '../../core/show/layer';
+import type { Slide } from '../../core/show/show';
+import { LayoutSketch } from '../arrange/layout-sketch';
+import { Button } from '../kit/button';
+import { useShow } from '../show/show-provider';
+import { useChosenSlides } from './chosen-layers';
+
+/** The pictures of a slide: how they share the frame, in what order, and each on its own again. */
+export function PicturesTab({ slide }: { slide: Slide }) {
+  const show = useShow((state) => state.show);
+  const entries = useShow((state) => state.entries);
+  const edit = useShow((state) => state.edit);
+  const chosen = useChosenSlides(slide);
+  const pictures = picturesOf(slide);
+  const { frame } = show;
+  const joinable = chosen.length > 1 ? chosen.flatMap(picturesOf).length : 0;
+  const layout = layoutOf(slide, frame) ?? layoutsFor(pictures.length)[0]!;
+  const put = (next: readonly (PictureLayer | ClipLayer)[], as: Layout, name: string) => edit({ kind: 'together', name, edits: [{ kind: 'put-slides', slides: [laidOut(slide, next, as, frame)] }] });
+  const swap = (at: number, by: -1 | 1) => {
+    const next = [...pictures];
+    [next[at], next[at + by]] = [next[at + by]!, next[at]!];
+    put(next, layout, 'change the order of the pictures');
+  };
+  const nameOf = (layer: PictureLayer | ClipLayer) => entries.find((entry) => entry.assetId === layer.assetId)?.fileName ?? 'a picture';
+  const apart = () => {
+    const parted = partSlide(show, slide, () => nanoid(10));
+    if (parted) edit(parted);
+  };
+  if (joinable > 1) {
+    return (
+      <div className="flex flex-col gap-3" data-part="pictures">
+        <p>Put the <b className="tabular">{joinable}</b> pictures of the <b className="tabular">{chosen.length}</b> chosen slides on one:</p>
+        <Layouts count={joinable} current={null} onChoose={(as) => { const joined = joinSlides(show, chosen.map((entry) => entry.id), as); if (joined) edit(joined); }} />
+      </div>
+    );
+  }
+  if (pictures.length < 2) return <p className="text-soft">One picture has the frame to itself. To put another beside it, drag that over this slide’s words, or choose several slides and press J.</p>;
+  return (
+    <div className="flex flex-col gap-3" data-part="pictures">
+      <Layouts count={pictures.length} current={layoutOf(slide, frame)} onChoose={(as) => put(pictures, as, 'change the layout')} />
+      <ol className="flex flex-col gap-1.5">
+        {pictures.map((layer, at) => (
+          <li key={layer.id} className="flex items-center gap-2">
+            {/* eslint-disable-next-line @next/next/no-img-element */}
+            <img src={`/api/pictures/${layer.assetId}?width=320`} alt="" className="h-9 w-14 bg-surround object-cover" />
+            <span className="min-w-0 flex-1 truncate">{nameOf(layer)}</span>
+            <Button look="quiet" square aria-label={`${nameOf(layer)} earlier`} disabled={at === 0} onClick={() => swap(at, -1)}><ArrowUp size={14} /></Button>
+            <Button look="quiet" square aria-label={`${nameOf(layer)} later`} disabled={at === pictures.length - 1} onClick={() => swap(at, 1)}><ArrowDown size={14} /></Button>
+            <Button look="quiet" square aria-label={`Take ${nameOf(layer)} off the slide`} onClick={() => { const rest = pictures.filter((other) => other !== layer); put(rest, layoutsFor(rest.length).includes(layout) ? layout : layoutsFor(rest.length)[0]!, 'take a picture off the slide'); }}><X size={14} /></Button>
+          </li>
+        ))}
+      </ol>
+      <div><Button className="h-7" onClick={apart}>a slide for each</Button></div>
+    </div>
+  );
+}
+
+function Layouts({ count, current, onChoose }: { count: number; current: Layout | null; onChoose: (layout: Layout) => void }) {
+  const frame = useShow((state) => state.show.frame);
+  return (
+    <div className="flex flex-wrap gap-2" role="group" aria-label="Layout">
+      {layoutsFor(count).map((layout) => (
+        <button key={layout} type="button" aria-pressed={current === layout} onClick={() => onChoose(layout)} className={`flex items-center gap-2 rounded-md border px-2.5 py-1.5 ${current === layout ? 'border-black bg-rule/40' : 'border-rule hover:border-soft'}`}>
+          <LayoutSketch layout={layout} count={count} frame={frame} /> {LAYOUT_NAMES[layout]}
+        </button>
+      ))}
+    </div>
+  );
+}
