@@ -78,7 +78,7 @@ export async function openPage(browser: Browser): Promise<Page & { faults: strin
   const page = await browser.newPage() as Page & { faults: string[] };
   page.faults = [];
   // Slow machines are not faults.
-  page.setDefaultTimeout(90_000);
+  page.setDefaultTimeout(Number(process.env.E2E_PATIENCE_MS ?? 90_000));
   page.on('pageerror', (error) => page.faults.push(String(error)));
   page.on('response', (response) => { if (response.status() >= 500) page.faults.push(`${response.status()} ${response.url()}`); });
   await page.setViewport({ width: 1280, height: 800 });
@@ -100,7 +100,7 @@ export function textOf(page: Page, selector: string): Promise<string> {
   return page.$eval(selector, (element) => (element as HTMLElement).innerText);
 }
 
-export async function waitForText(page: Page, selector: string, text: RegExp, timeoutMs = 60_000): Promise<void> {
+export async function waitForText(page: Page, selector: string, text: RegExp, timeoutMs = Number(process.env.E2E_PATIENCE_MS ?? 60_000)): Promise<void> {
   await page.waitForFunction((where: string, source: string) => {
     const element = document.querySelector(where) as HTMLElement | null;
     return element !== null && new RegExp(source).test(element.innerText);

@@ -181,10 +181,10 @@ describe('sound', () => {
     await press(page, 'Undo: change the music');
     await waitForText(page, '[data-part=lengths]', /ends together/);
     await type('Where in the song it begins, seconds', '20');
-    await waitForText(page, '[data-part=lengths]', /ends 0:20 before the last picture/);
-    await press(page, 'Make them end together');
-    await page.keyboard.press('ArrowDown');
-    await page.keyboard.press('Enter');
+    await waitForText(page, '[data-part=lengths]', /ends\s+0:20\s+early/);
+    await page.click('[data-part=ways-out]');
+    await waitForText(page, '[role=menu]', /The last 0:20 of the show are silent/);
+    await page.locator('[role=menuitem] ::-p-text(Quicken)').click();
     await waitForText(page, '[data-part=lengths]', /ends together/);
     const show = await stored();
     expect(show.cues[0]).toMatchObject({ trimStartMs: 20_000, fadeOutMs: 3000 });
@@ -204,8 +204,9 @@ describe('sending and the shelf', () => {
   it('takes a show off the shelf and puts it back', async () => {
     await page.goto(app.address);
     await page.waitForSelector('[data-part=shelf]');
-    await press(page, 'Take “Lantern Regatta of Port Ellery” off the shelf');
-    await waitForText(page, 'main', /An evening’s pictures become a film/);
+    await press(page, 'What to do with “Lantern Regatta of Port Ellery”');
+    await page.locator('aria/Take off the shelf[role="menuitem"]').click();
+    await page.waitForFunction(() => document.querySelector('[data-part=shelf-show]') === null);
     expect((await fetch(`${app.address}/api/shows/${ID}`)).status).toBe(404);
     await press(page, 'Undo');
     await waitForText(page, 'main', /Lantern Regatta/);

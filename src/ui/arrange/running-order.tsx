@@ -163,19 +163,21 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
 
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   useEffect(() => {
-    if (dragging.length === 0) return;
     const follow = (event: PointerEvent) => { pointer.current = { x: event.clientX, y: event.clientY }; };
     window.addEventListener('pointermove', follow, true);
     return () => window.removeEventListener('pointermove', follow, true);
-  }, [dragging.length]);
+  }, []);
   const fromTray = dragging[0]?.startsWith(TRAY_DRAG) ?? false;
-  const follow = () => {
+  const whereNow = (): OrderDrop | null => {
     const box = scroller.current!.getBoundingClientRect();
     const { x, y } = pointer.current;
     const inside = x > box.left && x < box.right && y > box.top - 40 && y < box.bottom + (fromTray ? 0 : 40);
-    const next = inside ? dropAt(order, places, x - box.left, y - box.top + scroller.current!.scrollTop) : null;
-    const useless = next?.side === 'beside' && dragging.includes(next.id);
-    setCaret((before) => (useless ? null : before?.id === next?.id && before?.side === next?.side ? before : next));
+    const where = inside ? dropAt(order, places, x - box.left, y - box.top + scroller.current!.scrollTop) : null;
+    return where?.side === 'beside' && dragging.includes(where.id) ? null : where;
+  };
+  const follow = () => {
+    const next = whereNow();
+    setCaret((before) => (before?.id === next?.id && before?.side === next?.side ? before : next));
   };
   const afterIdOf = (drop: OrderDrop, leaving: readonly string[]): SlideId | null => {
     const rest = order.filter((id) => !leaving.includes(id));
@@ -185,7 +187,8 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
   };
   const drop = () => {
     const leaving = dragging;
-    const where = caret;
+    // Where the hand is now: a quick one has let go before its caret was drawn.
+    const where = whereNow();
     setDragging([]);
     setCaret(null);
     if (!where) return;
@@ -209,10 +212,7 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
   return (
     <DndContext
       sensors={sensors}
-      onDragStart={({ active, activatorEvent }) => {
-        if (activatorEvent instanceof PointerEvent) pointer.current = { x: activatorEvent.clientX, y: activatorEvent.clientY };
-        start(String(active.id));
-      }}
+      onDragStart={({ active }) => start(String(active.id))}
       onDragMove={follow}
       onDragEnd={drop}
       onDragCancel={() => { setDragging([]); setCaret(null); }}

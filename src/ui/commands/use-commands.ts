@@ -44,7 +44,7 @@ function infoOf(id: CommandId): CommandInfo {
 /** Keys within a window that lies over the page are that window's; Enter, Space and arrows belong to the control they are pressed on. */
 function belongsElsewhere(event: KeyboardEvent): boolean {
   if (event.defaultPrevented || !(event.target instanceof Element)) return event.defaultPrevented;
-  if (event.target.closest('[role=dialog], [role=menu], [role=listbox]:not([data-part=contact-sheet])')) return true;
+  if (event.target.closest('[role=dialog], [role=menu], [data-radix-popper-content-wrapper]')) return true;
   if (event.key === 'Enter' || event.key === ' ') return event.target.closest('button, a, [role=tab], [role=slider], [role=radio]') !== null;
   return event.key.startsWith('Arrow') && !event.altKey && event.target.closest('[data-part=viewer], [role=tab], [role=tabpanel], [role=slider], [role=radio], [role=separator], [role=combobox]') !== null;
 }

@@ -130,7 +130,7 @@ export function GatherStation() {
         onMark={(mark) => setMarks(marked, mark)}
         onSwap={() => setOpen('swap')}
       />
-      {open === 'one-by-one' && <OneByOne entries={shown} focus={focus} marks={marks} onFocus={(id) => take({ ids: [id], anchor: id }, id)} onMark={(entry, mark) => setMarks([entry], mark)} onClose={() => setOpen(null)} />}
+      {open === 'one-by-one' && <OneByOne entries={shown} focus={focus} marks={marks} onFocus={(id) => take({ ids: [], anchor: id }, id)} onMark={(entry, mark) => setMarks([entry], mark)} onClose={() => setOpen(null)} />}
       {open === 'server-folder' && <ServerFolderSheet showId={showId} onClose={() => setOpen(null)} />}
       {open === 'swap' && focused && <SwapSheet entry={focused} onClose={() => setOpen(null)} />}
     </div>

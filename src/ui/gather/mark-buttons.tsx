@@ -20,7 +20,6 @@ export function MarkButtons({ mark, onMark }: MarkButtonsProps) {
           key={name}
           type="button"
           aria-pressed={mark === name}
-          aria-label={`Mark: ${MARK_NAMES[name]}`}
           data-part={`mark-${name}`}
           onClick={() => onMark(mark === name ? null : name)}
           className={clsx('inline-flex h-8 items-center gap-1.5 rounded-md border px-2.5', mark === name ? 'border-black bg-black text-card' : 'border-rule bg-card hover:border-soft')}

@@ -43,7 +43,7 @@ export function FilterMenu({ filter, onChange, shownCount }: { filter: SheetFilt
   return (
     <span className="inline-flex items-center">
       <Popover.Root>
-        <Popover.Trigger asChild><Button className="h-7" aria-label={`Which prints: ${named.length === 0 ? 'all' : named.join(', ')}`} data-part="filter"><Filter size={13} /> {named.length === 0 ? 'all prints' : <><b>{named.join(', ')}</b> <span className="tabular">{shownCount}</span></>}</Button></Popover.Trigger>
+        <Popover.Trigger asChild><Button className="h-7" aria-label={`Which prints: ${named.length === 0 ? 'all prints' : `${named.join(', ')} ${shownCount}`}`} data-part="filter"><Filter size={13} /> {named.length === 0 ? 'all prints' : <><b>{named.join(', ')}</b> <span className="tabular">{shownCount}</span></>}</Button></Popover.Trigger>
         <Popover.Portal>
           <Popover.Content align="end" sideOffset={4} aria-label="Which prints" className="z-30 grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-2.5 rounded-lg border border-rule bg-card p-3.5 shadow-raised">
             {(Object.keys(FACETS) as (keyof SheetFilter)[]).map((facet) => [

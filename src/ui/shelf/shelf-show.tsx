@@ -4,7 +4,7 @@ import { formatDistance } from 'date-fns';
 import { Archive, ArchiveRestore, Copy, Ellipsis, Pencil, Trash2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
-import { useState, type ReactNode } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import type { ShelfEntry } from '../../server/shows/show-service';
 import { Button } from '../kit/button';
 import { clock } from '../kit/clock';
@@ -21,6 +21,8 @@ const FILM = { none: null, making: 'film being made', ready: 'film ready' } as c
 /** One show: its poster, what it is called, how long it is and where it stands, and what can be done with it. */
 export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
   const [naming, setNaming] = useState<string | null>(null);
+  // The menu gives the focus back when it closes; the field of the name is to keep it.
+  const keepsFocus = useRef(false);
   const path = `/api/shows/${entry.id}`;
   const called = `“${entry.title}”`;
   const patch = (change: object) => () => callServer('PATCH', path, change);
@@ -48,7 +50,7 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
           {poster}
           <input
             aria-label="Title of the show"
-            autoFocus
+            ref={(field) => { if (field && document.activeElement !== field) setTimeout(() => field.focus(), 0); }}
             value={naming}
             maxLength={300}
             onFocus={(event) => event.target.select()}
@@ -72,8 +74,8 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
         <DropdownMenu.Root>
           <DropdownMenu.Trigger asChild><Button look="quiet" square aria-label={`What to do with ${called}`} className="absolute right-0 top-[calc(100%-3.4rem)] bg-paper"><Ellipsis size={16} /></Button></DropdownMenu.Trigger>
           <DropdownMenu.Portal>
-            <DropdownMenu.Content align="end" sideOffset={4} onCloseAutoFocus={(event) => { if (naming !== null) event.preventDefault(); }} className="z-30 min-w-44 rounded-lg border border-rule bg-card p-1.5 shadow-raised">
-              <Act icon={<Pencil size={14} />} onSelect={() => setNaming(entry.title)}>Rename</Act>
+            <DropdownMenu.Content align="end" sideOffset={4} onCloseAutoFocus={(event) => { if (keepsFocus.current) event.preventDefault(); keepsFocus.current = false; }} className="z-30 min-w-44 rounded-lg border border-rule bg-card p-1.5 shadow-raised">
+              <Act icon={<Pencil size={14} />} onSelect={() => { keepsFocus.current = true; setNaming(entry.title); }}>Rename</Act>
               <Act icon={<Copy size={14} />} onSelect={() => void onChange(() => callServer('POST', `${path}/copy`), `A copy of ${called} stands beside it.`, null)}>Duplicate</Act>
               {entry.place === 'archive'
                 ? <Act icon={<ArchiveRestore size={14} />} onSelect={() => void onChange(patch({ archived: false }), `${called} is on the shelf again.`, patch({ archived: true }))}>Back on the shelf</Act>

@@ -61,7 +61,7 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>
-        <Button className="h-7" data-part="ways-out">{longer ? 'music goes on' : 'music ends early'} <b className="tabular">{clock(Math.abs(musicMs - lengthMs))}</b> <ChevronDown size={13} /></Button>
+        <Button className="h-7 -ml-2.5 px-2" data-part="ways-out">{longer ? <>goes on <b className="tabular">{clock(musicMs - lengthMs)}</b></> : <>ends <b className="tabular">{clock(lengthMs - musicMs)}</b> early</>} <ChevronDown size={13} /></Button>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="start" sideOffset={4} className="z-30 w-80 rounded-lg border border-rule bg-card p-1.5 shadow-raised">
