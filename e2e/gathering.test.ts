@@ -277,6 +277,7 @@ describe('the shelf', () => {
       await page.locator(`aria/${item}[role="menuitem"]`).click();
     };
     await menu('Another', 'Rename');
+    await page.waitForFunction(() => document.activeElement?.getAttribute('aria-label') === 'Title of the show');
     await page.keyboard.type('Évening at the pier');
     await key('Enter');
     await page.waitForSelector('[aria-label="What to do with “Évening at the pier”"]');

@@ -70,7 +70,18 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
   const rows = useVirtualizer({ count: slides.length, getScrollElement: () => scroller.current, estimateSize: (index) => places.heights[index] ?? 0, getItemKey: (index) => order[index]!, overscan: 4, paddingStart: ORDER_PAD_PX, paddingEnd: 80 });
   const latest = useRef({ spans, places, order });
   useEffect(() => { latest.current = { spans, places, order }; });
-  const actions = useOrderActions(focus);
+  const go = useCallback((index: number) => {
+    const span = latest.current.spans[index];
+    // A moment at which the picture has arrived and its words are up.
+    if (span) onGo(span.startMs + Math.min((span.endMs - span.startMs) / 2, span.transitionMs / 2 + WORDS_UP_MS));
+  }, [onGo]);
+  const reveal = useCallback((id: SlideId) => {
+    const index = latest.current.order.indexOf(id);
+    if (index < 0) return;
+    rows.scrollToIndex(index);
+    go(index);
+  }, [go, rows]);
+  const actions = useOrderActions(focus, reveal);
 
   const unused = useMemo(() => {
     const used = slidesByAsset(show.slides);
@@ -105,15 +116,11 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
     },
   }), []);
 
-  const take = useCallback((selected: { ids: readonly SlideId[]; anchor: SlideId | null }, focused: SlideId | null, go: boolean) => {
+  const take = useCallback((selected: { ids: readonly SlideId[]; anchor: SlideId | null }, focused: SlideId | null, see: boolean) => {
     store.getState().select(selected.ids, selected.anchor);
     focus.current = focused;
-    const index = latest.current.order.indexOf(focused ?? ('' as SlideId));
-    if (index < 0) return;
-    const span = latest.current.spans[index]!;
-    // A moment at which the picture has arrived and its words are up.
-    if (go) onGo(span.startMs + Math.min((span.endMs - span.startMs) / 2, span.transitionMs / 2 + WORDS_UP_MS));
-  }, [store, onGo]);
+    if (see && focused) go(latest.current.order.indexOf(focused));
+  }, [store, go]);
 
   const click = useCallback((slide: Slide, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => {
     const { selection: before, anchor: from } = store.getState();

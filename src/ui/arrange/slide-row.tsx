@@ -63,10 +63,10 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
       }}
       // Not a transform: the dragging library measures where things stand without theirs.
       style={{ top: topPx, height: heightPx }}
-      className={clsx('absolute inset-x-0 grid grid-cols-[68px_76px_206px_minmax(0,1fr)] gap-x-2 border-t border-rule pr-4 pl-3', selected ? 'bg-card' : 'bg-transparent', dragged && 'opacity-35')}
+      className={clsx('absolute inset-x-0 grid grid-cols-[68px_76px_206px_minmax(0,1fr)] gap-x-2 select-none border-t border-rule pr-4 pl-3', selected ? 'bg-card' : 'bg-transparent', dragged && 'opacity-35')}
     >
       {(caret === 'before' || caret === 'after') && <span aria-hidden="true" data-part="caret" className={clsx('pointer-events-none absolute inset-x-2 z-20 h-[3px] rounded-full bg-red', caret === 'before' ? '-top-[2px]' : '-bottom-[2px]')} />}
-      {caret === 'beside' && <span aria-hidden="true" data-part="caret-beside" className="pointer-events-none absolute inset-y-2 left-[374px] z-20 grid w-[150px] place-items-center rounded-md border-2 border-dashed border-red bg-red-wash/90 font-semibold text-red-deep">beside this picture</span>}
+      {caret === 'beside' && <span aria-hidden="true" data-part="caret-beside" className="pointer-events-none absolute inset-y-2 left-[374px] z-20 w-[176px] rounded-md border-2 border-dashed border-red bg-red-wash/90 px-2 pt-1.5 font-semibold text-red-deep">beside this picture</span>}
       {seam && <span aria-hidden="true" className="tabular pointer-events-none absolute -bottom-[13px] left-[152px] z-30 rounded-md bg-black px-2 py-1 text-xs whitespace-nowrap text-lamp shadow-raised">{(slide.lengthMs / 1000).toFixed(1)} s <span className="text-lamp-soft">{seam.way === 'roll' ? 'the next slide gives or takes it' : 'what follows moves along · Alt: only the next'}</span></span>}
       <div role="gridcell" className="overflow-hidden pt-3">
         <span className="tabular block">{clockTenths(span.startMs)}</span>

@@ -20,8 +20,9 @@ export type OrderActions = ReturnType<typeof useOrderActions>;
  * Everything that is done to the chosen slides of the running order.
  *
  * @param focusRef the slide the keys stand on
+ * @param reveal brings a slide that was just made or changed into sight, in the order and in the viewer; must not change
  */
-export function useOrderActions(focusRef: RefObject<SlideId | null>) {
+export function useOrderActions(focusRef: RefObject<SlideId | null>, reveal: (id: SlideId) => void) {
   const store = useShowStore();
   return useMemo(() => {
     const now = () => store.getState();
@@ -31,6 +32,8 @@ export function useOrderActions(focusRef: RefObject<SlideId | null>) {
     const select = (ids: readonly SlideId[], anchor: SlideId | null) => {
       now().select(ids, anchor);
       focusRef.current = anchor;
+      // After the rows have been laid out anew.
+      if (anchor) setTimeout(() => reveal(anchor), 0);
     };
     const doOrSay = (edit: ShowEdit | null, otherwise: string) => {
       if (edit) now().edit(edit);
@@ -111,5 +114,5 @@ export function useOrderActions(focusRef: RefObject<SlideId | null>) {
         select([id], id);
       },
     };
-  }, [store, focusRef]);
+  }, [store, focusRef, reveal]);
 }

@@ -166,7 +166,7 @@ const Print = memo(function Print({ entry, number, used, mark, warning, selected
       data-mark={mark ?? 'none'}
       onClick={(event) => onClick(entry, event)}
       onDoubleClick={() => onOpen(entry)}
-      className="group flex cursor-default flex-col items-center justify-start"
+      className="group flex cursor-default flex-col items-center justify-start select-none"
     >
       <span className="sr-only">{entry.fileName}, print{mark && `, ${SAID[mark]}`}{warning && `, ${warning}`}</span>
       <span className={clsx('relative grid h-[98px] w-[142px] place-items-center rounded-[2px] bg-white p-[5px] shadow-print', selected ? 'outline-[3px] outline-red' : focused && 'outline-2 outline-soft', 'outline-offset-1')}>
