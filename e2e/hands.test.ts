@@ -72,6 +72,29 @@ describe('arranging by keyboard alone', () => {
   });
 });
 
+describe('a slide dragged past what can be seen', () => {
+  it('scrolls the order under the hand and lands far down', async () => {
+    const before = (await stored()).slides.map((slide) => slide.id);
+    await page.$eval('[data-part=running-order]', (list) => { list.scrollTop = 0; });
+    await key('Escape');
+    const from = (await (await page.waitForSelector('[data-slide=regatta-1] [role=img]'))!.boundingBox())!;
+    const list = (await (await page.$('[data-part=running-order]'))!.boundingBox())!;
+    await page.mouse.move(from.x + 40, from.y + 40);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 44, from.y + 60, { steps: 3 });
+    await page.mouse.move(from.x + 44, list.y + list.height - 6, { steps: 5 });
+    await page.waitForFunction(() => document.querySelector('[data-part=running-order]')!.scrollTop > 1200);
+    await page.mouse.up();
+    await new Promise((resolve) => { setTimeout(resolve, 150); });
+    const after = (await stored()).slides.map((slide) => slide.id);
+    expect(after.indexOf(before[0]!)).toBeGreaterThan(8);
+    expect(after.filter((id) => id !== before[0])).toEqual(before.slice(1));
+    await key('Control', 'z');
+    expect((await stored()).slides.map((slide) => slide.id)).toEqual(before);
+    await page.$eval('[data-part=running-order]', (order) => { order.scrollTop = 0; });
+  });
+});
+
 describe('the seam and the bench', () => {
   it('makes a transition a cut, for one and for all', async () => {
     await press(page, 'Transition into this slide: dissolve 1.0');
@@ -149,6 +172,7 @@ describe('the seam and the bench', () => {
     const move = async () => { const [layer] = (await stored()).slides[1]!.layers; return layer?.kind === 'picture' ? layer.move : null; };
     await type('last framing, width, percent', '50');
     expect(await move()).toMatchObject({ kind: 'set', last: { width: 0.5, height: expect.closeTo(0.4219, 3) } });
+    await waitForText(page, '[data-slide=regatta-2]', /soft: 2\.0 ×/);
     await press(page, 'swap');
     expect(await move()).toMatchObject({ kind: 'set', first: { width: 0.5 } });
     await press(page, 'still');

@@ -53,6 +53,39 @@ describe('every station', () => {
   });
 });
 
+describe('what opens over a station', () => {
+  it.each<[string, string, readonly string[], string]>([
+    ['a chosen print, its facts and marks', 'gather', ['click [data-part=contact-sheet] [role=option]'], '[data-part=mark-keep]'],
+    ['the filter of the prints', 'gather', ['click [data-part=filter]'], '[aria-label="Which prints"][role=dialog]'],
+    ['choosing one by one', 'gather', ['key v'], '[data-part=one-by-one]'],
+    ['swapping a file', 'gather', ['click [data-part=contact-sheet] [role=option]', 'click [data-part=swap]'], '[data-part=swap-with]'],
+    ['several chosen slides, and the tray', 'arrange', ['click [data-slide=regatta-2] [role=img]', 'key Delete', 'key Shift+ArrowDown', 'key p'], '[data-part=tray] [role=option]'],
+    ['several pictures on a slide', 'arrange', ['click [data-slide=regatta-1] [role=img]', 'key Shift+ArrowDown', 'key j', 'click aria/Pictures[role="tab"]'], '[data-part=pictures] ol'],
+    ['the palette', 'arrange', ['key Control+k'], '[cmdk-input]'],
+    ['the keys', 'arrange', ['key ?'], '[role=dialog] dl'],
+    ['the versions', 'arrange', ['click [data-part=versions]'], '[data-part=keep-version]'],
+  ])('%s: no serious finding', async (_name, station, steps, part) => {
+    const page = await openPage(browser);
+    await page.setBypassCSP(true);
+    await page.goto(`${app.address}/shows/lantern-regatta/${station}`);
+    await page.waitForSelector(station === 'gather' ? '[role=option]' : '[data-part=slide]');
+    for (const step of steps) {
+      const [what, ...rest] = step.split(' ');
+      if (what === 'click') await page.locator(rest.join(' ')).click();
+      else {
+        const keys = rest[0]!.split('+') as Parameters<Page['keyboard']['down']>[0][];
+        for (const key of keys.slice(0, -1)) await page.keyboard.down(key);
+        await page.keyboard.press(keys.at(-1)!);
+        for (const key of keys.slice(0, -1)) await page.keyboard.up(key);
+      }
+    }
+    await page.waitForSelector(part);
+    expect(await seriousIn(page)).toEqual([]);
+    expect(page.faults).toEqual([]);
+    await page.close();
+  });
+});
+
 async function seriousIn(page: Page): Promise<unknown[]> {
   await page.addScriptTag({ path: axeSource });
   const found = await page.evaluate(async () => {

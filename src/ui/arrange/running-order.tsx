@@ -1,9 +1,10 @@
 'use client';
 
 import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import type { SlideId } from '../../core/show/ids';
+import { softPlaces } from '../../core/motion/softness';
 import { mainLayerOf, type Slide } from '../../core/show/show';
 import { movedSeam } from '../../core/timing/moved-seam';
 import { slideIndexAt, slideSpans } from '../../core/timing/slide-span';
@@ -20,6 +21,7 @@ import type { SeamDrag } from './seam-handle';
 import { SlideRow } from './slide-row';
 import { Tray, TRAY_DRAG } from './tray';
 import { useOrderActions } from './use-order-actions';
+import { useEdgeScroll } from './use-edge-scroll';
 import { useOrderClipboard } from './use-order-clipboard';
 
 const LENGTH_STEP_MS = 500;
@@ -67,7 +69,9 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
   const places = useMemo(() => rowPlaces(spans, scale), [spans, scale]);
   const order = useMemo(() => slides.map((slide) => slide.id), [slides]);
   // eslint-disable-next-line react-hooks/incompatible-library
-  const rows = useVirtualizer({ count: slides.length, getScrollElement: () => scroller.current, estimateSize: (index) => places.heights[index] ?? 0, getItemKey: (index) => order[index]!, overscan: 4, paddingStart: ORDER_PAD_PX, paddingEnd: 80 });
+  const rows = useVirtualizer({ count: slides.length, getScrollElement: () => scroller.current, estimateSize: (index) => places.heights[index] ?? 0, getItemKey: (index) => order[index]!, overscan: 4, paddingStart: ORDER_PAD_PX, paddingEnd: 80,
+    // A row that is dragged stays in the page, however far the order is scrolled under it.
+    rangeExtractor: (range) => { const held = order.indexOf((dragging[0] ?? '') as SlideId); return held < 0 ? defaultRangeExtractor(range) : [...new Set([...defaultRangeExtractor(range), held])].sort((a, b) => a - b); } });
   const latest = useRef({ spans, places, order });
   useEffect(() => { latest.current = { spans, places, order }; });
   const go = useCallback((index: number) => {
@@ -83,6 +87,7 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
   }, [go, rows]);
   const actions = useOrderActions(focus, reveal);
 
+  const soft = useMemo(() => new Map([...softPlaces(show, facts, moves, prepared.spans).values()].map((place) => [show.slides[place.slideIndex]!.id, place.enlargement])), [show, facts, moves, prepared.spans]);
   const unused = useMemo(() => {
     const used = slidesByAsset(show.slides);
     return prints(entries, 'taken').filter((entry) => !used.has(entry.assetId) && show.marks?.[entry.assetId] !== 'leave-out');
@@ -164,7 +169,7 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
     shorter: () => actions.changeLength(-LENGTH_STEP_MS), longer: () => actions.changeLength(LENGTH_STEP_MS),
     'seam-earlier': () => actions.moveSeam(-LENGTH_STEP_MS, 'roll', undefined, 'seam'), 'seam-later': () => actions.moveSeam(LENGTH_STEP_MS, 'roll', undefined, 'seam'),
     cut: () => void document.execCommand('cut'), copy: () => void document.execCommand('copy'),
-    tray: () => setTrayOpen(!trayOpen),
+    captions: actions.writeCaptions, tray: () => setTrayOpen(!trayOpen),
   });
   useOrderClipboard(actions);
 
@@ -186,6 +191,9 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
     const next = whereNow();
     setCaret((before) => (before?.id === next?.id && before?.side === next?.side ? before : next));
   };
+  const latestFollow = useRef(follow);
+  useEffect(() => { latestFollow.current = follow; });
+  useEdgeScroll(dragging.length > 0, scroller, pointer, useCallback(() => latestFollow.current(), []));
   const afterIdOf = (drop: OrderDrop, leaving: readonly string[]): SlideId | null => {
     const rest = order.filter((id) => !leaving.includes(id));
     const index = order.indexOf(drop.id) + (drop.side === 'after' ? 1 : 0);
@@ -219,6 +227,7 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
   return (
     <DndContext
       sensors={sensors}
+      autoScroll={false}
       onDragStart={({ active }) => start(String(active.id))}
       onDragMove={follow}
       onDragEnd={drop}
@@ -253,6 +262,7 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
                 moves={moves}
                 narrationMs={narration?.kind === 'sound' ? narration.lengthMs : null}
                 music={music}
+                enlargement={soft.get(slide.id) ?? null}
                 selected={selection.has(slide.id)}
                 leading={slide.id === anchor}
                 typing={slide.id === typing}

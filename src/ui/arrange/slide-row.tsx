@@ -25,6 +25,8 @@ interface SlideRowProps {
   readonly moves: PreparedShow['moves'];
   readonly narrationMs: number | null;
   readonly music: Music;
+  /** Film pixels for each of the picture's own, when it is too small for its framing. */
+  readonly enlargement: number | null;
   readonly selected: boolean;
   readonly leading: boolean;
   readonly typing: boolean;
@@ -42,7 +44,7 @@ interface SlideRowProps {
 
 /** One slide in the running order: time, sound, picture with its framings, words. */
 export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
-  const { slide, span, topPx, heightPx, facts, moves, narrationMs, music, selected, leading, typing, dragged, caret, seam, onClick, onType, onLength, onGo, onSeamDrag, onSeamDone } = props;
+  const { slide, span, topPx, heightPx, facts, moves, narrationMs, music, enlargement, selected, leading, typing, dragged, caret, seam, onClick, onType, onLength, onGo, onSeamDrag, onSeamDone } = props;
   const { setNodeRef: setDragRef, listeners, attributes } = useDraggable({ id: slide.id });
   const printHeight = Math.max(20, Math.min(104, heightPx - 26));
   const printWidth = Math.round(printHeight * (16 / 9));
@@ -85,6 +87,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
           className={clsx('relative cursor-grab touch-none bg-white p-[4px] shadow-print', selected && 'outline-[3px] outline-offset-1 outline-red')}
         >
           <SlidePicture slide={slide} facts={facts} moves={moves} widthPx={printWidth} heightPx={printHeight} />
+          {enlargement !== null && <span title="The picture is too small for its framing: it will look soft" className="absolute top-1.5 left-1.5 rounded-sm bg-card px-1 text-xs font-medium text-saffron-deep">soft: {enlargement.toFixed(1)} ×</span>}
           <span className={clsx('tabular absolute right-1.5 bottom-1 text-xs text-white [text-shadow:0_0_3px_black,0_0_3px_black]', leading && 'font-bold')}>{span.slideIndex + 1}<span aria-hidden="true" className="text-[9px]">▸</span></span>
         </div>
       </div>

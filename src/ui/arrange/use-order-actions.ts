@@ -4,10 +4,10 @@ import { nanoid } from 'nanoid';
 import { useMemo, type RefObject } from 'react';
 import { toast } from 'sonner';
 import type { ShowEdit } from '../../core/show/edit';
-import type { SlideId } from '../../core/show/ids';
+import { layerId, type SlideId } from '../../core/show/ids';
 import { addToSlide, joinSlides, layoutsFor, MOST_IN_A_LAYOUT, partSlide, picturesOf, type Layout } from '../../core/show/layout';
 import { blankSlide, copyOfSlide, layerFromAsset, slideFromAsset } from '../../core/show/new-slide';
-import { SHORTEST_SLIDE_MS, type Slide } from '../../core/show/show';
+import { mainLayerOf, SHORTEST_SLIDE_MS, wordsOf, type Slide } from '../../core/show/show';
 import { movedSeam, type SeamWay } from '../../core/timing/moved-seam';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { useShowStore } from '../show/show-provider';
@@ -102,6 +102,17 @@ export function useOrderActions(focusRef: RefObject<SlideId | null>, reveal: (id
         const { show } = now();
         const slide = chosenSlides().find((entry) => picturesOf(entry).length > 1);
         doOrSay(slide ? partSlide(show, slide, () => nanoid(10)) : null, 'Choose a slide with several pictures to give each a slide of its own.');
+      },
+      /** Puts what is written in the files under the pictures of chosen slides that have no words. */
+      writeCaptions() {
+        const { facts } = now();
+        const edits = chosenSlides().flatMap((slide) => {
+          const layer = mainLayerOf(slide);
+          const known = layer && facts.get(layer.assetId);
+          const caption = known?.kind === 'picture' ? known.caption : undefined;
+          return caption === undefined || wordsOf(slide) ? [] : [{ kind: 'set-words' as const, slideId: slide.id, layerId: layerId(nanoid(10)), words: { title: '', subtitle: caption, place: 'bottom' as const } }];
+        });
+        doOrSay(edits.length === 0 ? null : { kind: 'together', name: `write ${edits.length} ${edits.length === 1 ? 'caption' : 'captions'}`, edits }, 'No chosen slide without words has a picture whose file carries a caption.');
       },
       layIn(entries: readonly SheetEntry[], afterId: SlideId | null) {
         if (entries.length > 0) add(entries.map((entry) => slideFromAsset(entry.assetId, entry.facts!, now().show.defaultLengthMs, () => nanoid(10))), afterId);
