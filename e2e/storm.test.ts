@@ -63,6 +63,19 @@ describe('a server that is killed in a storm of edits', () => {
   });
 });
 
+describe('a lost connection', () => {
+  it('is said at once, before anything is changed, and so is its return', async () => {
+    const page = await openArrange();
+    await saved(page);
+    await app.killHard();
+    await waitForText(page, '[data-part=saving]', /not connected/);
+    await app.start();
+    await saved(page);
+    expect(page.faults).toEqual([]);
+    await page.close();
+  });
+});
+
 describe('a browser that is killed in a storm of edits', () => {
   it('loses at most the last second', async () => {
     const doomed = await openBrowser();

@@ -40,6 +40,10 @@ await prints[5].click();
 await page.keyboard.up('Shift');
 await rest(800);
 await shoot('gather');
+await page.keyboard.press('v');
+await rest(1500);
+await shoot('one-by-one');
+await page.keyboard.press('Escape');
 
 await page.goto(`${show}/arrange`);
 await drawn();
@@ -48,6 +52,35 @@ await rest(1500);
 await page.click('[data-slide=regatta-4]');
 await rest(1500);
 await shoot('arrange');
+
+// Three pictures on one slide, put back afterwards.
+const press = async (...keys) => {
+  for (const key of keys.slice(0, -1)) await page.keyboard.down(key);
+  await page.keyboard.press(keys.at(-1));
+  for (const key of keys.slice(0, -1)) await page.keyboard.up(key);
+  await rest(400);
+};
+await page.click('[data-slide=regatta-5] [role=img]');
+await press('Shift', 'ArrowDown');
+await press('Shift', 'ArrowDown');
+await press('j');
+await press('p');
+await page.locator('aria/Pictures[role="tab"]').click();
+await rest(2500);
+await shoot('several-pictures');
+await press('p');
+await press('Control', 'z');
+
+await page.locator('[data-part=versions]').click();
+await page.waitForSelector('[data-part=keep-version]');
+if (!await page.$('[data-part=version]')) {
+  await page.type('aria/Name of the version', 'For the harbour master');
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('[data-part=version]');
+}
+await rest(500);
+await shoot('versions');
+await page.keyboard.press('Escape');
 
 await page.goto(`${show}/sound`);
 await drawn();

@@ -46,12 +46,14 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
     };
     events.onopen = () => {
       // After a lost connection something may have been missed.
-      if (known) {
+      if (known || store.getState().saving === 'offline') {
         store.getState().pull();
         refreshSheet();
       }
       known = true;
     };
+    // While it tries again by itself it is not closed; a browser that is leaving the page says so too late to matter.
+    events.onerror = () => store.getState().lost();
     events.onmessage = (message: MessageEvent<string>) => {
       const event = JSON.parse(message.data) as ShowEvent;
       if (event.kind === 'edits') store.getState().pull();

@@ -218,6 +218,23 @@ describe('the show store', () => {
     expect(told.join()).toMatch(/Could not change the length of slide.*kept under Versions/);
     expect(store.getState().show.slides).toEqual([]);
   });
+  it('says at once that the server cannot be heard, and that it can again', async () => {
+    store.getState().lost();
+    expect(store.getState().saving).toBe('offline');
+    store.getState().pull();
+    await settle();
+    expect(store.getState().saving).toBe('saved');
+  });
+  it('keeps what was done to a show that another window took off the shelf, and saves it when that is back', async () => {
+    const working = globalThis.fetch;
+    globalThis.fetch = (async () => ({ ok: false, status: 404, json: async () => ({ problem: 'There is no such show.' }) })) as unknown as typeof fetch;
+    store.getState().edit({ kind: 'rename-show', title: 'Still here' });
+    await settle();
+    expect([store.getState().saving, store.getState().show.title, told.length]).toEqual(['offline', 'Still here', 1]);
+    globalThis.fetch = working;
+    await settle();
+    expect([store.getState().saving, server.show.title]).toEqual(['saved', 'Still here']);
+  });
   it('says once that the browser has no room, and saves all the same', async () => {
     storage.setItem = () => { throw new Error('QuotaExceededError'); };
     store.getState().edit(addSlide());

@@ -44,6 +44,8 @@ export interface ShowState {
   takeUpUnsent(): void;
   /** Asks for what others changed. */
   pull(): void;
+  /** The server cannot be heard any more; said at once, not only when the next edit fails. */
+  lost(): void;
   /** Sends what waits, at once; for when the page goes away. */
   flushNow(): void;
 }
@@ -120,6 +122,7 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
       schedule(0);
     },
     pull: () => void send(),
+    lost: () => set({ saving: 'offline' }),
     flushNow: () => { if (pending.length > 0) void post(pending, true).catch(() => {}); },
   }));
   return store;
@@ -183,7 +186,12 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
       store.setState({ show: next, saving: pending.length > 0 ? 'saving' : 'saved', ...stillThere(next) });
       if (pending.length > 0) again = true;
     } catch (error) {
-      if (error instanceof ServerRefusal && error.status < 500) {
+      if (error instanceof ServerRefusal && error.status === 404) {
+        // It may come back on the shelf, and then wants what was done here.
+        if (store.getState().saving !== 'offline') tell('This show was taken off the shelf. Bring it back there, and what you did here is saved.');
+        store.setState({ saving: 'offline' });
+        schedule(RETRY_MS);
+      } else if (error instanceof ServerRefusal && error.status < 500) {
         // The server will never take these; they are dropped so that later work can be saved, and the person is told.
         const sent = new Set(batch.map((entry) => entry.editId));
         pending = pending.filter((entry) => !sent.has(entry.editId));
