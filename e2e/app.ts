@@ -111,3 +111,11 @@ export async function waitForText(page: Page, selector: string, text: RegExp, ti
 export async function press(page: Page, name: string): Promise<void> {
   await page.locator(`aria/${name}`).click();
 }
+
+/** Presses a key while the others are held: `chord(page, 'Control', 'z')`. */
+export async function chord(page: Page, ...names: string[]): Promise<void> {
+  const keys = names as Parameters<Page['keyboard']['press']>[0][];
+  for (const name of keys.slice(0, -1)) await page.keyboard.down(name);
+  await page.keyboard.press(keys.at(-1)!);
+  for (const name of keys.slice(0, -1).reverse()) await page.keyboard.up(name);
+}

@@ -7,7 +7,7 @@ import type { Browser, Page } from 'puppeteer-core';
 import sharp from 'sharp';
 import { MARKS } from '../src/core/show/mark';
 import type { Show } from '../src/core/show/show';
-import { dropFiles, openApp, openBrowser, openPage, press, textOf, waitForText, type App } from './app';
+import { chord, dropFiles, openApp, openBrowser, openPage, press, textOf, waitForText, type App } from './app';
 
 const PICTURES = readdirSync('demo/files').filter((name) => /^PE_.*\.jpg$/.test(name)).sort().slice(0, 8).map((name) => path.resolve('demo/files', name));
 
@@ -36,12 +36,7 @@ const stored = async (of = id): Promise<Show> => {
   await page.waitForSelector('[data-part=saving][data-state=saved]');
   return ((await (await fetch(`${app.address}/api/shows/${of}`)).json()) as { show: Show }).show;
 };
-const key = async (...names: string[]) => {
-  const held = names.slice(0, -1) as Parameters<Page['keyboard']['down']>[0][];
-  for (const name of held) await page.keyboard.down(name);
-  await page.keyboard.press(names.at(-1) as Parameters<Page['keyboard']['press']>[0]);
-  for (const name of held.reverse()) await page.keyboard.up(name);
-};
+const key = (...names: string[]) => chord(page, ...names);
 const marked = () => page.$$eval('[data-part=contact-sheet] [role=option]', (all) => all.map((print) => print.getAttribute('data-mark')));
 const picturesOnSlides = (show: Show) => show.slides.map((slide) => slide.layers.filter((layer) => layer.kind === 'picture').length);
 const row = (at: number) => `[data-part=slide][aria-rowindex="${at}"]`;

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import type { Show } from '../src/core/show/show';
-import { openApp, openBrowser, openPage, press, textOf, waitForText, type App } from './app';
+import { chord, openApp, openBrowser, openPage, press, textOf, waitForText, type App } from './app';
 
 let app: App;
 let browser: Browser;
@@ -26,12 +26,7 @@ const stored = async (): Promise<Show> => {
   await page.waitForSelector('[data-part=saving][data-state=saved]');
   return ((await (await fetch(`${app.address}/api/shows/${ID}`)).json()) as { show: Show }).show;
 };
-const key = async (...names: string[]) => {
-  const held = names.slice(0, -1) as Parameters<Page['keyboard']['down']>[0][];
-  for (const name of held) await page.keyboard.down(name);
-  await page.keyboard.press(names.at(-1) as Parameters<Page['keyboard']['press']>[0]);
-  for (const name of held.reverse()) await page.keyboard.up(name);
-};
+const key = (...names: string[]) => chord(page, ...names);
 const type = async (field: string, text: string) => {
   await page.locator(`aria/${field}`).click();
   await page.keyboard.type(text);

@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
-import { openApp, openBrowser, openPage, type App } from './app';
+import { chord, openApp, openBrowser, openPage, type App } from './app';
 
 const axeSource = createRequire(`${process.cwd()}/package.json`).resolve('axe-core');
 
@@ -72,12 +72,7 @@ describe('what opens over a station', () => {
     for (const step of steps) {
       const [what, ...rest] = step.split(' ');
       if (what === 'click') await page.locator(rest.join(' ')).click();
-      else {
-        const keys = rest[0]!.split('+') as Parameters<Page['keyboard']['down']>[0][];
-        for (const key of keys.slice(0, -1)) await page.keyboard.down(key);
-        await page.keyboard.press(keys.at(-1)!);
-        for (const key of keys.slice(0, -1)) await page.keyboard.up(key);
-      }
+      else await chord(page, ...rest[0]!.split('+'));
     }
     await page.waitForSelector(part);
     expect(await seriousIn(page)).toEqual([]);

@@ -5,11 +5,12 @@ import { toast } from 'sonner';
 import { Button } from '../kit/button';
 import { callServer } from '../show/call-server';
 import { useShow } from '../show/show-provider';
-import { useUploads } from '../show/uploads-provider';
+import { useUploadProgress, useUploads } from '../show/uploads-provider';
 
 /** Files that could not be used, and why; those that were there before are counted. Nothing when there are none. */
 export function Arrivals() {
-  const { progress, dismiss } = useUploads();
+  const { dismiss } = useUploads();
+  const progress = useUploadProgress();
   const showId = useShow((state) => state.show.id);
   const entries = useShow((state) => state.entries);
   const refused = entries.filter((entry) => entry.state === 'refused');

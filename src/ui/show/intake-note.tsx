@@ -3,11 +3,12 @@
 import { clock } from '../kit/clock';
 import { callServer } from './call-server';
 import { useShow } from './show-provider';
-import { useUploads } from './uploads-provider';
+import { useUploadProgress, useUploads } from './uploads-provider';
 
 /** How far the files that are coming in have got, and a way to stop them; nothing when none are. */
 export function IntakeNote({ short = false }: { short?: boolean }) {
-  const { progress, stop } = useUploads();
+  const { stop } = useUploads();
+  const progress = useUploadProgress();
   const folder = useShow((state) => state.folder);
   const showId = useShow((state) => state.show.id);
   const looking = useShow((state) => state.entries.reduce((sum, entry) => sum + (entry.state === 'arrived' ? 1 : 0), 0));

@@ -6,16 +6,15 @@ import { droppedFiles } from '../gather/dropped-files';
 import { createUploadQueue, type UploadProgress, type UploadQueue } from '../gather/upload-queue';
 import { takeCarriedFiles } from './carried-files';
 
-export type Uploads = UploadQueue & { readonly progress: UploadProgress | null };
-
-const UploadsContext = createContext<Uploads | null>(null);
+const QueueContext = createContext<UploadQueue | null>(null);
+// Apart from the queue: it changes many times a second, and few want to know.
+const ProgressContext = createContext<UploadProgress | null>(null);
 
 /** The files that are coming in, whatever station is open meanwhile. Files dropped or pasted anywhere are taken in. */
 export function UploadsProvider({ showId, children }: { showId: string; children: ReactNode }) {
   const [progress, setProgress] = useState<UploadProgress | null>(null);
   const [over, setOver] = useState(false);
   const queue = useMemo(() => createUploadQueue(showId, setProgress), [showId]);
-  const uploads = useMemo(() => ({ ...queue, progress }), [queue, progress]);
 
   useEffect(() => queue.add(takeCarriedFiles(showId)), [queue, showId]);
   useEffect(() => {
@@ -51,19 +50,24 @@ export function UploadsProvider({ showId, children }: { showId: string; children
   }, [queue]);
 
   return (
-    <UploadsContext value={uploads}>
-      {children}
+    <QueueContext value={queue}>
+      <ProgressContext value={progress}>{children}</ProgressContext>
       {over && (
         <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded-xl border-2 border-dashed border-red bg-red-wash/90">
           <p className="font-display text-xl font-semibold">Let go to take them in</p>
         </div>
       )}
-    </UploadsContext>
+    </QueueContext>
   );
 }
 
-export function useUploads(): Uploads {
-  const uploads = useContext(UploadsContext);
-  if (!uploads) throw new Error('useUploads needs an UploadsProvider above it');
-  return uploads;
+export function useUploads(): UploadQueue {
+  const queue = useContext(QueueContext);
+  if (!queue) throw new Error('useUploads needs an UploadsProvider above it');
+  return queue;
+}
+
+/** How far it has got; null when nothing is coming in. */
+export function useUploadProgress(): UploadProgress | null {
+  return useContext(ProgressContext);
 }
