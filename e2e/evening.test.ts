@@ -84,7 +84,7 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
   it('stands in time order, with show and music side by side, and can be made to end together', async () => {
     await press(page, 'Arrange');
     await page.waitForSelector('[data-part=running-order]');
-    expect(await textOf(page, '[data-part=lengths]')).toMatch(/12 slides[\s\S]*show 1:00[\s\S]*music 2:3\d fades out with the last picture/);
+    expect(await textOf(page, '[data-part=lengths]')).toMatch(/12 slides[\s\S]*show 1:00[\s\S]*music 2:3\d\s+goes on\s+1:3\d/);
   });
 
   it('changes the order by dragging and by keyboard, undoes and does again, and shows the same after a reload', async () => {

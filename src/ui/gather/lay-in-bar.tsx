@@ -34,8 +34,9 @@ export function LayInBar({ entries, why }: LayInBarProps) {
     const slides = entries.map((entry) => slideFromAsset(entry.assetId, entry.facts!, show.defaultLengthMs, () => nanoid(10)));
     const afterId = beforeEnd && atCaret ? caret : show.slides.at(-1)?.id ?? null;
     edit({ kind: 'add-slides', runs: [{ afterId, slides }] });
-    select(slides.map((slide) => slide.id), slides.at(-1)!.id);
-    toast(`${slides.length === 1 ? 'One picture was' : `${slides.length} pictures were`} laid into the order.`, { action: { label: 'See it', onClick: () => router.push(`/shows/${show.id}/arrange`) } });
+    // The next ones go after these.
+    if (beforeEnd && atCaret) select([slides.at(-1)!.id], slides.at(-1)!.id);
+    toast(`${slides.length === 1 ? 'One picture was' : `${slides.length} pictures were`} laid into the order.`, { action: { label: 'See it', onClick: () => { select([slides[0]!.id], slides[0]!.id); router.push(`/shows/${show.id}/arrange`); } } });
   };
   useCommands({ 'lay-in': entries.length > 0 ? layIn : undefined });
   return (
