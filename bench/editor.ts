@@ -101,6 +101,18 @@ await framesOf('dragging a seam: script + layout a frame', async (on) => {
   await on.mouse.up();
 });
 
+const arrangeUrl = page.url();
+await page.goto(`${app.address}/shows/${ID}/gather`);
+await page.waitForSelector('[data-part=contact-sheet] [role=option] img');
+await new Promise((resolve) => { setTimeout(resolve, 1500); });
+const sheet = (await (await page.$('[data-part=contact-sheet]'))!.boundingBox())!;
+await page.mouse.move(sheet.x + 300, sheet.y + 300);
+await framesOf('scrolling the contact sheet: script + layout a frame', async (on) => { for (let step = 0; step < 120; step += 1) { await on.mouse.wheel({ deltaY: 240 }); await on.evaluate(() => new Promise(requestAnimationFrame)); } });
+await framesOf('marking prints: script + layout a frame', async (on) => { for (let step = 0; step < 40; step += 1) { await on.keyboard.press('ArrowRight'); await on.keyboard.press('k'); await on.evaluate(() => new Promise(requestAnimationFrame)); } });
+await page.goto(arrangeUrl);
+await page.waitForSelector('[data-part=slide]');
+await new Promise((resolve) => { setTimeout(resolve, 2000); });
+
 // From the key to the frame that shows it.
 await page.click('[data-part=slide]:nth-of-type(4) [role=img]');
 await new Promise((resolve) => { setTimeout(resolve, 1500); });

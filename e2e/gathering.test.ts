@@ -189,12 +189,17 @@ describe('the running order by hand', () => {
     const [print] = await page.$$('[data-part=tray] [role=option]');
     const box = (await print!.boundingBox())!;
     const to = await middle(`${row(1)} [role=img]`);
-    await drag({ x: box.x + 40, y: box.y + 30 }, { x: to.x, y: to.y + 34 });
+    await drag({ x: box.x + 40, y: box.y + 30 }, { x: to.x, y: to.y + 48 });
     const show = await stored();
     expect([show.slides.length, await page.$$eval('[data-part=slide][aria-selected=true]', (rows) => rows.map((entry) => entry.getAttribute('aria-rowindex')))]).toEqual([5, ['2']]);
     await key('Control', 'z');
+    const again = (await (await page.$('[data-part=tray] [role=option]'))!.boundingBox())!;
+    await page.waitForFunction(() => document.querySelectorAll('[data-part=slide]').length === 4);
+    await drag({ x: again.x + 40, y: again.y + 30 }, await middle(`${row(1)} [role=img]`));
+    expect(picturesOnSlides(await stored())).toEqual([2, 1, 1, 1]);
+    await key('Control', 'z');
     await key('p');
-    expect((await stored()).slides).toHaveLength(4);
+    expect(picturesOnSlides(await stored())).toEqual([1, 1, 1, 1]);
   });
   it('finds a command by a part of its name', async () => {
     await page.click(`${row(1)} [role=img]`);

@@ -17,8 +17,12 @@ describe('dropAt', () => {
     ['above everything: before the first', 100, -50, 'before', 0],
     ['below everything: after the last', 600, row(9, 0), 'after', 2],
     ['over the words: beside the picture', BESIDE_FROM_PX + 1, row(2, 0.5), 'beside', 2],
-  ])('%s', (_name, x, y, side, index) => expect(dropAt(order, even, x, y)).toEqual({ id: order[index], side }));
-  it('goes nowhere in an empty order', () => expect(dropAt([], rowPlaces([], 'even'), 0, 0)).toBeNull());
+  ])('%s', (_name, x, y, side, index) => expect(dropAt(order, even, x, y, false)).toEqual({ id: order[index], side }));
+  it('a print in the middle of a picture goes beside it, near its edges between slides; a slide always between', () => {
+    const sides = (isPrint: boolean) => [0.1, 0.4, 0.6, 0.9].map((share) => dropAt(order, even, 260, row(1, share), isPrint)?.side);
+    expect([sides(true), sides(false)]).toEqual([['before', 'beside', 'beside', 'after'], ['before', 'before', 'after', 'after']]);
+  });
+  it('goes nowhere in an empty order', () => expect(dropAt([], rowPlaces([], 'even'), 0, 0, true)).toBeNull());
 });
 
 it('rowAt finds the row in the true scale, where rows differ', () => {

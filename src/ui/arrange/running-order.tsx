@@ -184,7 +184,7 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
     const box = scroller.current!.getBoundingClientRect();
     const { x, y } = pointer.current;
     const inside = x > box.left && x < box.right && y > box.top - 40 && y < box.bottom + (fromTray ? 0 : 40);
-    const where = inside ? dropAt(order, places, x - box.left, y - box.top + scroller.current!.scrollTop) : null;
+    const where = inside ? dropAt(order, places, x - box.left, y - box.top + scroller.current!.scrollTop, fromTray) : null;
     return where?.side === 'beside' && dragging.includes(where.id) ? null : where;
   };
   const follow = () => {

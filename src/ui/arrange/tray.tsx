@@ -20,7 +20,7 @@ interface TrayProps {
 
 const CELL_PX = 118;
 
-/** Prints that are not in the order yet, to be laid in by hand: dragged between two slides, or to the right of one to stand beside its picture. */
+/** Prints that are not in the order yet, to be laid in by hand: dragged between two slides, or onto one to stand beside its picture. */
 export function Tray({ entries, chosen, onChoose, caretNumber, onLayIn, onBeside }: TrayProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const [anchor, setAnchor] = useState<string | null>(null);
@@ -31,7 +31,7 @@ export function Tray({ entries, chosen, onChoose, caretNumber, onLayIn, onBeside
   return (
     <section aria-label="Prints not in the order" data-part="tray" className="shrink-0 border-t border-rule bg-paper">
       <div className="flex h-9 items-center gap-2 px-4 whitespace-nowrap">
-        <span className="text-soft">{entries.length === 0 ? 'Every print that is kept is in the order.' : chosen.size > 0 ? <><b className="tabular text-ink">{chosen.size}</b> chosen</> : 'Drag prints between slides, or over the words of one to put them beside its picture.'}</span>
+        <span className="text-soft">{entries.length === 0 ? 'Every print that is kept is in the order.' : chosen.size > 0 ? <><b className="tabular text-ink">{chosen.size}</b> chosen</> : 'Drag prints between slides, or onto one to put them beside its picture.'}</span>
         {chosen.size > 0 && (
           <>
             <Button className="h-7" onClick={onLayIn} data-part="tray-lay-in">Lay in {caretNumber === null ? 'at the end' : `after slide ${caretNumber}`}</Button>

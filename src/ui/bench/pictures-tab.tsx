@@ -39,7 +39,7 @@ export function PicturesTab({ slide }: { slide: Slide }) {
       </div>
     );
   }
-  if (pictures.length < 2) return <p className="text-soft">One picture has the frame to itself. To put another beside it, drag that over this slide’s words, or choose several slides and press J.</p>;
+  if (pictures.length < 2) return <p className="text-soft">One picture has the frame to itself. To put another beside it, drag a print from the tray onto this slide, drag another slide over its words, or choose several slides and press J.</p>;
   return (
     <div className="flex flex-col gap-3" data-part="pictures">
       <Layouts count={pictures.length} current={layoutOf(slide, frame)} onChoose={(as) => put(pictures, as, 'change the layout')} />

@@ -73,8 +73,9 @@ function PictureFactsList({ entry, facts, warning, slides, onSwap }: PictureFact
   return (
     <section aria-label={entry.fileName}>
       <div className="grid h-44 place-items-center bg-surround p-2.5">
+        {/* The small print is there at once, under the larger one that may have to be made. */}
         {/* eslint-disable-next-line @next/next/no-img-element */}
-        <img src={`/api/pictures/${entry.assetId}?width=960`} alt="" className="max-h-[156px] max-w-full object-contain" />
+        <img key={entry.assetId} src={`/api/pictures/${entry.assetId}?width=960`} alt="" width={facts.widthPx} height={facts.heightPx} style={{ backgroundImage: `url(/api/pictures/${entry.assetId}?width=320)`, aspectRatio: facts.widthPx / facts.heightPx }} className="h-auto max-h-[156px] w-auto max-w-full bg-contain object-contain" />
       </div>
       <h2 className="mt-3 truncate text-base" title={entry.fileName}>{entry.fileName}</h2>
       <p className="flex flex-wrap items-center gap-x-1.5 text-soft">
