@@ -15,7 +15,7 @@ let show: ShowId;
 let taken: string[];
 let intake: FolderIntake;
 /** Only what a folder is taken in with; `takeIn` itself is tested with the sheet. */
-const sheet = { takeIn: (_show: ShowId, file: string) => { taken.push(path.basename(file)); return Promise.resolve('added' as const); } } as unknown as ContactSheet;
+const sheet = { takeIn: async (_show: ShowId, file: string) => { await new Promise((resolve) => { setTimeout(resolve, 20); }); taken.push(path.basename(file)); return 'added' as const; } } as unknown as ContactSheet;
 
 beforeEach(async () => {
   top = await mkdtemp(path.join(tmpdir(), 'tanager-folder-'));
@@ -44,10 +44,11 @@ describe('a folder on the server’s disk', () => {
   it.each(['..', '../..', 'evening/../..', '/etc', 'way-out', 'nowhere', 'evening/p9.jpg/..\0', '/'])('%j leads nowhere outside the opened one', async (folder) => {
     const listing = await intake.list(folder);
     if (listing) expect(listing.folder).toBe('');
-    else expect(await intake.start(show, folder)).toBe(false);
+    else expect(await intake.start(show, folder)).toBe('not-there');
   });
   it('is taken in whole, folders in it too, by name; nothing hidden and no link out of it', async () => {
-    expect(await intake.start(show, 'evening')).toBe(true);
+    expect(await intake.start(show, 'evening')).toBe('begun');
+    expect(await intake.start(show, '')).toBe('another-is-coming');
     await done();
     expect(taken).toEqual(['p9.jpg', 'p10.jpg', 'p11.jpg']);
   });
@@ -69,6 +70,6 @@ describe('a folder on the server’s disk', () => {
   });
   it('cannot be reached at all when none was opened', async () => {
     const closed = createFolderIntake(null, database, sheet, createEvents());
-    expect([await closed.list(''), await closed.start(show, '')]).toEqual([null, false]);
+    expect([await closed.list(''), await closed.start(show, '')]).toEqual([null, 'not-there']);
   });
 });

@@ -26,8 +26,8 @@ export interface FolderProgress {
 export interface FolderIntake {
   /** Null when the folder is not there or not below the opened one. */
   list(folder: string): Promise<FolderListing | null>;
-  /** Begins to take in every file of a folder and the folders in it; it goes on when the server is started again. False when it cannot be opened. */
-  start(show: ShowId, folder: string): Promise<boolean>;
+  /** Begins to take in every file of a folder and the folders in it, one folder at a time; it goes on when the server is started again. */
+  start(show: ShowId, folder: string): Promise<'begun' | 'not-there' | 'another-is-coming'>;
   progress(show: ShowId): FolderProgress | null;
   /** What has arrived stays. */
   stop(show: ShowId): Promise<void>;
@@ -54,15 +54,15 @@ export function createFolderIntake(root: string | null, { db, write }: OpenDatab
     },
     async start(show, folder) {
       const place = await placeBelow(root, folder);
-      if (place === null) return false;
-      if (running.has(show)) return true;
+      if (place === null) return 'not-there';
+      if (running.has(show)) return 'another-is-coming';
       await write((database) => database.insert(folderIntakes).values({ showId: show, folder }).onConflictDoUpdate({ target: folderIntakes.showId, set: { folder } }));
       const files = await filesBelow(place);
       const work = { progress: { folder, filesDone: 0, fileCount: files.length, already: 0 }, stopped: false };
       running.set(show, work);
       events.tell(show, { kind: 'sheet' });
       void takeAll(show, files, work);
-      return true;
+      return 'begun';
     },
     progress: (show) => running.get(show)?.progress ?? null,
     async stop(show) {
@@ -71,7 +71,7 @@ export function createFolderIntake(root: string | null, { db, write }: OpenDatab
       await forget(show);
     },
     async resume() {
-      for (const row of await db.select().from(folderIntakes)) if (!await intake.start(showId(row.showId), row.folder)) await forget(showId(row.showId));
+      for (const row of await db.select().from(folderIntakes)) if (await intake.start(showId(row.showId), row.folder) === 'not-there') await forget(showId(row.showId));
     },
   };
   return intake;
@@ -111,7 +111,9 @@ async function placeBelow(root: string | null, folder: string): Promise<string |
 async function filesBelow(top: string): Promise<string[]> {
   const found: string[] = [];
   const walk = async (folder: string): Promise<void> => {
-    for (const entry of (await readdir(folder, { withFileTypes: true })).sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))) {
+    // A folder that may not be read is passed over; the others are still wanted.
+    const inside = await readdir(folder, { withFileTypes: true }).catch(() => []);
+    for (const entry of inside.sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))) {
       if (entry.name.startsWith('.') || found.length >= MOST_FILES) continue;
       const place = path.join(folder, entry.name);
       if (entry.isDirectory()) await walk(place);

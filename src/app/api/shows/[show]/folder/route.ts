@@ -15,7 +15,9 @@ export function POST(request: Request, { params }: Context): Promise<Response> {
     const { folders, shows } = await runningServer();
     const id = showId((await params).show);
     if (!await shows.load(id)) throw new Refusal(404, 'There is no such show.');
-    if (!await folders.start(id, folder)) throw new Refusal(404, 'There is no such folder on the server.');
+    const outcome = await folders.start(id, folder);
+    if (outcome === 'not-there') throw new Refusal(404, 'There is no such folder on the server.');
+    if (outcome === 'another-is-coming') throw new Refusal(409, 'Another folder is still being taken in. Wait for it, or stop it.');
     return {};
   });
 }
