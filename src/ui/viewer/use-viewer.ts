@@ -23,6 +23,8 @@ export interface ViewerHands {
 /** Larger frames cost more than they show on a canvas this size; full screens are scaled up from it. */
 const LARGEST_WIDTH_PX = 1280;
 
+const START_AGAIN_MS = 2000;
+
 const clockNow = () => performance.timeOrigin + performance.now();
 
 /** Wires a canvas to a drawing worker and a sound player. The canvas is put into `place` by the hook, since a canvas can be handed to a worker only once. */
@@ -34,6 +36,7 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
   const [playing, setPlaying] = useState(false);
   const [momentMs, setMomentMs] = useState(0);
   const [starting, setStarting] = useState(true);
+  const [attempt, setAttempt] = useState(0);
   const [unreadable, setUnreadable] = useState<ReadonlyMap<AssetId, string>>(new Map());
   const moment = useRef(0);
   // A worker loses what is sent before its modules are loaded, so messages wait until it says that it is ready.
@@ -67,6 +70,9 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
         setUnreadable((before) => new Map([...before, [assetId, message]]));
       }
     };
+    // The server went away while the worker was being fetched: it is started anew until it comes.
+    let again: ReturnType<typeof setTimeout> | null = null;
+    started.onerror = () => { if (waiting.current) again ??= setTimeout(() => setAttempt((before) => before + 1), START_AGAIN_MS); };
     const offscreen = canvas.transferControlToOffscreen();
     post({ kind: 'canvas', canvas: offscreen }, [offscreen]);
     post({ kind: 'show', ...latest.current });
@@ -77,13 +83,14 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
     });
     resize.observe(holder);
     return () => {
+      if (again) clearTimeout(again);
       resize.disconnect();
       started.terminate();
       sound.current?.close();
       canvas.remove();
       worker.current = null;
     };
-  }, [place, post, frameAspect]);
+  }, [place, post, frameAspect, attempt]);
 
   const pause = useCallback(() => {
     run.current = null;
