@@ -38,7 +38,7 @@ await prints[2].click();
 await page.keyboard.down('Shift');
 await prints[5].click();
 await page.keyboard.up('Shift');
-await rest(800);
+await rest(2500);
 await shoot('gather');
 await page.keyboard.press('v');
 await rest(1500);
