@@ -75,7 +75,7 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
   return (
     <ShowContext value={store}>
       <UploadsProvider showId={show.id}>{children}</UploadsProvider>
-      <Toaster position="bottom-center" toastOptions={{ style: { background: 'var(--color-black)', color: 'var(--color-lamp)', border: 'none', fontFamily: 'var(--font-sans)' } }} />
+      <Toaster position="bottom-center" offset={{ bottom: 88 }} toastOptions={{ style: { background: 'var(--color-black)', color: 'var(--color-lamp)', border: 'none', fontFamily: 'var(--font-sans)' } }} />
     </ShowContext>
   );
 }
