@@ -106,6 +106,15 @@ describe('layouts', () => {
     const many = { ...show, slides: Array.from({ length: 13 }, (_, index) => slide(`m${index}`)) };
     expect(joinSlides(many, many.slides.map((entry) => entry.id), 'grid')).toBeNull();
   });
+  it('refuses to join, part or add to what would lose something: second words, a second voice, groups', () => {
+    const [a, b, c] = show.slides as [Slide, Slide, Slide];
+    const join = (...slides: Slide[]) => joinSlides({ ...show, slides }, slides.map((entry) => entry.id), 'grid');
+    const words = c.layers[1]!;
+    const grouped: Slide = { ...b, layers: [{ kind: 'group', id: layerId('g'), layers: b.layers }] };
+    expect([join(a, c), join({ ...a, layers: [...a.layers, words] }, c)]).toEqual([expect.anything(), null]);
+    expect(join({ ...a, narration: { assetId: song, offsetMs: 0, gainDb: 0 } }, { ...b, narration: { assetId: song, offsetMs: 0, gainDb: 0 } })).toBeNull();
+    expect([join(a, grouped), addToSlide(show, grouped, { kind: 'picture', id: layerId('x'), assetId: boat, move: { kind: 'automatic' } })]).toEqual([null, null]);
+  });
   it('keeps keyed channels that do not place the picture', () => {
     const turned: Slide = { ...slide('t'), layers: [{ kind: 'picture', id: layerId('t'), assetId: sea, move: { kind: 'automatic' }, channels: { turnDegrees: 3, x: 0.2 } }] };
     const pictures = [...picturesOf(turned), ...picturesOf(slide('u'))];

@@ -95,12 +95,17 @@ export function layoutOf(slide: Slide, frame: FrameShape): Layout | null {
   })) ?? null;
 }
 
-/** Puts the pictures of several slides on the first of them; the others go. The longest length and the first words there are stay. Null when there is nothing to join. */
+/**
+ * Puts the pictures of several slides on the first of them; the others go. The longest length and the first words there are stay.
+ * Null when there is nothing to join, or when something would be lost: second words, a second narration, groups and shapes.
+ */
 export function joinSlides(show: Show, ids: readonly SlideId[], layout: Layout): ShowEdit | null {
   const chosen = show.slides.filter((slide) => ids.includes(slide.id));
   const pictures = chosen.flatMap(picturesOf);
   const first = chosen[0];
   if (!first || chosen.length < 2 || pictures.length < 2 || pictures.length > MOST_IN_A_LAYOUT) return null;
+  const worded = chosen.filter((slide) => slide.layers.some((layer) => layer.kind === 'words')).length;
+  if (worded > 1 || chosen.filter((slide) => slide.narration).length > 1 || !chosen.every(isSimple)) return null;
   const words = wordsOf(first) ? [] : chosen.slice(1).flatMap((slide) => wordsOf(slide) ?? []).slice(0, 1);
   const joined = laidOut({ ...first, lengthMs: Math.max(...chosen.map((slide) => slide.lengthMs)), layers: [...first.layers, ...words], narration: chosen.find((slide) => slide.narration)?.narration ?? null }, pictures, layout, show.frame);
   return {
@@ -113,16 +118,21 @@ export function joinSlides(show: Show, ids: readonly SlideId[], layout: Layout):
 /** Gives each picture of a slide a slide of its own again; words and narration stay with the first. Null when it has one picture or none. */
 export function partSlide(show: Show, slide: Slide, newId: () => string): ShowEdit | null {
   const [first, ...others] = picturesOf(slide);
-  if (!first || others.length === 0) return null;
+  if (!first || others.length === 0 || !isSimple(slide)) return null;
   const alone = laidOut(slide, [first], 'grid', show.frame);
   const parted = others.map((picture) => copyOfSlide({ ...laidOut({ ...slide, layers: [picture] }, [picture], 'grid', show.frame), narration: null }, newId));
   return { kind: 'together', name: `give ${others.length + 1} pictures a slide each`, edits: [{ kind: 'put-slides', slides: [alone] }, { kind: 'add-slides', runs: [{ afterId: slide.id, slides: parted }] }] };
 }
 
-/** Adds a picture or clip to a slide, beside what is there. Null when it is full. */
+/** Only pictures, clips and words, none of them in a group: what a layout can move about. */
+function isSimple(slide: Slide): boolean {
+  return slide.layers.every((layer) => layer.kind === 'picture' || layer.kind === 'clip' || layer.kind === 'words');
+}
+
+/** Adds a picture or clip to a slide, beside what is there. Null when it is full or built of more than pictures and words. */
 export function addToSlide(show: Show, slide: Slide, layer: PictureLayer | ClipLayer): ShowEdit | null {
   const pictures = [...picturesOf(slide), layer];
-  if (pictures.length > MOST_IN_A_LAYOUT) return null;
+  if (pictures.length > MOST_IN_A_LAYOUT || !isSimple(slide)) return null;
   const before = layoutOf(slide, show.frame);
   const layout = before && layoutsFor(pictures.length).includes(before) ? before : layoutsFor(pictures.length)[0]!;
   return { kind: 'together', name: 'put a picture beside', edits: [{ kind: 'put-slides', slides: [laidOut({ ...slide, layers: [...slide.layers, layer] }, pictures, layout, show.frame)] }] };

@@ -27,8 +27,8 @@ export interface ContactSheet {
   factsOf(ids: readonly AssetId[]): Promise<Map<AssetId, AssetFacts>>;
   /** Takes a file that has arrived whole. It is on the sheet when this resolves and is looked at later, in turn. */
   takeIn(show: ShowId, file: string, fileName: string, how: 'move' | 'copy'): Promise<'added' | 'already-there'>;
-  /** Puts files that are on one show's sheet onto another's, as pasting slides needs. @returns how many came new */
-  borrow(show: ShowId, from: ShowId, ids: readonly AssetId[]): Promise<number>;
+  /** Puts files that are ready on one show's sheet onto another's, as pasting slides and copying shows need; null stands for all. @returns how many came new */
+  borrow(show: ShowId, from: ShowId, ids: readonly AssetId[] | null): Promise<number>;
   /** Takes a refused file's line off the sheet. */
   takeOff(show: ShowId, entryId: string): Promise<boolean>;
   /** Goes on with what had arrived but was not looked at when the server ended. */
@@ -77,10 +77,10 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
       return 'added';
     },
     async borrow(show, from, ids) {
-      const there = (await db.select().from(sheetEntries).where(and(eq(sheetEntries.showId, from), eq(sheetEntries.state, 'ready')))).filter((row) => ids.includes(assetId(row.assetId)));
+      const there = (await db.select().from(sheetEntries).where(and(eq(sheetEntries.showId, from), eq(sheetEntries.state, 'ready')))).filter((row) => ids === null || ids.includes(assetId(row.assetId)));
       const added = await write(async (database) => {
         let count = 0;
-        for (const row of there) count += (await database.insert(sheetEntries).values({ ...row, id: nanoid(12), showId: show, addedAt: now() }).onConflictDoNothing()).rowsAffected;
+        for (const row of there) count += (await database.insert(sheetEntries).values({ ...row, id: nanoid(12), showId: show }).onConflictDoNothing()).rowsAffected;
         return count;
       });
       if (added > 0) events.tell(show, { kind: 'sheet' });

@@ -7,7 +7,7 @@ import { showId, type ShowId } from '../../core/show/ids';
 import { emptyShow, mainLayerOf, type Show } from '../../core/show/show';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { Database, OpenDatabase } from '../database/open-database';
-import { edits, films, sheetEntries, shows } from '../database/schema';
+import { edits, films, shows } from '../database/schema';
 import { parse } from '../schema/parse';
 import { showSchema } from '../schema/show-schema';
 import type { Events } from '../events';
@@ -46,7 +46,7 @@ export interface ShowService {
   put(show: Show): Promise<void>;
   /** Every show, archived and removed ones too, last changed first. */
   shelf(): Promise<ShelfEntry[]>;
-  /** The same show again with the same contact sheet. Null when there is no such show. */
+  /** The same show again; its contact sheet is another's business. Null when there is no such show. */
   duplicate(id: ShowId): Promise<Show | null>;
   setArchived(id: ShowId, archived: boolean): Promise<boolean>;
   rename(id: ShowId, title: string): Promise<boolean>;
@@ -100,10 +100,6 @@ export function createShowService({ db, write }: OpenDatabase, events: Events, n
       if (!found) return null;
       const copy: Show = { ...found.show, id: showId(nanoid(12)), title: `${found.show.title.slice(0, 290)}, copy` };
       await insert(copy);
-      await write(async (database) => {
-        const entries = await database.select().from(sheetEntries).where(eq(sheetEntries.showId, id));
-        for (const entry of entries) await database.insert(sheetEntries).values({ ...entry, id: nanoid(12), showId: copy.id });
-      });
       return copy;
     },
     applyEdits: (id, sent, knownRevision) => write(async (database) => {

@@ -50,7 +50,7 @@ export function useOrderActions(focusRef: RefObject<SlideId | null>, reveal: (id
     const join = (ids: readonly SlideId[], layout?: Layout) => {
       const { show } = now();
       const pictures = show.slides.filter((slide) => ids.includes(slide.id)).flatMap(picturesOf).length;
-      if (doOrSay(joinSlides(show, ids, layout ?? layoutsFor(pictures)[0]!), pictures > MOST_IN_A_LAYOUT ? `A slide holds ${MOST_IN_A_LAYOUT} pictures at most.` : 'Choose two or more slides with pictures to put them on one.')) {
+      if (doOrSay(joinSlides(show, ids, layout ?? layoutsFor(pictures)[0]!), pictures > MOST_IN_A_LAYOUT ? `A slide holds ${MOST_IN_A_LAYOUT} pictures at most.` : 'These cannot be put on one slide: it takes two or more with pictures, of which one may have words and one a narration, and no other layers.')) {
         const first = show.slides.find((slide) => ids.includes(slide.id))!.id;
         select([first], first);
       }
@@ -120,7 +120,7 @@ export function useOrderActions(focusRef: RefObject<SlideId | null>, reveal: (id
       putBeside(entries: readonly SheetEntry[], id: SlideId) {
         for (const entry of entries) {
           const slide = now().show.slides.find((candidate) => candidate.id === id);
-          if (!slide || !doOrSay(addToSlide(now().show, slide, layerFromAsset(entry.assetId, entry.facts!, () => nanoid(10))), `A slide holds ${MOST_IN_A_LAYOUT} pictures at most.`)) return;
+          if (!slide || !doOrSay(addToSlide(now().show, slide, layerFromAsset(entry.assetId, entry.facts!, () => nanoid(10))), `A slide holds ${MOST_IN_A_LAYOUT} pictures at most, and none can be put beside groups and shapes.`)) return;
         }
         select([id], id);
       },

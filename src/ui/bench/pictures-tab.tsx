@@ -2,6 +2,7 @@
 
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { nanoid } from 'nanoid';
+import { toast } from 'sonner';
 import { joinSlides, laidOut, LAYOUT_NAMES, layoutOf, layoutsFor, partSlide, picturesOf, type Layout } from '../../core/show/layout';
 import type { ClipLayer, PictureLayer } from '../../core/show/layer';
 import type { Slide } from '../../core/show/show';
@@ -35,7 +36,7 @@ export function PicturesTab({ slide }: { slide: Slide }) {
     return (
       <div className="flex flex-col gap-3" data-part="pictures">
         <p>Put the <b className="tabular">{joinable}</b> pictures of the <b className="tabular">{chosen.length}</b> chosen slides on one:</p>
-        <Layouts count={joinable} current={null} onChoose={(as) => { const joined = joinSlides(show, chosen.map((entry) => entry.id), as); if (joined) edit(joined); }} />
+        <Layouts count={joinable} current={null} onChoose={(as) => { const joined = joinSlides(show, chosen.map((entry) => entry.id), as); if (joined) edit(joined); else toast('These cannot be put on one slide: only one of them may have words and one a narration, and none other layers.'); }} />
       </div>
     );
   }

@@ -24,9 +24,14 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
   const refresh = useCallback(() => callServer<{ versions: VersionEntry[] }>('GET', `/api/shows/${id}/versions`).then((answer) => setEntries(answer.versions)), [id]);
   useEffect(() => void refresh().catch(failed), [refresh]);
 
-  const saved = () => new Promise<void>((resolve) => {
+  const saved = () => new Promise<void>((resolve, reject) => {
     if (store.getState().saving === 'saved') return resolve();
-    const stop = store.subscribe((state) => { if (state.saving === 'saved') { stop(); resolve(); } });
+    const stop = store.subscribe(({ saving }) => {
+      if (saving === 'saving') return;
+      stop();
+      if (saving === 'saved') resolve();
+      else reject(new Error('The server cannot be reached; a version can be kept when it is back.'));
+    });
     store.getState().pull();
   });
   const keep = async (as: string) => {
