@@ -51,8 +51,12 @@ export interface ShowService {
   setArchived(id: ShowId, archived: boolean): Promise<boolean>;
   rename(id: ShowId, title: string): Promise<boolean>;
   load(id: ShowId): Promise<{ show: Show; revision: number } | null>;
-  /** Applies edits in order and keeps each. An edit whose id is known was applied before and is passed over. Null when there is no such show. */
-  applyEdits(id: ShowId, sent: readonly SentEdit[], knownRevision: number): Promise<AppliedEdits | null>;
+  /**
+   * Applies edits in order and keeps each. An edit whose id is known was applied before and is passed over. Null when there is no such show.
+   *
+   * @param basedOn the revision they were made on, when that is older than the one the window knows by now: a closed page's unsent work
+   */
+  applyEdits(id: ShowId, sent: readonly SentEdit[], knownRevision: number, basedOn?: number): Promise<AppliedEdits | null>;
   setRemoved(id: ShowId, removed: boolean): Promise<boolean>;
 }
 
@@ -102,13 +106,14 @@ export function createShowService({ db, write }: OpenDatabase, events: Events, n
       await insert(copy);
       return copy;
     },
-    applyEdits: (id, sent, knownRevision) => write(async (database) => {
+    applyEdits: (id, sent, knownRevision, basedOn = knownRevision) => write(async (database) => {
       const before = await fetch(database, id);
       if (!before) return null;
       const ids = new Set(sent.map((entry) => entry.editId));
-      const meanwhile = knownRevision < before.revision ? (await database.select().from(edits).where(and(eq(edits.showId, id), gt(edits.revision, knownRevision))).orderBy(asc(edits.revision))) : [];
+      const unseenSince = Math.min(basedOn, knownRevision);
+      const unseen = unseenSince < before.revision ? (await database.select().from(edits).where(and(eq(edits.showId, id), gt(edits.revision, unseenSince))).orderBy(asc(edits.revision))) : [];
       const known = new Set(sent.length === 0 ? [] : (await database.select({ editId: edits.editId }).from(edits).where(and(eq(edits.showId, id), inArray(edits.editId, [...ids])))).map((row) => row.editId));
-      const theirs = meanwhile.filter((row) => !ids.has(row.editId)).map((row) => row.edit);
+      const theirs = unseen.filter((row) => !ids.has(row.editId)).map((row) => row.edit);
       const fresh = sent.filter((entry) => !known.has(entry.editId));
       const collided = theirs.length > 0 && fresh.length > 0 && collide(fresh.map((entry) => entry.edit), theirs, before.show);
       if (collided) await keepBeforeCollision(database, before.show, now());
@@ -136,7 +141,7 @@ export function createShowService({ db, write }: OpenDatabase, events: Events, n
         loaded.set(id, { show, revision, documentRevision: documentDue ? revision : before.documentRevision });
         events.tell(id, { kind: 'edits', revision });
       }
-      const since = [...meanwhile, ...accepted].map((row) => ({ editId: row.editId, edit: row.edit }));
+      const since = [...unseen.filter((row) => row.revision > knownRevision), ...accepted].map((row) => ({ editId: row.editId, edit: row.edit }));
       return { revision, since, refused, collided };
     }),
     async rename(id, title) {

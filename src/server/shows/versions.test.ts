@@ -68,6 +68,13 @@ describe('two windows', () => {
     const [kept] = await versions.list(show);
     expect((await versions.load(show, kept!.id))!.content.title).toBe('Ours');
   });
+  it('keep the other’s work too when a page that was closed unsent is opened again and knows by now', async () => {
+    await send(rename('By the other'), 0);
+    const answer = (await shows.applyEdits(show, [{ editId: 'left-unsent-by-a-page', edit: rename('By the closed page') }], 1, 0))!;
+    expect([answer.collided, answer.since.length]).toEqual([true, 1]);
+    const [kept] = await versions.list(show);
+    expect((await versions.load(show, kept!.id))!.content.title).toBe('By the other');
+  });
   it('that go on quarrelling fill no list, and do again when some time has passed', async () => {
     await send(rename('A'), 0);
     for (const title of ['B', 'C', 'D']) await send(rename(title), 0);

@@ -19,6 +19,7 @@ function miniature() {
     show: start as Show,
     plugged: true,
     kept,
+    basedOn: [] as number[],
     versions: [] as { name: string; content: ShowContent }[],
     take(edit: ShowEdit) {
       const result = applyEdit(server.show, edit);
@@ -35,7 +36,8 @@ function miniature() {
       server.versions.push(JSON.parse(init.body) as { name: string; content: ShowContent });
       return { ok: true, status: 200, json: async () => ({}) };
     }
-    const { knownRevision, edits } = JSON.parse(init.body) as { knownRevision: number; edits: SentEdit[] };
+    const { knownRevision, basedOn, edits } = JSON.parse(init.body) as { knownRevision: number; basedOn?: number; edits: SentEdit[] };
+    if (basedOn !== undefined) server.basedOn.push(basedOn);
     const refused: AppliedEdits['refused'][number][] = [];
     for (const entry of edits) {
       if (kept.some((before) => before.editId === entry.editId)) continue;
@@ -124,12 +126,13 @@ describe('the show store', () => {
     store.getState().edit(addSlide());
     await settle();
     server.plugged = true;
+    server.other({ kind: 'set-default-length', lengthMs: 4444 });
     const reopened = open();
     expect(reopened.getState().show.slides).toHaveLength(1);
     await settle();
     expect(server.show.slides).toHaveLength(1);
     await settle();
-    expect(server.kept).toHaveLength(1);
+    expect([server.kept.length, server.basedOn]).toEqual([2, [0]]);
   });
   it('takes in what another tab did, keeping its own unsent work', async () => {
     server.other({ kind: 'rename-show', title: 'From the other tab' });

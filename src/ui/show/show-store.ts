@@ -71,6 +71,8 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
   let confirmed = show;
   let known = revision;
   let pending: readonly SentEdit[] = [];
+  /** The oldest revision that what waits was made on: another window's edits since then were made without knowing of it. */
+  let basedOn: number | null = null;
   let sending = false;
   /** Ids of edits that are on their way; they must not change any more. */
   let inFlight: ReadonlySet<string> = new Set();
@@ -114,10 +116,12 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
     select: (ids, anchor) => set({ selection: new Set(ids), anchor }),
     setEntries: (next, folder = null) => set({ entries: next, facts: mergedFacts(get().facts, next), folder }),
     takeUpUnsent() {
-      const kept = unsent.left().filter((entry) => !pending.some((other) => other.editId === entry.editId));
+      const left = unsent.left();
+      const kept = left.edits.filter((entry) => !pending.some((other) => other.editId === entry.editId));
       if (kept.length === 0) return;
       pending = [...kept, ...pending];
-      if (unsent.keep(pending)) unsent.takeOver();
+      basedOn = Math.min(left.basedOn ?? known, known);
+      if (unsent.keep(pending, basedOn)) unsent.takeOver();
       set({ show: replay(confirmed, pending), saving: 'saving' });
       schedule(0);
     },
@@ -173,6 +177,7 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
       if (applied.refused.length > 0) keepOwn();
       confirmed = replay(confirmed, applied.since);
       known = applied.revision;
+      basedOn = null;
       const sent = new Set(batch.map((entry) => entry.editId));
       pending = pending.filter((entry) => !sent.has(entry.editId));
       keepUnsent();
@@ -211,7 +216,7 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
   }
 
   function post(batch: readonly SentEdit[], keepalive: boolean): Promise<AppliedEdits> {
-    return callServer<AppliedEdits>('POST', `/api/shows/${show.id}/edits`, { knownRevision: known, edits: batch }, { keepalive });
+    return callServer<AppliedEdits>('POST', `/api/shows/${show.id}/edits`, { knownRevision: known, ...(basedOn !== null && { basedOn }), edits: batch }, { keepalive });
   }
 
   /** Keeps the show as it was seen here as a version, before work that could not be joined with another window's goes. */
@@ -221,7 +226,7 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
   }
 
   function keepUnsent(): void {
-    if (unsent.keep(pending) || toldOfFullStorage) return;
+    if (unsent.keep(pending, basedOn ?? known) || toldOfFullStorage) return;
     toldOfFullStorage = true;
     tell('This browser has no room to keep what is not saved yet. Leave the page open until it says “saved”.');
   }

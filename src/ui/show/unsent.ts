@@ -3,11 +3,17 @@ import type { SentEdit } from '../../server/shows/show-service';
 /** Edits of one window that the server has not confirmed, kept in the browser so that a closed or crashed page loses nothing. */
 export interface Unsent {
   /** False when the browser has no room for them. */
-  keep(edits: readonly SentEdit[]): boolean;
+  keep(edits: readonly SentEdit[], basedOn: number): boolean;
   /** What windows that are gone left behind, oldest window first. Handing it to the server twice does no harm: every edit has an id. */
-  left(): readonly SentEdit[];
+  left(): Left;
   /** Forgets what other windows left, once it is among this one's own. */
   takeOver(): void;
+}
+
+export interface Left {
+  readonly edits: readonly SentEdit[];
+  /** The oldest revision of the show that any of them was made on; null when there are none. */
+  readonly basedOn: number | null;
 }
 
 type Store = Pick<Storage, 'getItem' | 'setItem' | 'removeItem' | 'key' | 'length'>;
@@ -18,29 +24,32 @@ export function createUnsent(showId: string, windowId: string, storage: Store | 
   const own = `${prefix}${windowId}`;
   const others = () => (storage ? Array.from({ length: storage.length }, (_, index) => storage.key(index)!).filter((key) => key.startsWith(prefix) && key !== own).sort() : []);
   return {
-    keep(edits) {
+    keep(edits, basedOn) {
       try {
         if (edits.length === 0) storage?.removeItem(own);
-        else storage?.setItem(own, JSON.stringify(edits));
+        else storage?.setItem(own, JSON.stringify({ edits, basedOn }));
         return true;
       } catch {
         // The browser's room is full; the caller says so.
         return false;
       }
     },
-    left: () => others().flatMap((key) => read(storage!.getItem(key))),
+    left() {
+      const notes = others().map((key) => read(storage!.getItem(key))).filter((note) => note.edits.length > 0);
+      return { edits: notes.flatMap((note) => note.edits), basedOn: notes.length === 0 ? null : Math.min(...notes.map((note) => note.basedOn ?? 0)) };
+    },
     takeOver() {
       for (const key of others()) storage!.removeItem(key);
     },
   };
 }
 
-function read(text: string | null): readonly SentEdit[] {
+function read(text: string | null): Left {
   try {
-    const kept: unknown = JSON.parse(text ?? '[]');
-    return Array.isArray(kept) ? (kept as SentEdit[]) : [];
+    const kept = JSON.parse(text ?? 'null') as Partial<Left> | null;
+    if (Array.isArray(kept?.edits) && typeof kept.basedOn === 'number') return { edits: kept.edits, basedOn: kept.basedOn };
   } catch {
     // A broken note is of no use to anybody.
-    return [];
   }
+  return { edits: [], basedOn: null };
 }
