@@ -196,130 +196,194 @@ function partly(row: i32, x: i32, tileX: i32): void {
 
 /** Samples a tile's row between two of its columns. */
 function run(row: i32, from: i32, end: i32, tileX: i32): void {
-  const m0 = given(16), m1 = given(17), m2 = given(18), m3 = given(19), m4 = given(20), m5 = given(21), m6 = given(22), m7 = given(23), m8 = given(24);
+  const m0 = given(16), m3 = given(19), m6 = given(22);
   const py = <f64>row + 0.5, px = <f64>(tileX + from) + 0.5;
-  const bu = m1 * py + m2, bv = m4 * py + m5, bw = m7 * py + m8;
-  let w0 = 1.0 / (m6 * px + bw);
-  let u0 = (m0 * px + bu) * w0;
-  let v0 = (m3 * px + bv) * w0;
-  if (m6 == 0 && m7 == 0) {
-    const length = <f64>((end - from + 15) & ~15) * w0;
-    const ue = u0 + m0 * length, ve = v0 + m3 * length;
-    if (Math.min(u0, ue) >= -4.0 && Math.max(u0, ue) <= lastU && Math.min(v0, ve) >= -2.0 && Math.max(v0, ve) <= lastV) {
-      let u = <i32>(u0 * 65536.0 + 256.0), v = <i32>(v0 * 65536.0);
-      const du = <i32>(m0 * w0 * 65536.0), dv = <i32>(m3 * w0 * 65536.0);
-      for (let x = from; x < end; x += 8, u += 8 * du, v += 8 * dv) eight(x, u, v, du, dv);
-      return;
+  const bu = given(17) * py + given(18), bv = given(20) * py + given(21), bw = given(23) * py + given(24);
+  const length = <f64>((end - from + 7) & ~7);
+  const w0 = m6 * px + bw, w2 = w0 + m6 * length;
+  const u0 = (m0 * px + bu) / w0, v0 = (m3 * px + bv) / w0;
+  const u2 = (m0 * (px + length) + bu) / w2, v2 = (m3 * (px + length) + bv) / w2;
+  if (within(u0, v0) && within(u2, v2)) {
+    const blocks = 8.0 / length;
+    if (m6 == 0) return curve(from, end, u0, v0, (u2 - u0) * blocks, (v2 - v0) * blocks, 0, 0);
+    // A parabola through both ends and the middle is off by less than a twentieth of the way times the square of the change of depth along it.
+    const depth = m6 * length / Math.min(w0, w2);
+    if (Math.max(Math.abs(u2 - u0), Math.abs(v2 - v0)) * depth * depth < 0.2) {
+      const w1 = 1.0 / (w0 + m6 * length * 0.5);
+      const u1 = (m0 * (px + length * 0.5) + bu) * w1, v1 = (m3 * (px + length * 0.5) + bv) * w1;
+      const bendU = 2.0 * (u2 - 2.0 * u1 + u0) * blocks * blocks, bendV = 2.0 * (v2 - 2.0 * v1 + v0) * blocks * blocks;
+      return curve(from, end, u0, v0, (4.0 * u1 - 3.0 * u0 - u2) * blocks + bendU, (4.0 * v1 - 3.0 * v0 - v2) * blocks + bendV, 2.0 * bendU, 2.0 * bendV);
     }
   }
-  // A straight step over sixteen places is off by about a quarter of the step times the change of depth along it; where that shows, eight are taken at a time.
-  const near = Math.min(Math.abs(m6 * px + bw), Math.abs(m6 * (<f64>(tileX + end) + 0.5) + bw));
-  const reach = 16.0 * Math.max(Math.abs(m0 - u0 * m6), Math.abs(m3 - v0 * m6)) / near;
-  const length = (16.0 * Math.abs(m6) / near) * reach * 0.25 < 0.02 ? 16 : 8;
-  const per = 65536.0 / <f64>length;
-  for (let x = from; x < end; x += length) {
-    const ex = <f64>(tileX + x + length) + 0.5;
-    const w1 = 1.0 / (m6 * ex + bw);
-    const u1 = (m0 * ex + bu) * w1;
-    const v1 = (m3 * ex + bv) * w1;
-    // Half a step of the seven-bit weights is added once, so that cutting off rounds.
-    if (Math.min(u0, u1) >= -4.0 && Math.max(u0, u1) <= lastU && Math.min(v0, v1) >= -2.0 && Math.max(v0, v1) <= lastV) {
-      const u = <i32>(u0 * 65536.0 + 256.0), v = <i32>(v0 * 65536.0), du = <i32>((u1 - u0) * per), dv = <i32>((v1 - v0) * per);
-      eight(x, u, v, du, dv);
-      if (length == 16 && x + 8 < end) eight(x + 8, u + 8 * du, v + 8 * dv, du, dv);
-    } else {
-      for (let index = 0; index < min(length, end - x); index += 1) {
-        const share = <f64>index / <f64>length;
-        one(x + index, u0 + (u1 - u0) * share, v0 + (v1 - v0) * share);
-      }
-    }
-    u0 = u1;
-    v0 = v1;
+  let u = u0, v = v0;
+  for (let x = from; x < end; x += 8) {
+    const ex = <f64>(tileX + x + 8) + 0.5, ew = 1.0 / (m6 * ex + bw);
+    const eu = (m0 * ex + bu) * ew, ev = (m3 * ex + bv) * ew;
+    if (within(u, v) && within(eu, ev)) curve(x, x + 8, u, v, eu - u, ev - v, 0, 0);
+    else for (let index = 0; index < min(8, end - x); index += 1) one(x + index, u + (eu - u) * 0.125 * <f64>index, v + (ev - v) * 0.125 * <f64>index);
+    u = eu;
+    v = ev;
   }
 }
 
-/** Eight places in equal steps, 16.16. */
-function eight(x: i32, u: i32, v: i32, du: i32, dv: i32): void {
-  const ue = u + 7 * du, ve = v + 7 * dv;
-  const column = min(u, ue) >> 16, row = min(v, ve) >> 16;
-  // The two ways are functions of their own: together they need more registers than there are.
-  if ((max(u, ue) >> 16) - column <= 14 && (max(v, ve) >> 16) - row <= 1) eightNear(x, u, v, du, dv, column, row);
-  else eightFar(x, u, v, du, dv);
+/** Whether a place can be sampled without holding it to what lies in memory. */
+// @ts-ignore: decorator
+@inline
+function within(u: f64, v: f64): bool {
+  return u >= -4.0 && u <= lastU && v >= -2.0 && v <= lastV;
+}
+
+// Vectors that stay the same are read from memory before a loop: those written out or worked out are made anew at every turn of it by the engines.
+const LANES: usize = memory.data<i16>([0, 1, 2, 3, 4, 5, 6, 7], 16);
+const LOW_BYTES: usize = memory.data<i16>([255, 255, 255, 255, 255, 255, 255, 255], 16);
+const FRACTION: usize = memory.data<i16>([0x7fff, 0x7fff, 0x7fff, 0x7fff, 0x7fff, 0x7fff, 0x7fff, 0x7fff], 16);
+const BOTH: usize = memory.data<i16>([257, 257, 257, 257, 257, 257, 257, 257], 16);
+const NEIGHBOUR: usize = memory.data<i16>([256, 256, 256, 256, 256, 256, 256, 256], 16);
+const HALF: usize = memory.data<i16>([64, 64, 64, 64, 64, 64, 64, 64], 16);
+const WHOLE: usize = memory.data<i16>([128, 128, 128, 128, 128, 128, 128, 128], 16);
+const STEPS: usize = memory.data<i32>([0, 1, 2, 3], 16);
+const TRIANGLES: usize = memory.data<i32>([0, 0, 1, 3], 16);
+const OFFSETS: usize = memory.data(32, 16);
+
+/** Of up to eight blocks of eight places: where a block begins, counted from its first column and row, its steps, and where these lie in the planes. */
+const COLUMNS: usize = memory.data(16, 16);
+const ROWS: usize = memory.data(16, 16);
+const ALONG_U: usize = memory.data(16, 16);
+const ALONG_V: usize = memory.data(16, 16);
+const PLACES: usize = memory.data(32, 16);
+
+/** Samples along a parabola: a step of eight places, which itself grows by a bend from one to the next. In samples. */
+function curve(from: i32, end: i32, u0: f64, v0: f64, stepU: f64, stepV: f64, bendU: f64, bendV: f64): void {
+  // Half a step of the seven-bit weights is added once, so that cutting off rounds.
+  const u = <i32>(u0 * 65536.0 + 256.0), v = <i32>(v0 * 65536.0);
+  const du = <i32>(stepU * 65536.0), dv = <i32>(stepV * 65536.0), ddu = <i32>(bendU * 65536.0), ddv = <i32>(bendV * 65536.0);
+  // Each way of its own, so that none tests in its loop what never changes, and none calls another.
+  const last = (end - from - 1) >> 3;
+  const steepestU = max(abs(du), abs(du + last * ddu)), steepestV = max(abs(dv), abs(dv + last * ddv));
+  if (7 * (steepestU >> 8) >= 13 << 11 || 7 * (steepestV >> 4) >= 1 << 15) return far(from, end, u, v, du, dv, ddu, ddv);
+  const count = v128.load(STEPS), three = v128.load(TRIANGLES), four = i32x4.splat(4), six = i32x4.splat(6);
+  // k steps on, the place has moved by k·du + k(k − 1)/2·ddu.
+  const lateTriangles = i32x4.add(i32x4.add(three, i32x4.shl(count, 2)), six);
+  blocks(0, at4(u, du, ddu, count, three), at4(v, dv, ddv, count, three), i32x4.add(i32x4.splat(du), i32x4.mul(i32x4.splat(ddu), count)), i32x4.add(i32x4.splat(dv), i32x4.mul(i32x4.splat(ddv), count)));
+  const later = i32x4.add(count, four);
+  if (last > 3) blocks(8, at4(u, du, ddu, later, lateTriangles), at4(v, dv, ddv, later, lateTriangles), i32x4.add(i32x4.splat(du), i32x4.mul(i32x4.splat(ddu), later)), i32x4.add(i32x4.splat(dv), i32x4.mul(i32x4.splat(ddv), later)));
+  if (alpha != 0) near(from, end, second != 0, true);
+  else if (second != 0) near(from, end, true, false);
+  else near(from, end, false, false);
 }
 
 // @ts-ignore: decorator
 @inline
-function eightNear(x: i32, u: i32, v: i32, du: i32, dv: i32, column: i32, row: i32): void {
-  const steps = i32x4(0, 1, 2, 3);
-  // Places are counted from the block's first column and row, so that they fit sixteen bits after the point.
-  const ul = i32x4.add(i32x4.splat(u - (column << 16)), i32x4.mul(i32x4.splat(du), steps));
-  const uh = i32x4.add(ul, i32x4.splat(du << 2));
-  const vl = i32x4.add(i32x4.splat(v - (row << 16)), i32x4.mul(i32x4.splat(dv), steps));
-  const vh = i32x4.add(vl, i32x4.splat(dv << 2));
-  // Across, eleven bits after the point; down, fifteen, with the row itself in the sixteenth.
-  const u16 = i16x8.narrow_i32x4_s(i32x4.shr_s(ul, 5), i32x4.shr_s(uh, 5));
-  const fu = i16x8.shr_u(v128.and(u16, i16x8.splat(0x7ff)), 4);
-  const pattern = i16x8.add(i16x8.mul(i16x8.shr_u(u16, 11), i16x8.splat(257)), i16x8.splat(256));
-  const v16 = i16x8.narrow_i32x4_u(i32x4.shr_s(vl, 1), i32x4.shr_s(vh, 1));
-  const lower = i16x8.shr_s(v16, 15);
-  const fv = v128.and(v16, i16x8.splat(0x7fff));
-  const at = row * stride + column;
-  v128.store64_lane(out + x, near(first + at, pattern, lower, fu, fv), 0);
-  if (second != 0) v128.store64_lane(outSecond + x, near(second + at, pattern, lower, fu, fv), 0);
-  if (alpha != 0) v128.store64_lane(COVER + x, near(alpha + at, pattern, lower, fu, fv), 0);
+function at4(from: i32, step: i32, bend: i32, count: v128, triangles: v128): v128 {
+  return i32x4.add(i32x4.splat(from), i32x4.add(i32x4.mul(i32x4.splat(step), count), i32x4.mul(i32x4.splat(bend), triangles)));
 }
 
-function eightFar(x: i32, u: i32, v: i32, du: i32, dv: i32): void {
-  const steps = i32x4(0, 1, 2, 3);
-  const ul = i32x4.add(i32x4.splat(u), i32x4.mul(i32x4.splat(du), steps));
-  const uh = i32x4.add(ul, i32x4.splat(du << 2));
-  const vl = i32x4.add(i32x4.splat(v), i32x4.mul(i32x4.splat(dv), steps));
-  const vh = i32x4.add(vl, i32x4.splat(dv << 2));
-  const fractions = i32x4.splat(0xffff);
-  const fu = i16x8.narrow_i32x4_s(i32x4.shr_u(v128.and(ul, fractions), 9), i32x4.shr_u(v128.and(uh, fractions), 9));
-  const fv = i16x8.narrow_i32x4_s(i32x4.shr_u(v128.and(vl, fractions), 1), i32x4.shr_u(v128.and(vh, fractions), 1));
-  const cl = i32x4.add(i32x4.mul(i32x4.shr_s(vl, 16), i32x4.splat(stride)), i32x4.shr_s(ul, 16));
-  const ch = i32x4.add(i32x4.mul(i32x4.shr_s(vh, 16), i32x4.splat(stride)), i32x4.shr_s(uh, 16));
-  v128.store64_lane(out + x, far(first, cl, ch, fu, fv), 0);
-  if (second != 0) v128.store64_lane(outSecond + x, far(second, cl, ch, fu, fv), 0);
-  if (alpha != 0) v128.store64_lane(COVER + x, far(alpha, cl, ch, fu, fv), 0);
+/** Four blocks: across with eleven bits after the point, down with fifteen, so that they fit sixteen bits. */
+// @ts-ignore: decorator
+@inline
+function blocks(to: i32, u: v128, v: v128, du: v128, dv: v128): void {
+  const seven = i32x4.splat(7), zero = i32x4.splat(0);
+  const u11 = i32x4.shr_s(u, 5), v15 = i32x4.shr_s(v, 1), alongU = i32x4.shr_s(du, 8), alongV = i32x4.shr_s(dv, 4);
+  const column = i32x4.shr_s(i32x4.add(u11, i32x4.min_s(zero, i32x4.mul(alongU, seven))), 11);
+  const row = i32x4.shr_s(i32x4.add(v15, i32x4.min_s(zero, i32x4.mul(alongV, seven))), 15);
+  const fromColumn = i32x4.sub(u11, i32x4.shl(column, 11)), fromRow = i32x4.sub(v15, i32x4.shl(row, 15));
+  v128.store64_lane(COLUMNS + to, i16x8.narrow_i32x4_s(fromColumn, fromColumn), 0);
+  v128.store64_lane(ROWS + to, i16x8.narrow_i32x4_u(fromRow, fromRow), 0);
+  v128.store64_lane(ALONG_U + to, i16x8.narrow_i32x4_s(alongU, alongU), 0);
+  v128.store64_lane(ALONG_V + to, i16x8.narrow_i32x4_s(alongV, alongV), 0);
+  v128.store(PLACES + 2 * to, i32x4.add(i32x4.mul(row, i32x4.splat(stride)), column));
+}
+
+/** Where every eight places lie within two rows and fifteen columns. */
+// @ts-ignore: decorator
+@inline
+function near(from: i32, end: i32, two: bool, cover: bool): void {
+  const lanes = v128.load(LANES), lowBytes = v128.load(LOW_BYTES), fraction = v128.load(FRACTION), both = v128.load(BOTH);
+  const neighbour = v128.load(NEIGHBOUR), half = v128.load(HALF), whole = v128.load(WHOLE);
+  const s = stride, p0 = first, p1 = second, pa = alpha, o0 = out, o1 = outSecond;
+  for (let x = from, block = 0; x < end; x += 8, block += 2) {
+    const u16 = i16x8.add(i16x8.mul(lanes, v128.load16_splat(ALONG_U + block)), v128.load16_splat(COLUMNS + block));
+    const v16 = i16x8.add(i16x8.mul(lanes, v128.load16_splat(ALONG_V + block)), v128.load16_splat(ROWS + block));
+    const fu = i16x8.shr_u(i16x8.shl(u16, 5), 9);
+    const gu = i16x8.sub(whole, fu);
+    const pattern = i16x8.add(i16x8.mul(i16x8.shr_u(u16, 11), both), neighbour);
+    const lower = i16x8.shr_s(v16, 15);
+    const fv = v128.and(v16, fraction);
+    const at = load<i32>(PLACES + 2 * block);
+    v128.store64_lane(o0 + x, ofRows(p0 + at, s, pattern, lower, fu, gu, fv, lowBytes, half), 0);
+    if (two) v128.store64_lane(o1 + x, ofRows(p1 + at, s, pattern, lower, fu, gu, fv, lowBytes, half), 0);
+    if (cover) v128.store64_lane(COVER + x, ofRows(pa + at, s, pattern, lower, fu, gu, fv, lowBytes, half), 0);
+  }
 }
 
 /** From three rows of sixteen samples; `lower` marks the places between the second and the third. */
 // @ts-ignore: decorator
 @inline
-function near(at: usize, pattern: v128, lower: v128, fu: v128, fv: v128): v128 {
-  const h0 = along(v128.swizzle(v128.load(at), pattern), fu);
-  const h1 = along(v128.swizzle(v128.load(at + stride), pattern), fu);
-  const h2 = along(v128.swizzle(v128.load(at + 2 * stride), pattern), fu);
-  return down(v128.bitselect(h1, h0, lower), v128.bitselect(h2, h1, lower), fv);
+function ofRows(at: usize, s: i32, pattern: v128, lower: v128, fu: v128, gu: v128, fv: v128, lowBytes: v128, half: v128): v128 {
+  const r0 = v128.swizzle(v128.load(at), pattern);
+  const r1 = v128.swizzle(v128.load(at + s), pattern);
+  const r2 = v128.swizzle(v128.load(at + 2 * s), pattern);
+  return between8(v128.bitselect(r1, r0, lower), v128.bitselect(r2, r1, lower), fu, gu, fv, lowBytes, half);
 }
 
-/** From pairs of neighbours at eight offsets of their own. */
+/** Pairs of neighbours (two bytes each) of two rows, weighed along the rows (× 128) and then down. */
 // @ts-ignore: decorator
 @inline
-function far(plane: usize, cl: v128, ch: v128, fu: v128, fv: v128): v128 {
-  const a0 = plane + i32x4.extract_lane(cl, 0), a1 = plane + i32x4.extract_lane(cl, 1), a2 = plane + i32x4.extract_lane(cl, 2), a3 = plane + i32x4.extract_lane(cl, 3);
-  const a4 = plane + i32x4.extract_lane(ch, 0), a5 = plane + i32x4.extract_lane(ch, 1), a6 = plane + i32x4.extract_lane(ch, 2), a7 = plane + i32x4.extract_lane(ch, 3);
-  const s = stride;
-  const top = i16x8(load<i16>(a0), load<i16>(a1), load<i16>(a2), load<i16>(a3), load<i16>(a4), load<i16>(a5), load<i16>(a6), load<i16>(a7));
-  const under = i16x8(load<i16>(a0 + s), load<i16>(a1 + s), load<i16>(a2 + s), load<i16>(a3 + s), load<i16>(a4 + s), load<i16>(a5 + s), load<i16>(a6 + s), load<i16>(a7 + s));
-  return down(along(top, fu), along(under, fu), fv);
-}
-
-/** Pairs of neighbours (two bytes each) weighed along the row; × 128. */
-// @ts-ignore: decorator
-@inline
-function along(pairs: v128, fu: v128): v128 {
-  const here = v128.and(pairs, i16x8.splat(255));
-  return i16x8.add(i16x8.shl(here, 7), i16x8.mul(i16x8.sub(i16x8.shr_u(pairs, 8), here), fu));
-}
-
-// @ts-ignore: decorator
-@inline
-function down(upper: v128, under: v128, fv: v128): v128 {
-  const value = i16x8.shr_u(i16x8.add(i16x8.add(upper, i16x8.q15mulr_sat_s(i16x8.sub(under, upper), fv)), i16x8.splat(64)), 7);
+function between8(a: v128, b: v128, fu: v128, gu: v128, fv: v128, lowBytes: v128, half: v128): v128 {
+  const upper = i16x8.add(i16x8.mul(v128.and(a, lowBytes), gu), i16x8.mul(i16x8.shr_u(a, 8), fu));
+  const under = i16x8.add(i16x8.mul(v128.and(b, lowBytes), gu), i16x8.mul(i16x8.shr_u(b, 8), fu));
+  const value = i16x8.shr_u(i16x8.add(i16x8.add(upper, i16x8.q15mulr_sat_s(i16x8.sub(under, upper), fv)), half), 7);
   return i8x16.narrow_i16x8_u(value, value);
+}
+
+/** Where they lie further apart: each has its own pairs of neighbours. */
+function far(from: i32, end: i32, u0: i32, v0: i32, du0: i32, dv0: i32, ddu: i32, ddv: i32): void {
+  const fractions = i32x4.splat(0xffff);
+  const steps = v128.load(STEPS);
+  let u = u0, v = v0, du = du0, dv = dv0;
+  for (let x = from; x < end; x += 8) {
+    const alongU = i32x4.splat(du >> 3), alongV = i32x4.splat(dv >> 3);
+    const ul = i32x4.add(i32x4.splat(u), i32x4.mul(alongU, steps));
+    const vl = i32x4.add(i32x4.splat(v), i32x4.mul(alongV, steps));
+    const uh = i32x4.add(ul, i32x4.shl(alongU, 2)), vh = i32x4.add(vl, i32x4.shl(alongV, 2));
+    const fu = i16x8.narrow_i32x4_s(i32x4.shr_u(v128.and(ul, fractions), 9), i32x4.shr_u(v128.and(uh, fractions), 9));
+    const fv = i16x8.narrow_i32x4_s(i32x4.shr_u(v128.and(vl, fractions), 1), i32x4.shr_u(v128.and(vh, fractions), 1));
+    v128.store(OFFSETS, i32x4.add(i32x4.mul(i32x4.shr_s(vl, 16), i32x4.splat(stride)), i32x4.shr_s(ul, 16)));
+    v128.store(OFFSETS, i32x4.add(i32x4.mul(i32x4.shr_s(vh, 16), i32x4.splat(stride)), i32x4.shr_s(uh, 16)), 16);
+    v128.store64_lane(out + x, ofPlaces(first, fu, fv), 0);
+    if (second != 0) v128.store64_lane(outSecond + x, ofPlaces(second, fu, fv), 0);
+    if (alpha != 0) v128.store64_lane(COVER + x, ofPlaces(alpha, fu, fv), 0);
+    u += du;
+    v += dv;
+    du += ddu;
+    dv += ddv;
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function ofPlaces(plane: usize, fu: v128, fv: v128): v128 {
+  const a0 = plane + load<i32>(OFFSETS), a1 = plane + load<i32>(OFFSETS, 4), a2 = plane + load<i32>(OFFSETS, 8), a3 = plane + load<i32>(OFFSETS, 12);
+  const a4 = plane + load<i32>(OFFSETS, 16), a5 = plane + load<i32>(OFFSETS, 20), a6 = plane + load<i32>(OFFSETS, 24), a7 = plane + load<i32>(OFFSETS, 28);
+  const s = stride;
+  let top = v128.load(HALF), under = top;
+  top = v128.load16_lane(a0, top, 0);
+  under = v128.load16_lane(a0 + s, under, 0);
+  top = v128.load16_lane(a1, top, 1);
+  under = v128.load16_lane(a1 + s, under, 1);
+  top = v128.load16_lane(a2, top, 2);
+  under = v128.load16_lane(a2 + s, under, 2);
+  top = v128.load16_lane(a3, top, 3);
+  under = v128.load16_lane(a3 + s, under, 3);
+  top = v128.load16_lane(a4, top, 4);
+  under = v128.load16_lane(a4 + s, under, 4);
+  top = v128.load16_lane(a5, top, 5);
+  under = v128.load16_lane(a5 + s, under, 5);
+  top = v128.load16_lane(a6, top, 6);
+  under = v128.load16_lane(a6 + s, under, 6);
+  top = v128.load16_lane(a7, top, 7);
+  under = v128.load16_lane(a7 + s, under, 7);
+  return between8(top, under, fu, i16x8.sub(v128.load(WHOLE), fu), fv, v128.load(LOW_BYTES), v128.load(HALF));
 }
 
 /** Near the picture's border: the place is held to what lies in memory. */
