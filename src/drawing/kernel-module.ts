@@ -13,6 +13,7 @@ export interface Kernels {
     startX: number, stepX: number, startY: number, stepY: number,
     left: number, right: number, top: number, bottom: number, opacity: number,
   ): void;
+  whitePlane(): number;
   quadOrder(): number;
   drawQuad(): void;
   fillPlane(to: number, stride: number, widthPx: number, heightPx: number, value: number): void;

@@ -63,12 +63,22 @@ function shrink(from: usize, fromStride: i32, widthPx: i32, heightPx: i32, squar
       for (let x = 0; x < w; x += 8) v128.store(line + 2 * x, i16x8.shl(v128.load(ROW + 2 * x), 6));
       continue;
     }
-    const count = square * square;
+    // Squares have a power of two of samples: dividing is shifting.
+    const shift = 2 * ctz(square), half = (square * square) >> 1;
+    for (let x = widthPx; x < w * square; x += 1) store<i16>(ROW + 2 * x, load<i16>(ROW + 2 * (widthPx - 1)));
+    if (square == 2) {
+      const halves = i32x4.splat(half);
+      for (let column = 0; column < w; column += 8) {
+        const lo = i32x4.extadd_pairwise_i16x8_u(v128.load(ROW + 4 * column)), hi = i32x4.extadd_pairwise_i16x8_u(v128.load(ROW + 4 * column, 16));
+        v128.store(line + 2 * column, i16x8.narrow_i32x4_s(i32x4.shr_u(i32x4.add(i32x4.shl(lo, 6), halves), 2), i32x4.shr_u(i32x4.add(i32x4.shl(hi, 6), halves), 2)));
+      }
+      continue;
+    }
     for (let column = 0; column < w; column += 1) {
-      const x0 = column * square, x1 = min(widthPx, x0 + square);
-      let sum: i32 = (x0 + square - x1) * <i32>load<u16>(ROW + 2 * (widthPx - 1));
-      for (let x = x0; x < x1; x += 1) sum += <i32>load<u16>(ROW + 2 * x);
-      store<i16>(line + 2 * column, <i16>((sum * 64 + (count >> 1)) / count));
+      const x0 = column * square;
+      let sum: i32 = 0;
+      for (let x = x0; x < x0 + square; x += 1) sum += <i32>load<u16>(ROW + 2 * x);
+      store<i16>(line + 2 * column, <i16>((sum * 64 + half) >> shift));
     }
   }
 }

@@ -1,7 +1,7 @@
 // What the WASM module exports.
 export { allocate, release, copyBytes, fillBytes } from './memory';
 export { mixRow, coverPlane } from './rows';
-export { drawUpright } from './resample';
+export { drawUpright, whitePlane } from './resample';
 export { drawQuad, quadOrder } from './quad';
 export { fillPlane, scalePlane, invertPlane, weakenPlane, brightnessOf, halvePlane, tintPlane } from './sheet';
 export { blendPlanes } from './blend';

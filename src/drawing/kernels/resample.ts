@@ -18,6 +18,14 @@ const ROW_BYTES: i32 = 2 * 8208;
 const OUT: usize = memory.data(2 * 8208, 16);
 const OUT_BYTES: i32 = 8208;
 
+/** A plane of one white sample, for which any stride and step of 0 will do. */
+const WHITE: usize = memory.data(32, 16);
+
+export function whitePlane(): usize {
+  memory.fill(WHITE, 255, 32);
+  return WHITE + 8;
+}
+
 const ONE: f64 = 4294967296.0;
 
 let columns: i32 = 0;

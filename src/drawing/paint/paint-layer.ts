@@ -3,7 +3,7 @@ import { times3, type Matrix3 } from '../../core/frame/matrix';
 import { cutPolygon, type Point } from '../../core/frame/polygon';
 import { pieceState } from '../../core/words/passage';
 import type { Kernels } from '../kernel-module';
-import { bitmapSamples, drawQuad, WHOLE_BOX, type Rect } from '../planes/draw-quad';
+import { bitmapSamples, drawQuad, transparencyOf, WHOLE_BOX, type Rect } from '../planes/draw-quad';
 import { drawPicture, framedOutline, framingSamples } from '../planes/draw-picture';
 import { lightPicture } from '../planes/light-planes';
 import { allocatePlanes, padPlanes, releasePlanes, type PicturePlanes } from '../planes/picture-planes';
@@ -37,7 +37,7 @@ export function paintLayer(easel: Easel, target: Surface, layer: LayerPlan): voi
   for (const mask of layer.masks) {
     const cutter = sheets.take();
     clearSheet(kernels, cutter, rect);
-    paintLayer(easel, cutter, mask.layer);
+    if (mask.by !== 'transparency' || !paintTransparency(easel, cutter, mask.layer)) paintLayer(easel, cutter, mask.layer);
     makeMask(kernels, sheets, cutter, rect, mask);
     maskSheet(kernels, sheet, cutter, rect);
     sheets.giveBack(cutter);
@@ -77,6 +77,16 @@ function paintContent(easel: Easel, target: Surface, layer: LayerPlan, opacity: 
     case 'group':
       for (const inner of content.layers) paintLayer(easel, target, inner);
   }
+}
+
+/** A plain shape cuts by its transparency alone: nothing else of it needs drawing. @returns false for what is more than that */
+function paintTransparency({ kernels, store }: Easel, sheet: Surface, layer: LayerPlan): boolean {
+  const { content } = layer;
+  if (content.kind !== 'painted' || layer.opacity <= 0 || needsSheet(layer)) return false;
+  const planes = store.made({ kind: 'painted', shape: content.shape, fill: content.fill, bitmap: content.bitmap }, 'planes')?.planes;
+  if (!planes?.alpha) return false;
+  drawQuad(kernels, transparencyOf(sheet), transparencyOf(planes), layer.toScreen, bitmapSamples(planes), croppedBox(layer), layer.opacity);
+  return true;
 }
 
 function paintPicture({ kernels }: Easel, target: Surface, planes: PicturePlanes, layer: LayerPlan, content: PictureContent | ClipContent, opacity: number): void {

@@ -6,11 +6,11 @@ import type { TransitionPlan } from '../../core/transitions/transition-plan';
 import { unreachable } from '../../core/unreachable';
 import { q15, type Kernels } from '../kernel-module';
 import { bitmapSamples, drawQuad, WHOLE_BOX } from '../planes/draw-quad';
-import { drawUpright } from '../planes/draw-picture';
+import { drawFramed } from '../planes/draw-picture';
 import { lightPicture } from '../planes/light-planes';
 import { padPlanes } from '../planes/picture-planes';
 import { blurSheet } from '../planes/sheets';
-import { fillSurface, ycbcrOf, type Surface } from '../planes/surface';
+import { copySurface, fillSurface, ycbcrOf, type Surface } from '../planes/surface';
 import { NEUTRAL } from '../prints/print';
 import type { Easel } from './paint-layer';
 
@@ -99,17 +99,17 @@ function slide(kernels: Kernels, { leaving, coming, out }: Frames, kind: 'push' 
   padPlanes(kernels, leaving);
   padPlanes(kernels, coming);
   if (kind === 'slide-off') {
-    drawUpright(kernels, coming, leaving, moved(dx * progress, dy * progress), 1);
+    drawFramed(kernels, coming, leaving, moved(dx * progress, dy * progress), 1);
     return coming;
   }
   const came = moved(dx * (progress - 1), dy * (progress - 1));
   if (kind === 'slide-over') {
-    drawUpright(kernels, leaving, coming, came, 1);
+    drawFramed(kernels, leaving, coming, came, 1);
     return leaving;
   }
   // The leaving frame goes on to the border between them and beyond; the coming one is laid over it.
-  drawUpright(kernels, out, leaving, moved(dx * progress, dy * progress), 1, everywhere(out));
-  drawUpright(kernels, out, coming, came, 1);
+  drawFramed(kernels, out, leaving, moved(dx * progress, dy * progress), 1, everywhere(out));
+  drawFramed(kernels, out, coming, came, 1);
   return out;
 }
 
@@ -119,8 +119,8 @@ function apart(kernels: Kernels, { leaving, coming }: Frames, direction: 'across
   const across = direction === 'across';
   const by = progress / 2;
   const [firstEnd, secondStart] = across ? [w * (0.5 - by), w * (0.5 + by)] : [h * (0.5 - by), h * (0.5 + by)];
-  drawUpright(kernels, coming, leaving, across ? moved(-by, 0) : moved(0, -by), 1, { ...everywhere(leaving), ...(across ? { right: firstEnd } : { bottom: firstEnd }) });
-  drawUpright(kernels, coming, leaving, across ? moved(by, 0) : moved(0, by), 1, { ...everywhere(leaving), ...(across ? { left: secondStart } : { top: secondStart }) });
+  drawFramed(kernels, coming, leaving, across ? moved(-by, 0) : moved(0, -by), 1, { ...everywhere(leaving), ...(across ? { right: firstEnd } : { bottom: firstEnd }) });
+  drawFramed(kernels, coming, leaving, across ? moved(by, 0) : moved(0, by), 1, { ...everywhere(leaving), ...(across ? { left: secondStart } : { top: secondStart }) });
   return coming;
 }
 
@@ -132,31 +132,32 @@ function zoomThrough(kernels: Kernels, { leaving, coming, out }: Frames, directi
   const share = inwards ? progress : 1 - progress;
   const [far, near] = inwards ? [coming, leaving] : [leaving, coming];
   const smooth = (low: number, high: number, value: number) => { const t = Math.min(1, Math.max(0, (value - low) / (high - low))); return t * t * (3 - 2 * t); };
-  drawUpright(kernels, out, near, moved(0, 0, 3 ** share), 1, everywhere(out));
-  drawUpright(kernels, out, far, moved(0, 0, 0.28 ** (1 - share)), smooth(0.05, 0.6, share));
+  drawFramed(kernels, out, near, moved(0, 0, 3 ** share), 1, everywhere(out));
+  drawFramed(kernels, out, far, moved(0, 0, 0.28 ** (1 - share)), smooth(0.05, 0.6, share));
   return out;
 }
 
-const ZOOM_STEPS = 6;
+/** Every step lays what there is over itself, a little larger, and so doubles the sizes it is the mean of. */
+const ZOOM_DOUBLINGS = 3;
 
 /** The mean of several sizes; the frames change over in the middle, where the smear is longest. */
 function zoomBlur(kernels: Kernels, { leaving, coming, out }: Frames, direction: 'in' | 'out', progress: number): Surface {
   const share = Math.min(1, Math.max(0, (progress - 0.38) / 0.24));
-  const smear = 0.42 * Math.sin(Math.PI * progress) ** 2;
-  const smeared = (from: Surface, into: Surface, grown: number) => {
+  const smear = 1 + 0.42 * Math.sin(Math.PI * progress) ** 2;
+  const [leavingGrown, comingGrown] = direction === 'in' ? [1 + 0.5 * progress ** 2, 1] : [1, 1 + 0.5 * (1 - progress) ** 2];
+  padPlanes(kernels, leaving);
+  padPlanes(kernels, coming);
+  if (share < 1) drawFramed(kernels, out, leaving, moved(0, 0, leavingGrown), 1, everywhere(out));
+  if (share > 0) drawFramed(kernels, out, coming, moved(0, 0, comingGrown), share, everywhere(out));
+  const step = smear ** (1 / (2 ** ZOOM_DOUBLINGS - 1));
+  let [from, to] = [out, leaving];
+  for (let doubling = 0; doubling < ZOOM_DOUBLINGS; doubling += 1) {
     padPlanes(kernels, from);
-    for (let step = 0; step < ZOOM_STEPS; step += 1) drawUpright(kernels, into, from, moved(0, 0, grown * (1 + (smear * step) / (ZOOM_STEPS - 1))), 1 / (step + 1), everywhere(into));
-    return into;
-  };
-  const sense = direction === 'in' ? 1 : -1;
-  const leavingGrown = sense > 0 ? 1 + 0.5 * progress ** 2 : 1;
-  const comingGrown = sense > 0 ? 1 : 1 + 0.5 * (1 - progress) ** 2;
-  if (share <= 0) return smeared(leaving, out, leavingGrown);
-  if (share >= 1) return smeared(coming, out, comingGrown);
-  smeared(leaving, out, leavingGrown);
-  // The leaving frame is spent and serves as the second sheet.
-  smeared(coming, leaving, comingGrown);
-  return mixed(kernels, out, leaving, share);
+    copySurface(kernels, to, from);
+    drawFramed(kernels, to, from, moved(0, 0, step ** (2 ** doubling)), 0.5, everywhere(to));
+    [from, to] = [to, from];
+  }
+  return from;
 }
 
 function pageTurn(kernels: Kernels, { leaving, coming, out }: Frames, direction: FourWays, progress: number): Surface {

@@ -1,15 +1,14 @@
 import { cutPolygon, type Point } from '../../core/frame/polygon';
 import { inverse3, mapped, type Matrix3 } from '../../core/frame/matrix';
 import type { Framing } from '../../core/motion/framing';
-import { q15, type Kernels } from '../kernel-module';
-import { drawQuad, WHOLE_BOX } from './draw-quad';
+import type { Kernels } from '../kernel-module';
+import { drawQuad, WHOLE_BOX, type Rect } from './draw-quad';
+import { drawUpright, LEAST_SHARE, type Axis } from './draw-upright';
 import type { PicturePlanes } from './picture-planes';
 import type { Surface } from './surface';
 
 /** Beyond this a turn is worth the slower sampler; below, it cannot be seen at any frame size. */
 const LEAST_TURN_DEGREES = 1e-4;
-/** A smaller share of a sample than any opacity can tell. */
-const LEAST_SHARE = 1e-6;
 
 /**
  * Draws a picture through a framing: the framing's rectangle fills the frame.
@@ -18,8 +17,7 @@ const LEAST_SHARE = 1e-6;
  */
 export function drawPicture(kernels: Kernels, surface: Surface, picture: PicturePlanes, framing: Framing, opacity: number): void {
   if (opacity <= 0) return;
-  const upright = Math.abs(framing.turnDegrees) < LEAST_TURN_DEGREES && surface.alpha === 0;
-  if (upright) drawUpright(kernels, surface, picture, framing, opacity);
+  if (Math.abs(framing.turnDegrees) < LEAST_TURN_DEGREES) drawFramed(kernels, surface, picture, framing, opacity);
   else drawQuad(kernels, surface, picture, [surface.widthPx, 0, 0, 0, surface.heightPx, 0, 0, 0, 1], framingSamples(framing, picture), framedOutline(framing, picture), opacity);
 }
 
@@ -43,42 +41,20 @@ export function framedOutline(framing: Framing, picture: { readonly widthPx: num
   return cutPolygon(within, corners);
 }
 
-/** Where a continuous target coordinate (0 at the frame's edge) lies on the picture, in its samples: `scale · target + offset`. */
-function axis(centre: number, size: number, pictureSamples: number, frameSamples: number): { scale: number; offset: number } {
+/** Where a place of the target lies on a picture under an upright framing. */
+function axis(centre: number, size: number, pictureSamples: number, frameSamples: number): Axis {
   return { scale: (size * pictureSamples) / frameSamples, offset: (centre - size / 2) * pictureSamples };
 }
 
 /**
- * Draws without turn; on opaque surfaces only.
+ * Draws through a framing without turn.
  *
- * @param reach the part of the surface to draw in, in pixels; where it goes beyond the picture, the picture's border is repeated. Without it the picture's own extent.
+ * @param reach as for `drawUpright`; without it the picture's own extent
  */
-export function drawUpright(kernels: Kernels, surface: Surface, picture: PicturePlanes, framing: Framing, share: number, reach?: { left: number; top: number; right: number; bottom: number }): void {
-  const opacity = q15(share);
+export function drawFramed(kernels: Kernels, surface: Surface, picture: PicturePlanes, framing: Framing, share: number, reach?: Rect): void {
   const across = axis(framing.x, framing.width, picture.widthPx, surface.widthPx);
   const down = axis(framing.y, framing.height, picture.heightPx, surface.heightPx);
-  const left = reach?.left ?? -across.offset / across.scale;
-  const right = reach?.right ?? (picture.widthPx - across.offset) / across.scale;
-  const top = reach?.top ?? -down.offset / down.scale;
-  const bottom = reach?.bottom ?? (picture.heightPx - down.offset) / down.scale;
-  kernels.drawUpright(
-    picture.y, picture.alpha, picture.yStride, picture.widthPx, picture.heightPx,
-    surface.y, surface.yStride, surface.widthPx, surface.heightPx,
-    across.scale * 0.5 + across.offset - 0.5, across.scale, down.scale * 0.5 + down.offset - 0.5, down.scale,
-    left, right, top, bottom, opacity,
-  );
-  // Chroma sample j of either side sits at luma coordinate 2j + ½ across and 2j + 1 down.
-  const startX = (across.scale * 0.5 + across.offset - 0.5) / 2;
-  const startY = (down.scale + down.offset - 1) / 2;
-  const edge = (luma: number) => (luma - 0.5) / 2 + 0.5;
-  // The first chroma sample reaches half a luma sample beyond the frame; what lies out there covers nothing less.
-  const chromaLeft = left <= LEAST_SHARE ? 0 : edge(left);
-  for (const [from, to] of [[picture.u, surface.u], [picture.v, surface.v]] as const) {
-    kernels.drawUpright(
-      from, picture.halfAlpha, picture.cStride, (picture.widthPx + 1) >> 1, (picture.heightPx + 1) >> 1,
-      to, surface.cStride, surface.widthPx / 2, surface.heightPx / 2,
-      startX, across.scale, startY, down.scale,
-      chromaLeft, edge(right), top / 2, bottom / 2, opacity,
-    );
-  }
+  drawUpright(kernels, surface, picture, across, down, reach ?? {
+    left: -across.offset / across.scale, right: (picture.widthPx - across.offset) / across.scale, top: -down.offset / down.scale, bottom: (picture.heightPx - down.offset) / down.scale,
+  }, share);
 }
