@@ -8,6 +8,9 @@ import { drawPicture } from './planes/draw-picture';
 import { planesFromDecodedFrame, planesFromPixels, releasePlanes, type PicturePlanes, type Pixels } from './planes/picture-planes';
 import { createSurface, fillSurface, i420Of, pixelsOf, type Surface, ycbcrOf } from './planes/surface';
 
+// Looked up once: under the test runner every look at a global takes long.
+const { abs, atan2, cos, floor, log10, max, min, round, sin, sqrt } = Math;
+
 let kernels: Kernels;
 let photograph: Pixels;
 beforeAll(async () => {
@@ -22,7 +25,7 @@ const sampleOf = (plane: number, stride: number, x: number, y: number) => bytesO
 function psnr(got: ArrayLike<number>, wanted: ArrayLike<number>): number {
   let sum = 0;
   for (let at = 0; at < got.length; at += 1) sum += (got[at]! - wanted[at]!) ** 2;
-  return sum === 0 ? Infinity : 10 * Math.log10(255 ** 2 / (sum / got.length));
+  return sum === 0 ? Infinity : 10 * log10(255 ** 2 / (sum / got.length));
 }
 
 /** The plain truth: every target sample by float64 bilinear interpolation of the very planes the kernel reads, edges repeated, nothing outside. */
@@ -30,15 +33,15 @@ function referenceLuma(picture: PicturePlanes, surface: Surface, framing: Framin
   const memory = bytesOf(kernels);
   const radians = (framing.turnDegrees * Math.PI) / 180;
   const out = new Float64Array(surface.widthPx * surface.heightPx);
-  const at = (x: number, y: number) => memory[picture.y + Math.min(picture.heightPx - 1, Math.max(0, y)) * picture.yStride + Math.min(picture.widthPx - 1, Math.max(0, x))]!;
+  const at = (x: number, y: number) => memory[picture.y + min(picture.heightPx - 1, max(0, y)) * picture.yStride + min(picture.widthPx - 1, max(0, x))]!;
   for (let y = 0; y < surface.heightPx; y += 1) {
     for (let x = 0; x < surface.widthPx; x += 1) {
       const dx = ((x + 0.5) / surface.widthPx - 0.5) * framing.width * picture.widthPx;
       const dy = ((y + 0.5) / surface.heightPx - 0.5) * framing.height * picture.heightPx;
-      const u = framing.x * picture.widthPx + Math.cos(radians) * dx - Math.sin(radians) * dy;
-      const v = framing.y * picture.heightPx + Math.sin(radians) * dx + Math.cos(radians) * dy;
+      const u = framing.x * picture.widthPx + cos(radians) * dx - sin(radians) * dy;
+      const v = framing.y * picture.heightPx + sin(radians) * dx + cos(radians) * dy;
       const [sx, sy] = [u - 0.5, v - 0.5];
-      const [x0, y0] = [Math.floor(sx), Math.floor(sy)];
+      const [x0, y0] = [floor(sx), floor(sy)];
       const top = at(x0, y0) + (at(x0 + 1, y0) - at(x0, y0)) * (sx - x0);
       const bottom = at(x0, y0 + 1) + (at(x0 + 1, y0 + 1) - at(x0, y0 + 1)) * (sx - x0);
       const inside = u >= 0 && u <= picture.widthPx && v >= 0 && v <= picture.heightPx;
@@ -65,7 +68,7 @@ describe('drawing an upright picture', () => {
     const reference = referenceLuma(picture, surface, where, 16);
     const got = lumaOf(surface);
     expect(psnr(got, reference)).toBeGreaterThan(52);
-    expect(got.reduce((most, value, at) => Math.max(most, Math.abs(value - reference[at]!)), 0)).toBeLessThan(3);
+    expect(got.reduce((most, value, at) => max(most, abs(value - reference[at]!)), 0)).toBeLessThan(3);
     releasePlanes(kernels, picture);
   });
   it('agrees where the picture must be made much smaller than itself, by the slower way', () => {
@@ -113,7 +116,7 @@ describe('drawing an upright picture', () => {
     expect([row(109), row(110), row(111), row(209), row(210), row(211)]).toEqual([16, expect.closeTo(16 + 219 * 0.75, -0.5), 235, 235, expect.closeTo(16 + 219 * 0.25, -0.5), 16]);
   });
   it('moves by less than a pixel as smoothly as by many: the measured shift is the intended one within 0.05 px', () => {
-    const wave = (x: number) => 128 + 90 * Math.sin((2 * Math.PI * x) / 24);
+    const wave = (x: number) => 128 + 90 * sin((2 * Math.PI * x) / 24);
     const rgba = Uint8Array.from({ length: 800 * 450 * 4 }, (_, at) => (at % 4 === 3 ? 255 : wave(((at >> 2) % 800) + 0.5)));
     const picture = planesFromPixels(kernels, { widthPx: 800, heightPx: 450, rgba, hasTransparency: false });
     const shifts = Array.from({ length: 60 }, (_, step) => 0.5 + step * 0.00013);
@@ -123,19 +126,19 @@ describe('drawing an upright picture', () => {
       let [real, imaginary] = [0, 0];
       for (let x = 0; x < 600; x += 1) {
         // A Hann window keeps the ends of the line out of the measure.
-        const weight = 0.5 - 0.5 * Math.cos((2 * Math.PI * x) / 600);
-        real += weight * line[x]! * Math.cos((2 * Math.PI * x) / per);
-        imaginary += weight * line[x]! * Math.sin((2 * Math.PI * x) / per);
+        const weight = 0.5 - 0.5 * cos((2 * Math.PI * x) / 600);
+        real += weight * line[x]! * cos((2 * Math.PI * x) / per);
+        imaginary += weight * line[x]! * sin((2 * Math.PI * x) / per);
       }
-      return (Math.atan2(imaginary, real) * per) / (2 * Math.PI);
+      return (atan2(imaginary, real) * per) / (2 * Math.PI);
     };
     const measured = shifts.map((x) => phase(drawn(picture, { x, y: 0.5, width: 0.9, height: 0.9, turnDegrees: 0 })));
     const intended = shifts.map((x) => -((x - shifts[0]!) * 800 * 640) / (800 * 0.9));
     const per = 24 / (800 * 0.9 / 640);
     // A phase is known up to whole periods.
-    const errors = measured.map((value, step) => { const error = value - measured[0]! - intended[step]!; return error - per * Math.round(error / per); });
+    const errors = measured.map((value, step) => { const error = value - measured[0]! - intended[step]!; return error - per * round(error / per); });
     const mean = errors.reduce((sum, error) => sum + error, 0) / errors.length;
-    expect(Math.sqrt(errors.reduce((sum, error) => sum + (error - mean) ** 2, 0) / errors.length)).toBeLessThan(0.05);
+    expect(sqrt(errors.reduce((sum, error) => sum + (error - mean) ** 2, 0) / errors.length)).toBeLessThan(0.05);
   });
 });
 
@@ -161,7 +164,7 @@ describe('colour', () => {
     for (let y = 0; y < 600; y += 7) {
       for (let x = 0; x < 900; x += 5) {
         const [r, g, b] = photograph.rgba.subarray(4 * (y * 900 + x), 4 * (y * 900 + x) + 3) as unknown as [number, number, number];
-        worst = Math.max(worst, Math.abs(sampleOf(picture.y, picture.yStride, x, y) - (16 + (219 / 255) * (0.2126 * r + 0.7152 * g + 0.0722 * b))));
+        worst = max(worst, abs(sampleOf(picture.y, picture.yStride, x, y) - (16 + (219 / 255) * (0.2126 * r + 0.7152 * g + 0.0722 * b))));
       }
     }
     expect(worst).toBeLessThanOrEqual(0.51);
@@ -170,7 +173,7 @@ describe('colour', () => {
     const surface = createSurface(kernels, 64, 32);
     fillSurface(kernels, surface, `#${[r, g, b].map((value) => value.toString(16).padStart(2, '0')).join('')}`);
     const { rgba } = pixelsOf(kernels, surface);
-    for (const at of [0, 4 * 63, 4 * (31 * 64 + 17)]) [r, g, b, 255].forEach((value, channel) => expect(Math.abs(rgba[at + channel]! - value)).toBeLessThanOrEqual(3));
+    for (const at of [0, 4 * 63, 4 * (31 * 64 + 17)]) [r, g, b, 255].forEach((value, channel) => expect(abs(rgba[at + channel]! - value)).toBeLessThanOrEqual(3));
   });
   it('takes a decoded frame as it is', () => {
     const i420 = Uint8Array.from({ length: 40 * 20 * 1.5 }, (_, at) => at % 251);
@@ -193,14 +196,14 @@ describe('transparency', () => {
     const before = ycbcrOf('#404040').y;
     drawPicture(kernels, surface, picture, { x: 0.5, y: 0.5, width: 1, height: 1, turnDegrees: 0 }, 1);
     const wanted = (235 * alpha + before * (255 - alpha)) / 255;
-    for (const value of [lumaOf(surface)[0]!, lumaOf(surface)[36 * 128 + 64]!]) expect(Math.abs(value - wanted)).toBeLessThanOrEqual(1);
+    for (const value of [lumaOf(surface)[0]!, lumaOf(surface)[36 * 128 + 64]!]) expect(abs(value - wanted)).toBeLessThanOrEqual(1);
   });
   it('keeps a grey picture grey at half alpha', () => {
     const picture = planesFromPixels(kernels, plain(64, 36, [200, 200, 200, 128], true));
     const surface = createSurface(kernels, 64, 36);
     fillSurface(kernels, surface, '#202020');
     drawPicture(kernels, surface, picture, { x: 0.5, y: 0.5, width: 1, height: 1, turnDegrees: 0 }, 1);
-    for (const value of i420Of(kernels, surface).subarray(64 * 36)) expect(Math.abs(value - 128)).toBeLessThanOrEqual(1);
+    for (const value of i420Of(kernels, surface).subarray(64 * 36)) expect(abs(value - 128)).toBeLessThanOrEqual(1);
   });
 });
 
@@ -216,7 +219,7 @@ describe('mixRow', () => {
     const mixed = (share: number) => { kernels.mixRow(to, a, b, count, q15(share)); return bytesOf(kernels).slice(to, to + count); };
     expect(mixed(0)).toEqual(memory.slice(a, a + count));
     expect(mixed(1)).toEqual(memory.slice(b, b + count));
-    for (const share of [0.1, 0.333, 0.5, 0.9]) mixed(share).forEach((value, at) => expect(Math.abs(value - (memory[a + at]! * (1 - share) + memory[b + at]! * share))).toBeLessThanOrEqual(0.52));
+    for (const share of [0.1, 0.333, 0.5, 0.9]) mixed(share).forEach((value, at) => expect(abs(value - (memory[a + at]! * (1 - share) + memory[b + at]! * share))).toBeLessThanOrEqual(0.52));
     kernels.mixRow(to, a, a, count, FULL_OPACITY / 3);
     expect(bytesOf(kernels).slice(to, to + count)).toEqual(memory.slice(a, a + count));
   });

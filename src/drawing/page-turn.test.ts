@@ -5,6 +5,9 @@ import { loadKernels, type Kernels } from './kernel-module';
 import { planesFromPixels, type PicturePlanes } from './planes/picture-planes';
 import { createSurface } from './planes/surface';
 
+// Looked up once: under the test runner every look at a global takes long.
+const { abs, asin, cos, floor, log10, max, min } = Math;
+
 const [WIDTH, HEIGHT] = [480, 270];
 let kernels: Kernels;
 let leaving: PicturePlanes;
@@ -15,34 +18,34 @@ beforeAll(async () => {
   [leaving, coming] = [await planes('demo/files/PE_0463.jpg'), await planes('demo/files/PE_0426.jpg')];
 });
 
-interface Turn { readonly dirX: number; readonly dirY: number; readonly fold: number; readonly radius: number; readonly floor: number; readonly paper: number }
+interface Turn { readonly dirX: number; readonly dirY: number; readonly fold: number; readonly radius: number; readonly ground: number; readonly paper: number }
 
 /** The same page sample by sample in float64; null within a sample and a half of where one part of it meets another. */
-function reference(a: Uint8Array, b: Uint8Array, stride: number, w: number, h: number, { dirX, dirY, fold, radius, floor, paper }: Turn, x: number, y: number): number | null {
-  const at = (plane: Uint8Array, px: number, py: number) => plane[Math.min(h - 1, Math.max(0, py)) * stride + Math.min(w - 1, Math.max(0, px))]!;
-  const onPage = (px: number, py: number) => Math.min(px, w - 1 - px, py, h - 1 - py);
-  const near = (distance: number, reach: number) => Math.max(0, 1 - distance / (3 * reach)) ** 2;
-  const back = (px: number, py: number, shade: number) => floor + (paper + (at(a, Math.floor(px + 0.5), Math.floor(py + 0.5)) - paper) * 0.12 - floor) * shade;
+function reference(a: Uint8Array, b: Uint8Array, stride: number, w: number, h: number, { dirX, dirY, fold, radius, ground, paper }: Turn, x: number, y: number): number | null {
+  const at = (plane: Uint8Array, px: number, py: number) => plane[min(h - 1, max(0, py)) * stride + min(w - 1, max(0, px))]!;
+  const onPage = (px: number, py: number) => min(px, w - 1 - px, py, h - 1 - py);
+  const near = (distance: number, reach: number) => max(0, 1 - distance / (3 * reach)) ** 2;
+  const back = (px: number, py: number, shade: number) => ground + (paper + (at(a, floor(px + 0.5), floor(py + 0.5)) - paper) * 0.12 - ground) * shade;
   const s = (x + 0.5) * dirX + (y + 0.5) * dirY;
-  if (Math.abs(s - fold) < 1.5 || Math.abs(s - fold - radius) < 1.5) return null;
+  if (abs(s - fold) < 1.5 || abs(s - fold - radius) < 1.5) return null;
   if (s < fold) {
     const shift = Math.PI * radius + 2 * (fold - s);
     const inside = onPage(x + shift * dirX, y + shift * dirY);
-    if (Math.abs(inside) < 1.5) return null;
-    return inside > 0 ? back(x + shift * dirX, y + shift * dirY, 0.97) : floor + (at(a, x, y) - floor) * (1 - 0.3 * near(fold - s, radius));
+    if (abs(inside) < 1.5) return null;
+    return inside > 0 ? back(x + shift * dirX, y + shift * dirY, 0.97) : ground + (at(a, x, y) - ground) * (1 - 0.3 * near(fold - s, radius));
   }
-  const shadowed = floor + (at(b, x, y) - floor) * (1 - 0.45 * near(s - fold, 2.2 * radius));
+  const shadowed = ground + (at(b, x, y) - ground) * (1 - 0.45 * near(s - fold, 2.2 * radius));
   if (s > fold + radius) return shadowed;
-  const angle = Math.asin((s - fold) / radius);
+  const angle = asin((s - fold) / radius);
   const [over, up] = [radius * (Math.PI - angle) - (s - fold), radius * angle - (s - fold)];
   const [overInside, upInside] = [onPage(x + over * dirX, y + over * dirY), onPage(x + up * dirX, y + up * dirY)];
-  if (Math.abs(overInside) < 1.5 || Math.abs(upInside) < 1.5) return null;
-  if (overInside > 0) return back(x + over * dirX, y + over * dirY, 0.62 + 0.35 * Math.cos(angle - 0.35));
+  if (abs(overInside) < 1.5 || abs(upInside) < 1.5) return null;
+  if (overInside > 0) return back(x + over * dirX, y + over * dirY, 0.62 + 0.35 * cos(angle - 0.35));
   if (upInside < 0) return shadowed;
   const [px, py] = [x + up * dirX, y + up * dirY];
-  const [x0, y0] = [Math.floor(px), Math.floor(py)];
+  const [x0, y0] = [floor(px), floor(py)];
   const line = (row: number) => at(a, x0, row) + (at(a, x0 + 1, row) - at(a, x0, row)) * (px - x0);
-  return floor + (line(y0) + (line(y0 + 1) - line(y0)) * (py - y0) - floor) * (1 - 0.5 * (1 - Math.cos(angle)));
+  return ground + (line(y0) + (line(y0 + 1) - line(y0)) * (py - y0) - ground) * (1 - 0.5 * (1 - cos(angle)));
 }
 
 describe('a page that is turned', () => {
@@ -50,13 +53,13 @@ describe('a page that is turned', () => {
   it.each(Object.entries(directions))('agrees with float64, lifted towards the %s', (_, [dirX, dirY]) => {
     const out = createSurface(kernels, WIDTH, HEIGHT);
     const memory = new Uint8Array(kernels.memory.buffer);
-    for (const [plane, width, height, stride, floor, paper] of [['y', WIDTH, HEIGHT, leaving.yStride, 16, 220], ['u', WIDTH / 2, HEIGHT / 2, leaving.cStride, 128, 122]] as const) {
+    for (const [plane, width, height, stride, ground, paper] of [['y', WIDTH, HEIGHT, leaving.yStride, 16, 220], ['u', WIDTH / 2, HEIGHT / 2, leaving.cStride, 128, 122]] as const) {
       const reaches = [0, width * dirX, height * dirY, width * dirX + height * dirY];
-      const radius = 0.09 * (Math.abs(dirX) > Math.abs(dirY) ? width : height);
+      const radius = 0.09 * (abs(dirX) > abs(dirY) ? width : height);
       let [sum, count] = [0, 0];
       for (const share of [0.03, 0.2, 0.45, 0.7, 0.95]) {
-        const turn: Turn = { dirX, dirY, fold: Math.min(...reaches) + (Math.max(...reaches) - Math.min(...reaches)) * (1 - share), radius, floor, paper };
-        kernels.turnPagePlane(leaving[plane], coming[plane], out[plane], stride, width, height, dirX, dirY, turn.fold, radius, floor, paper);
+        const turn: Turn = { dirX, dirY, fold: min(...reaches) + (max(...reaches) - min(...reaches)) * (1 - share), radius, ground, paper };
+        kernels.turnPagePlane(leaving[plane], coming[plane], out[plane], stride, width, height, dirX, dirY, turn.fold, radius, ground, paper);
         const [a, b, got] = [memory.subarray(leaving[plane]), memory.subarray(coming[plane]), memory.subarray(out[plane])];
         for (let y = 0; y < height; y += 1) for (let x = 0; x < width; x += 1) {
           const wanted = reference(a, b, stride, width, height, turn, x, y);
@@ -66,7 +69,7 @@ describe('a page that is turned', () => {
         }
       }
       expect(count).toBeGreaterThan(4 * width * height);
-      expect(10 * Math.log10(255 ** 2 / (sum / count))).toBeGreaterThan(48);
+      expect(10 * log10(255 ** 2 / (sum / count))).toBeGreaterThan(48);
     }
   });
   it('has no seam where its parts meet: a plane and paper of one value stay it but for shade', () => {

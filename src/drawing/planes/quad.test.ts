@@ -7,6 +7,9 @@ import { bitmapSamples, drawQuad, WHOLE_BOX } from './draw-quad';
 import { planesFromPixels, type PicturePlanes, type Pixels } from './picture-planes';
 import { createSurface, fillSurface, i420Of, ycbcrOf, type Surface } from './surface';
 
+// Looked up once: under the test runner every look at a global takes long.
+const { abs, floor, log10, max, min, sqrt } = Math;
+
 const FRAME = { widthPx: 640, heightPx: 360 };
 let kernels: Kernels;
 let photograph: PicturePlanes;
@@ -39,14 +42,14 @@ function reference(picture: PicturePlanes, plane: 'y' | 'u' | 'v', toScreen: Mat
   const luma = plane === 'y';
   const [w, h, stride] = luma ? [picture.widthPx, picture.heightPx, picture.yStride] : [picture.widthPx / 2, picture.heightPx / 2, picture.cStride];
   const back = times3(bitmapSamples(picture), inverse3(toScreen)!);
-  const at = (x: number, y: number) => memory[picture[plane] + Math.min(h - 1, Math.max(0, y)) * stride + Math.min(w - 1, Math.max(0, x))]!;
+  const at = (x: number, y: number) => memory[picture[plane] + min(h - 1, max(0, y)) * stride + min(w - 1, max(0, x))]!;
   return (x, y) => {
     const [px, py] = luma ? [x + 0.5, y + 0.5] : [2 * x + 0.5, 2 * y + 1];
     const inside = [[-1.5, -1.5], [1.5, -1.5], [-1.5, 1.5], [1.5, 1.5]].every(([dx, dy]) => { const box = mapped(inverse3(toScreen)!, px + dx!, py + dy!); return box.x > 0 && box.x < 1 && box.y > 0 && box.y < 1; });
     if (!inside) return null;
     const place = mapped(back, px, py);
     const [u, v] = luma ? [place.x, place.y] : [place.x / 2, place.y / 2 - 0.25];
-    const [x0, y0] = [Math.floor(u), Math.floor(v)];
+    const [x0, y0] = [floor(u), floor(v)];
     const top = at(x0, y0) + (at(x0 + 1, y0) - at(x0, y0)) * (u - x0);
     const under = at(x0, y0 + 1) + (at(x0 + 1, y0 + 1) - at(x0, y0 + 1)) * (u - x0);
     return top + (under - top) * (v - y0);
@@ -63,10 +66,10 @@ function psnrOf(surface: Surface, picture: PicturePlanes, plane: 'y' | 'u' | 'v'
     if (value === null) continue;
     const error = memory[surface[plane] + y * stride + x]! - value;
     sum += error * error;
-    worst = Math.max(worst, Math.abs(error));
+    worst = max(worst, abs(error));
     count += 1;
   }
-  return { db: 10 * Math.log10(255 ** 2 / (sum / count)), count, worst };
+  return { db: 10 * log10(255 ** 2 / (sum / count)), count, worst };
 }
 
 describe('drawing through a map', () => {
@@ -89,7 +92,7 @@ describe('drawing through a map', () => {
     const surface = drawn(planesFromPixels(kernels, plain([216, 55, 31, 255])), toScreen);
     const wanted = ycbcrOf('#d8371f');
     const inside = reference(photograph, 'y', toScreen);
-    const wrong = i420Of(kernels, surface).subarray(0, 640 * 360).filter((value, at) => inside(at % 640, Math.floor(at / 640)) !== null && value !== wanted.y);
+    const wrong = i420Of(kernels, surface).subarray(0, 640 * 360).filter((value, at) => inside(at % 640, floor(at / 640)) !== null && value !== wanted.y);
     expect(wrong).toHaveLength(0);
   });
   it('leaves everything outside as it was', () => {
@@ -108,7 +111,7 @@ describe('drawing through a map', () => {
     for (let y = 60; y < 300; y += 1) for (let x = 120; x < 520; x += 1) {
       let inside = 0;
       for (let sub = 0; sub < 64; sub += 1) {
-        const box = mapped(back, x + ((sub % 8) + 0.5) / 8, y + (Math.floor(sub / 8) + 0.5) / 8);
+        const box = mapped(back, x + ((sub % 8) + 0.5) / 8, y + (floor(sub / 8) + 0.5) / 8);
         if (box.x > 0 && box.x < 1 && box.y > 0 && box.y < 1) inside += 1;
       }
       if (inside === 0 || inside === 64) continue;
@@ -117,13 +120,13 @@ describe('drawing through a map', () => {
       count += 1;
     }
     expect(count).toBeGreaterThan(700);
-    expect(Math.sqrt(sum / count)).toBeLessThan(0.06);
+    expect(sqrt(sum / count)).toBeLessThan(0.06);
   });
   it('weighs by opacity and by its own transparency', () => {
     const surface = drawn(planesFromPixels(kernels, plain([255, 255, 255, 128], true)), seen(640, 480, 5, 0, 0), 0.5);
     const before = ycbcrOf('#203040').y;
     const middle = bytesOf(kernels)[surface.y + 180 * surface.yStride + 320]!;
-    expect(Math.abs(middle - (235 * 0.251 + before * 0.749))).toBeLessThanOrEqual(1);
+    expect(abs(middle - (235 * 0.251 + before * 0.749))).toBeLessThanOrEqual(1);
   });
   it('fills a sheet with premultiplied colour and the very coverage it would have on a frame', () => {
     const white = planesFromPixels(kernels, plain([255, 255, 255, 255]));
@@ -135,7 +138,7 @@ describe('drawing through a map', () => {
     let worst = 0;
     for (let y = 0; y < 360; y += 1) for (let x = 0; x < 640; x += 1) {
       const [luma, cover] = [memory[sheet.y + y * sheet.yStride + x]!, memory[sheet.alpha + y * sheet.yStride + x]!];
-      worst = Math.max(worst, Math.abs(luma - (235 * cover) / 255), Math.abs(memory[frame.y + y * frame.yStride + x]! - (luma + (before * (255 - cover)) / 255)));
+      worst = max(worst, abs(luma - (235 * cover) / 255), abs(memory[frame.y + y * frame.yStride + x]! - (luma + (before * (255 - cover)) / 255)));
     }
     expect(worst).toBeLessThanOrEqual(1.1);
   });

@@ -11,6 +11,9 @@ import { planesFromPixels, type PicturePlanes } from './picture-planes';
 import { blendOver, blurSheet, clearSheet, createSheets, layOver, layShadow, makeMask, maskSheet, runRect, type Sheets } from './sheets';
 import { createSurface, fillSurface, pixelsOf, ycbcrOf, type Surface } from './surface';
 
+// Looked up once: under the test runner every look at a global takes long.
+const { abs, floor, log10, max, min, round, sqrt } = Math;
+
 const [W, H] = [640, 360];
 const WHOLE = { left: 0, top: 0, right: W, bottom: H };
 let kernels: Kernels;
@@ -25,13 +28,13 @@ beforeAll(async () => {
 const pictureOf = (rgba: Uint8Array, hasTransparency = false): PicturePlanes => planesFromPixels(kernels, { widthPx: W, heightPx: H, rgba, hasTransparency });
 function rowsOf(plane: number, stride: number, width: number, height: number): Float64Array {
   const memory = bytesOf(kernels);
-  return Float64Array.from({ length: width * height }, (_, at) => memory[plane + Math.floor(at / width) * stride + (at % width)]!);
+  return Float64Array.from({ length: width * height }, (_, at) => memory[plane + floor(at / width) * stride + (at % width)]!);
 }
 const lumaOf = (of: PicturePlanes) => rowsOf(of.y, of.yStride, W, H);
 function psnr(got: ArrayLike<number>, wanted: ArrayLike<number>): number {
   let sum = 0;
   for (let at = 0; at < got.length; at += 1) sum += (got[at]! - wanted[at]!) ** 2;
-  return sum === 0 ? Infinity : 10 * Math.log10(255 ** 2 / (sum / got.length));
+  return sum === 0 ? Infinity : 10 * log10(255 ** 2 / (sum / got.length));
 }
 /** A sheet that holds a picture with one transparency. */
 function sheetOf(rgba: Uint8Array, alpha = 255): Surface {
@@ -51,7 +54,7 @@ describe('blur', () => {
     blurSheet(kernels, sheets, picture, WHOLE, sigma);
     const got = lumaOf(picture);
     // A wide blur repeats the border by squares, not by samples, which shows to the measure (not to the eye) within a deviation of it.
-    const border = sigma > 16 ? Math.round(1.5 * sigma) : 0;
+    const border = sigma > 16 ? round(1.5 * sigma) : 0;
     const inner = (plane: ArrayLike<number>) => Array.from(plane).filter((_, at) => at % W >= border && at % W < W - border && at >= border * W && at < (H - border) * W);
     expect(psnr(inner(got), inner(wanted))).toBeGreaterThan(48);
   });
@@ -64,7 +67,7 @@ describe('blur', () => {
     }
   });
   it('shows no steps: a wide blur of a soft dark ramp rises evenly', () => {
-    const rgba = Uint8Array.from({ length: W * H * 4 }, (_, at) => (at % 4 === 3 ? 255 : 20 + Math.floor((10 * ((at >> 2) % W)) / W)));
+    const rgba = Uint8Array.from({ length: W * H * 4 }, (_, at) => (at % 4 === 3 ? 255 : 20 + floor((10 * ((at >> 2) % W)) / W)));
     const picture = pictureOf(rgba);
     blurSheet(kernels, sheets, picture, WHOLE, 36);
     const luma = lumaOf(picture);
@@ -72,7 +75,7 @@ describe('blur', () => {
     const steps = means.slice(1).map((mean, index) => mean - means[index]!);
     const even = (means.at(-1)! - means[0]!) / steps.length;
     expect(even).toBeGreaterThan(0.1);
-    for (const step of steps) expect(Math.abs(step - even)).toBeLessThan(0.18);
+    for (const step of steps) expect(abs(step - even)).toBeLessThan(0.18);
   });
 });
 
@@ -82,7 +85,7 @@ describe('masks', () => {
     const cutter = sheetOf(half());
     makeMask(kernels, sheets, cutter, WHOLE, { by, inverted, featherPx: 0 });
     const memory = bytesOf(kernels);
-    [100, 500].forEach((x, index) => expect(Math.abs(memory[cutter.alpha + 99 * cutter.yStride + x]! - wanted[index]!)).toBeLessThanOrEqual(1));
+    [100, 500].forEach((x, index) => expect(abs(memory[cutter.alpha + 99 * cutter.yStride + x]! - wanted[index]!)).toBeLessThanOrEqual(1));
     sheets.giveBack(cutter);
   });
   it('weigh colour and transparency alike, so that a grey stays grey', () => {
@@ -93,10 +96,10 @@ describe('masks', () => {
     const frame = createSurface(kernels, W, H);
     fillSurface(kernels, frame, '#404040');
     layOver(kernels, frame, sheet, WHOLE, 1);
-    for (const value of rowsOf(frame.u, frame.cStride, W / 2, H / 2)) expect(Math.abs(value - 128)).toBeLessThanOrEqual(1);
+    for (const value of rowsOf(frame.u, frame.cStride, W / 2, H / 2)) expect(abs(value - 128)).toBeLessThanOrEqual(1);
     const luma = lumaOf(frame);
-    expect(Math.abs(luma[50 * W + 20]! - ycbcrOf('#b4b4b4').y)).toBeLessThanOrEqual(1);
-    expect(Math.abs(luma[50 * W + 620]! - (ycbcrOf('#b4b4b4').y * 64 + ycbcrOf('#404040').y * 191) / 255)).toBeLessThanOrEqual(2);
+    expect(abs(luma[50 * W + 20]! - ycbcrOf('#b4b4b4').y)).toBeLessThanOrEqual(1);
+    expect(abs(luma[50 * W + 620]! - (ycbcrOf('#b4b4b4').y * 64 + ycbcrOf('#404040').y * 191) / 255)).toBeLessThanOrEqual(2);
     // Between them the feather falls without a step.
     const row = luma.subarray(50 * W + 290, 50 * W + 350);
     for (let at = 1; at < row.length; at += 1) expect(row[at - 1]! - row[at]!).toBeGreaterThanOrEqual(-1);
@@ -119,7 +122,7 @@ describe('a shadow', () => {
       let [weight, moment] = [0, 0];
       // Over many rows: the grain that keeps soft shadows free of steps then evens out.
       luma.subarray(150 * W, 214 * W).forEach((value, at) => { weight += 235 - value; moment += (235 - value) * ((at % W) + 0.5); });
-      expect(Math.abs(row[Math.round(250 + xPx)]! - 125.5)).toBeLessThanOrEqual(1.5);
+      expect(abs(row[round(250 + xPx)]! - 125.5)).toBeLessThanOrEqual(1.5);
       return moment / weight;
     };
     expect(middleOf(30)).toBeCloseTo(280, 0);
@@ -133,8 +136,8 @@ describe('blend modes', () => {
     multiply: (b: number, s: number) => b * s,
     screen: (b: number, s: number) => b + s - b * s,
     overlay: (b: number, s: number) => (b <= 0.5 ? 2 * b * s : 1 - 2 * (1 - b) * (1 - s)),
-    'soft-light': (b: number, s: number) => (s <= 0.5 ? b - (1 - 2 * s) * b * (1 - b) : b + (2 * s - 1) * ((b <= 0.25 ? ((16 * b - 12) * b + 4) * b : Math.sqrt(b)) - b)),
-    lighten: Math.max, darken: Math.min, add: (b: number, s: number) => Math.min(1, b + s),
+    'soft-light': (b: number, s: number) => (s <= 0.5 ? b - (1 - 2 * s) * b * (1 - b) : b + (2 * s - 1) * ((b <= 0.25 ? ((16 * b - 12) * b + 4) * b : sqrt(b)) - b)),
+    lighten: max, darken: min, add: (b: number, s: number) => min(1, b + s),
   };
   it.each(Object.keys(formulas) as (keyof typeof formulas)[])('%s follows its formula on two photographs, half transparent', (mode) => {
     const back = pictureOf(photographs[0]!);
@@ -172,15 +175,15 @@ describe('light', () => {
     const [luma, us, vs] = [lumaOf(picture), rowsOf(picture.u, picture.cStride, W / 2, H / 2), rowsOf(picture.v, picture.cStride, W / 2, H / 2)];
     const [matrix, curve, gain, vibrance, shift] = [balanceMatrix(light), toneCurve(light), chromaGain(light), vibranceGain(light), chromaShift(light)];
     const balanced = (y: number, cb: number, cr: number) => [0, 3, 6].map((row) => matrix[row]! * y + matrix[row + 1]! * cb + matrix[row + 2]! * cr) as [number, number, number];
-    const clamp = (value: number) => Math.min(1, Math.max(0, value));
+    const clamp = (value: number) => min(1, max(0, value));
     const wantedLuma = Float64Array.from(luma, (value, at) => {
-      const c = Math.floor(at / W / 2) * (W / 2) + Math.floor((at % W) / 2);
+      const c = floor(at / W / 2) * (W / 2) + floor((at % W) / 2);
       return 16 + 219 * curve(clamp(balanced((value - 16) / 219, (us[c]! - 128) / 224, (vs[c]! - 128) / 224)[0]));
     });
     const wantedU = Float64Array.from(us, (_value, at) => {
-      const top = 2 * Math.floor(at / (W / 2)) * W + 2 * (at % (W / 2));
+      const top = 2 * floor(at / (W / 2)) * W + 2 * (at % (W / 2));
       const [y, cb, cr] = balanced(((luma[top]! + luma[top + W]!) / 2 - 16) / 219, (us[at]! - 128) / 224, (vs[at]! - 128) / 224);
-      return Math.min(255, Math.max(0, 128 + 224 * (cb * gain(clamp(y)) * vibrance(2 * Math.max(Math.abs(cb), Math.abs(cr))) + shift(clamp(y))[0])));
+      return min(255, max(0, 128 + 224 * (cb * gain(clamp(y)) * vibrance(2 * max(abs(cb), abs(cr))) + shift(clamp(y))[0])));
     });
     lightPicture(kernels, picture, picture, light);
     expect(psnr(lumaOf(picture), wantedLuma)).toBeGreaterThan(48);

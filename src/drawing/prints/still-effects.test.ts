@@ -7,14 +7,17 @@ import type { Pixels } from '../planes/picture-planes';
 import { NEUTRAL } from './print';
 import { applyStillEffects } from './still-effects';
 
+// Looked up once: under the test runner every look at a global takes long.
+const { abs } = Math;
+
 const light = (more: Partial<LightPlan>): LightPlan => ({ values: NEUTRAL, moves: false, sharpen: 0, print: null, redEyes: [], ...more });
 const [W, H] = [480, 320];
 let photograph: Pixels;
 beforeAll(async () => {
   photograph = { widthPx: W, heightPx: H, hasTransparency: false, rgba: new Uint8Array(await sharp('demo/files/PE_0426.jpg').resize(W, H).ensureAlpha().raw().toBuffer()) };
 });
-const apart = (a: Pixels, b: Pixels) => Array.from(a.rgba).reduce((sum, value, at) => sum + Math.abs(value - b.rgba[at]!), 0) / a.rgba.length;
-const detail = (pixels: Pixels) => { let sum = 0; for (let at = 4; at < pixels.rgba.length; at += 4) sum += Math.abs(pixels.rgba[at]! - pixels.rgba[at - 4]!); return sum; };
+const apart = (a: Pixels, b: Pixels) => Array.from(a.rgba).reduce((sum, value, at) => sum + abs(value - b.rgba[at]!), 0) / a.rgba.length;
+const detail = (pixels: Pixels) => { let sum = 0; for (let at = 4; at < pixels.rgba.length; at += 4) sum += abs(pixels.rgba[at]! - pixels.rgba[at - 4]!); return sum; };
 
 describe('printmaking effects', () => {
   it.each(PRINT_EFFECTS)('%s makes another picture, the same every time, by its strength, and leaves transparency alone', (kind) => {
