@@ -7,7 +7,7 @@ import { emptyShow, type Show, type Slide } from '../src/core/show/show';
 import { createPainter } from '../src/drawing/paint/paint-frame';
 import type { PictureReader } from '../src/drawing/picture-reader';
 import { i420Of } from '../src/drawing/planes/surface';
-import { createPrintStore } from '../src/drawing/prints/print-store';
+import { storeFor } from '../src/server/films/draw-segment';
 import { openNodeDrawing } from '../src/server/films/node-drawing';
 import sharp from 'sharp';
 
@@ -46,7 +46,7 @@ const slide = (id: string, more: Partial<Slide>): Slide => ({ id: slideId(id), l
 const showOf = (...slides: Slide[]): Show => ({ ...emptyShow(showId('crawl'), 'Crawl'), slides });
 
 async function lumas(show: Show, fromFrame: number, count: number, frame = FRAME): Promise<Uint8Array[]> {
-  const store = createPrintStore({ ...drawing, reader, roomBytes: 1 << 29 });
+  const store = storeFor(drawing, reader, 1 << 29);
   const painter = createPainter(drawing.kernels, frame.widthPx, frame.heightPx);
   const prepared = prepareShow(show, facts);
   const out: Uint8Array[] = [];

@@ -5,6 +5,8 @@ import type { AssetId } from '../src/core/show/ids';
 import type { Show } from '../src/core/show/show';
 import { loadKernels } from '../src/drawing/kernel-module';
 import { createPainter } from '../src/drawing/paint/paint-frame';
+import type { PictureReader } from '../src/drawing/picture-reader';
+import { makePrint } from '../src/drawing/prints/make-print';
 import { createPrintStore } from '../src/drawing/prints/print-store';
 import { i420Of } from '../src/drawing/planes/surface';
 import { createFontShelf } from '../src/drawing/words/fonts';
@@ -19,13 +21,11 @@ const pixels = async (url: string, widthPx: number, heightPx: number) => {
   return { widthPx, heightPx, rgba, hasTransparency: url.includes('see-through') };
 };
 const known = new Map(facts);
-const store = createPrintStore({
-  kernels, fonts, drawing2d, roomBytes: 1 << 28,
-  reader: {
-    readPicture: (id, widthPx, heightPx) => { const of = known.get(id); return pixels(`/pixels/${id}/0/${widthPx}/${heightPx}/${of?.kind === 'picture' && of.hasTransparency ? 'see-through' : 'opaque'}`, widthPx, heightPx); },
-    readClipFrame: async (id, clipFrame, widthPx, heightPx) => ({ widthPx, heightPx, i420: await bytes(`/pixels/${id}/${clipFrame}/${widthPx}/${heightPx}/clip`) }),
-  },
-});
+const reader: PictureReader = {
+  readPicture: (id, widthPx, heightPx) => { const of = known.get(id); return pixels(`/pixels/${id}/0/${widthPx}/${heightPx}/${of?.kind === 'picture' && of.hasTransparency ? 'see-through' : 'opaque'}`, widthPx, heightPx); },
+  readClipFrame: async (id, clipFrame, widthPx, heightPx) => ({ widthPx, heightPx, i420: await bytes(`/pixels/${id}/${clipFrame}/${widthPx}/${heightPx}/clip`) }),
+};
+const store = createPrintStore({ kernels, make: (print) => makePrint({ kernels, reader, fonts, drawing2d }, print), roomBytes: 1 << 28 });
 const prepared = prepareShow(show, known);
 const painter = createPainter(kernels, frame.widthPx, frame.heightPx);
 for (const [index, momentMs] of moments.entries()) {

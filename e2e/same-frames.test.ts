@@ -11,12 +11,12 @@ import { showId, slideId, type AssetId } from '../src/core/show/ids';
 import { emptyShow, type Show, type Slide } from '../src/core/show/show';
 import type { TransitionOverTime } from '../src/core/show/transition';
 import { createPainter } from '../src/drawing/paint/paint-frame';
-import { createPrintStore } from '../src/drawing/prints/print-store';
 import type { PictureReader } from '../src/drawing/picture-reader';
 import { i420Of } from '../src/drawing/planes/surface';
 import { lookAtFile } from '../src/server/assets/look-at-file';
 import { hashOfFile } from '../src/server/blobs/blob-store';
 import { createFileReader } from '../src/server/assets/file-reader';
+import { storeFor } from '../src/server/films/draw-segment';
 import { openNodeDrawing, type NodeDrawing } from '../src/server/films/node-drawing';
 import { openApp, openBrowser, openPage, type App } from './app';
 
@@ -58,7 +58,7 @@ interface Given {
 }
 
 async function drawnHere(reader: PictureReader, { show, facts, moments }: Given): Promise<Uint8Array[]> {
-  const store = createPrintStore({ ...drawing, reader, roomBytes: 1 << 28 });
+  const store = storeFor(drawing, reader, 1 << 28);
   const painter = createPainter(drawing.kernels, FRAME.widthPx, FRAME.heightPx);
   const prepared = prepareShow(show, facts);
   const frames: Uint8Array[] = [];

@@ -63,7 +63,7 @@ async function bundles() {
   const entries = [
     { ...common, entryPoints: { 'film-worker': 'src/server/films/film-worker.ts', 'heic-worker': 'src/server/assets/heic-worker.ts', tanager: 'src/cli/tanager.ts', seed: 'demo/seed/seed.ts' }, outdir: 'dist', outExtension: { '.js': '.mjs' }, platform: 'node', target: 'node20', packages: 'external' },
     // `module` is only reached in Node.
-    { ...common, entryPoints: { worker: 'src/ui/viewer/drawing-worker.ts' }, outdir: 'public/drawing', platform: 'browser', external: ['module'], minify: true },
+    { ...common, entryPoints: { worker: 'src/ui/viewer/drawing-worker.ts', 'print-worker': 'src/ui/viewer/print-worker.ts' }, outdir: 'public/drawing', platform: 'browser', external: ['module'], minify: true },
   ];
   await Promise.all(entries.filter((entry) => Object.values(entry.entryPoints).every((file) => existsSync(file))).map((entry) => esbuild.build(entry)));
 }

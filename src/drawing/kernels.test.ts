@@ -175,6 +175,34 @@ describe('colour', () => {
     const { rgba } = pixelsOf(kernels, surface);
     for (const at of [0, 4 * 63, 4 * (31 * 64 + 17)]) [r, g, b, 255].forEach((value, channel) => expect(abs(rgba[at + channel]! - value)).toBeLessThanOrEqual(3));
   });
+  it.each([[900, 600], [37, 21], [2, 2], [51, 8]])('halves chroma with the weights 1 2 1 across and 1 1 down, at %i × %i', (w, h) => {
+    const at = (x: number, y: number) => 4 * (min(h - 1, y) * w + min(w - 1, max(0, x)));
+    const rgba = Uint8Array.from({ length: w * h * 4 }, (_, index) => photograph.rgba[4 * (floor(index / 4 / w) * photograph.widthPx + (floor(index / 4) % w)) + (index % 4)]!);
+    const picture = planesFromPixels(kernels, { widthPx: w, heightPx: h, rgba, hasTransparency: false });
+    let worst = 0;
+    for (let y = 0; y < h / 2; y += 1) for (let x = 0; x < w / 2; x += 1) {
+      const [r, g, b] = [0, 1, 2].map((channel) => [0, 1].reduce((sum, row) => sum + rgba[at(2 * x - 1, 2 * y + row) + channel]! + 2 * rgba[at(2 * x, 2 * y + row) + channel]! + rgba[at(2 * x + 1, 2 * y + row) + channel]!, 0) / 8) as [number, number, number];
+      const luma = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+      worst = max(worst, abs(sampleOf(picture.u, picture.cStride, x, y) - (128 + ((b - luma) / 1.8556) * (224 / 255))), abs(sampleOf(picture.v, picture.cStride, x, y) - (128 + ((r - luma) / 1.5748) * (224 / 255))));
+    }
+    expect(worst).toBeLessThanOrEqual(0.52);
+    releasePlanes(kernels, picture);
+  });
+  it('shows a frame with the colours of BT.709, to the last column and row', () => {
+    const surface = createSurface(kernels, 50, 14);
+    const memory = bytesOf(kernels);
+    for (const [plane, stride, width, height, low, range] of [[surface.y, surface.yStride, 50, 14, 16, 219], [surface.u, surface.cStride, 25, 7, 60, 136], [surface.v, surface.cStride, 25, 7, 60, 136]] as const) {
+      for (let y = 0; y < height; y += 1) for (let x = 0; x < width; x += 1) memory[plane + y * stride + x] = low + ((x * 37 + y * 91) % range);
+    }
+    const { rgba } = pixelsOf(kernels, surface);
+    let worst = 0;
+    for (let y = 0; y < 14; y += 1) for (let x = 0; x < 50; x += 1) {
+      const half = (plane: number) => { const here = sampleOf(plane, surface.cStride, x >> 1, y >> 1); return (x % 2 === 0 || x === 49 ? here : floor((here + sampleOf(plane, surface.cStride, (x >> 1) + 1, y >> 1) + 1) / 2)) - 128; };
+      const [luma, u, v] = [(255 / 219) * (sampleOf(surface.y, surface.yStride, x, y) - 16), half(surface.u), half(surface.v)];
+      [luma + 1.79274 * v, luma - 0.21325 * u - 0.53291 * v, luma + 2.1124 * u, 255].forEach((value, channel) => { worst = max(worst, abs(rgba[4 * (y * 50 + x) + channel]! - min(255, max(0, value)))); });
+    }
+    expect(worst).toBeLessThanOrEqual(1.1);
+  });
   it('takes a decoded frame as it is', () => {
     const i420 = Uint8Array.from({ length: 40 * 20 * 1.5 }, (_, at) => at % 251);
     const planes = planesFromDecodedFrame(kernels, { widthPx: 40, heightPx: 20, i420 });

@@ -1,9 +1,10 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import type { FramePlan, LayerPlan, SlidePlan } from '../../core/frame/frame-plan';
 import { assetId, slideId } from '../../core/show/ids';
+import { storeFor } from '../../server/films/draw-segment';
 import { openNodeDrawing, type NodeDrawing } from '../../server/films/node-drawing';
 import { createPainter } from './paint-frame';
-import { createPrintStore, type PrintStore } from '../prints/print-store';
+import type { PrintStore } from '../prints/print-store';
 import type { PictureReader } from '../picture-reader';
 import { fillWithBlur } from '../prints/blurred-backing';
 import type { Pixels } from '../planes/picture-planes';
@@ -29,7 +30,7 @@ function openStore(roomBytes = 1 << 26): { store: PrintStore; reads: string[] } 
     },
     readClipFrame: (id, _frame, widthPx, heightPx) => reader.readPicture(id, widthPx, heightPx),
   };
-  return { store: createPrintStore({ ...drawing, reader, roomBytes }), reads };
+  return { store: storeFor(drawing, reader, roomBytes), reads };
 }
 
 const layer = (content: LayerPlan['content']): LayerPlan => ({ content, toScreen: [160, 0, 0, 0, 90, 0, 0, 0, 1], plain: true, crop: { left: 0, top: 0, right: 0, bottom: 0 }, opacity: 1, blurPx: 0, blend: 'normal', edge: null, vignette: 0, masks: [] });

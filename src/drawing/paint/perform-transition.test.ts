@@ -6,11 +6,12 @@ import type { AssetFacts } from '../../core/show/asset-facts';
 import { assetId, layerId, showId, slideId } from '../../core/show/ids';
 import { emptyShow, type Show, type Slide } from '../../core/show/show';
 import { EIGHT_WAYS, FOUR_WAYS, IRIS_SHAPES, PATTERN_NAMES, type TransitionOverTime } from '../../core/show/transition';
+import { storeFor } from '../../server/films/draw-segment';
 import { openNodeDrawing, type NodeDrawing } from '../../server/films/node-drawing';
 import type { PictureReader } from '../picture-reader';
 import { i420Of } from '../planes/surface';
 import { wipeMap } from '../prints/wipe-maps';
-import { createPrintStore, type PrintStore } from '../prints/print-store';
+import type { PrintStore } from '../prints/print-store';
 import { createPainter, type Painter } from './paint-frame';
 
 // Looked up once: under the test runner every look at a global takes long.
@@ -31,7 +32,7 @@ beforeAll(async () => {
     },
     readClipFrame: () => Promise.reject(new Error('there is no clip here')),
   };
-  store = createPrintStore({ ...drawing, reader, roomBytes: 1 << 28 });
+  store = storeFor(drawing, reader, 1 << 28);
   painter = createPainter(drawing.kernels, FRAME.widthPx, FRAME.heightPx);
 });
 

@@ -1,5 +1,5 @@
 import { bytesOf, type Kernels } from '../kernel-module';
-import { allocatePlanes, PAD_LEFT, releasePlanes, type PicturePlanes, type Pixels } from './picture-planes';
+import { allocatePlanes, PAD_LEFT, padPlanes, releasePlanes, type PicturePlanes, type Pixels } from './picture-planes';
 
 /** A frame being drawn. A sheet is one with transparency, premultiplied. Like any planes it can be drawn from, once it is padded. */
 export type Surface = PicturePlanes;
@@ -41,19 +41,29 @@ export function i420Of(kernels: Kernels, surface: Surface, into?: Uint8Array): U
   return i420;
 }
 
-/** The frame as opaque RGBA, for the screen and for stills. A copy. */
+/** The frame as opaque RGBA, for stills. A copy. */
 export function pixelsOf(kernels: Kernels, surface: Surface): Pixels {
   const { widthPx, heightPx } = surface;
-  // The kernel works through sixteen pixels at a time.
-  const rowPx = (widthPx + 15) & ~15;
+  const rowPx = rowOfRgba(widthPx);
   const rgba = kernels.allocate(rowPx * heightPx * 4);
-  kernels.rgbaFromPlanes(surface.y, surface.yStride, surface.u, surface.v, surface.cStride, rgba, rowPx, heightPx);
+  rgbaInto(kernels, surface, rgba);
   const out = new Uint8ClampedArray(widthPx * heightPx * 4);
   const memory = bytesOf(kernels);
-  if (rowPx === widthPx) out.set(memory.subarray(rgba, rgba + out.length));
-  else for (let row = 0; row < heightPx; row += 1) out.set(memory.subarray(rgba + row * rowPx * 4, rgba + row * rowPx * 4 + widthPx * 4), row * widthPx * 4);
+  for (let row = 0; row < heightPx; row += 1) out.set(memory.subarray(rgba + row * rowPx * 4, rgba + row * rowPx * 4 + widthPx * 4), row * widthPx * 4);
   kernels.release(rgba);
   return { widthPx, heightPx, rgba: out, hasTransparency: false };
+}
+
+/** Pixels in a row of `rgbaInto`: the kernel works through sixteen at a time. */
+export function rowOfRgba(widthPx: number): number {
+  return (widthPx + 15) & ~15;
+}
+
+/** The frame as opaque RGBA in the kernels' own memory. @param rgba room for `rowOfRgba(widthPx)` × height pixels */
+export function rgbaInto(kernels: Kernels, surface: Surface, rgba: number): void {
+  // The last column of a frame whose width is no multiple of sixteen looks at chroma beyond it.
+  if (rowOfRgba(surface.widthPx) !== surface.widthPx) padPlanes(kernels, surface);
+  kernels.rgbaFromPlanes(surface.y, surface.yStride, surface.u, surface.v, surface.cStride, rgba, rowOfRgba(surface.widthPx), surface.heightPx);
 }
 
 /** BT.709, limited range; the same arithmetic as the kernel's, so that a plain colour equals a plain picture of it. */

@@ -1,11 +1,8 @@
 import type { FramePlan } from '../../core/frame/frame-plan';
 import type { AssetId } from '../../core/show/ids';
 import type { Kernels } from '../kernel-module';
-import type { PictureReader } from '../picture-reader';
-import { releasePlanes } from '../planes/picture-planes';
-import type { Drawing2d } from '../words/outline';
-import type { FontShelf } from '../words/fonts';
-import { makePrint, type Made } from './make-print';
+import { blocksOf } from './carried-print';
+import type { Made } from './make-print';
 import { keyOf, printsOf, type Print } from './print';
 
 /** Everything the plans need beside themselves, made once, kept while there is room, let go oldest first. */
@@ -22,15 +19,13 @@ export interface PrintStore {
 
 interface PrintStoreParts {
   readonly kernels: Kernels;
-  readonly reader: PictureReader;
-  readonly fonts: FontShelf;
-  readonly drawing2d: Drawing2d;
+  /** Makes a print in the kernels' memory: here (`makePrint`) or in another thread. */
+  readonly make: (print: Print) => Promise<Made>;
   /** Room for what is kept, in bytes; what the latest plan needs is kept even beyond it. */
   readonly roomBytes: number;
 }
 
-export function createPrintStore(parts: PrintStoreParts): PrintStore {
-  const { kernels, roomBytes } = parts;
+export function createPrintStore({ kernels, make, roomBytes }: PrintStoreParts): PrintStore {
   // A Map keeps the order of insertion; what is used is put in again, so the first entry is the one unused for longest.
   const kept = new Map<string, Made>();
   const underWay = new Map<string, Promise<void>>();
@@ -86,7 +81,7 @@ export function createPrintStore(parts: PrintStoreParts): PrintStore {
 
   async function guarded(print: Print): Promise<Made> {
     try {
-      const made = await makePrint(parts, print);
+      const made = await make(print);
       if (print.kind === 'picture' && made.kind === 'planes' && made.planes.alpha !== 0) transparent.add(print.assetId);
       return made;
     } catch (error) {
@@ -112,15 +107,10 @@ export function createPrintStore(parts: PrintStoreParts): PrintStore {
   }
 
   function letGo(entry: Made): void {
-    if (entry.kind === 'planes') releasePlanes(kernels, entry.planes);
-    else if (entry.kind === 'outline') releasePlanes(kernels, entry.planes);
-    else if (entry.kind === 'words') entry.pieces.forEach((piece) => releasePlanes(kernels, piece.planes));
-    else if (entry.kind === 'wipe-map') kernels.release(entry.map);
+    for (const block of blocksOf(entry)) kernels.release(block.at);
   }
 }
 
 function sizeOf(entry: Made): number {
-  if (entry.kind === 'planes' || entry.kind === 'outline') return entry.planes.byteCount;
-  if (entry.kind === 'words') return entry.pieces.reduce((sum, { planes }) => sum + planes.byteCount, 0);
-  return entry.kind === 'wipe-map' ? entry.byteCount : 0;
+  return blocksOf(entry).reduce((sum, { byteCount }) => sum + byteCount, 0);
 }

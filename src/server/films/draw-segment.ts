@@ -3,6 +3,7 @@ import type { LayerPlan } from '../../core/frame/frame-plan';
 import { planFrame, type PreparedShow } from '../../core/frame/plan-frame';
 import { momentOfFrame } from '../../core/timing/frames';
 import { createPainter } from '../../drawing/paint/paint-frame';
+import { makePrint } from '../../drawing/prints/make-print';
 import { createPrintStore, type PrintStore } from '../../drawing/prints/print-store';
 import { i420Of } from '../../drawing/planes/surface';
 import type { PictureReader } from '../../drawing/picture-reader';
@@ -20,8 +21,9 @@ export interface DrawnSegment {
   readonly encodeMs: number;
 }
 
-export function storeFor(drawing: NodeDrawing, reader: PictureReader): PrintStore {
-  return createPrintStore({ ...drawing, reader, roomBytes: ROOM_BYTES });
+/** Prints made in this thread. */
+export function storeFor(drawing: NodeDrawing, reader: PictureReader, roomBytes = ROOM_BYTES): PrintStore {
+  return createPrintStore({ kernels: drawing.kernels, make: (print) => makePrint({ ...drawing, reader }, print), roomBytes });
 }
 
 /** Draws the segment's frames in order into the encoder. The file appears under its name only when it is whole. */

@@ -1,5 +1,4 @@
 import { CLIP_FRAMES_PER_SECOND } from '../../core/frame/frame-plan';
-import type { AssetFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
 import type { PictureReader } from '../../drawing/picture-reader';
 import type { Pixels } from '../../drawing/planes/picture-planes';
@@ -9,14 +8,15 @@ import type { Drawing2d } from '../../drawing/words/outline';
 const MOST_SECONDS = 12;
 
 /** Reads pictures and clips from the server's prints, decoded by the browser. For a worker. */
-export function createBrowserReader(factsOf: (id: AssetId) => AssetFacts | null): PictureReader {
+export function createBrowserReader(): PictureReader {
   const seconds = new Map<string, Promise<Blob[]>>();
   return {
     async readPicture(assetId, widthPx, heightPx) {
       const response = await fetch(`/api/pictures/${assetId}?width=${widthPx}`);
       if (!response.ok) throw new Error('The picture could not be fetched from the server.');
-      const facts = factsOf(assetId);
-      return pixelsOfBlob(await response.blob(), widthPx, heightPx, facts?.kind === 'picture' && facts.hasTransparency);
+      const blob = await response.blob();
+      // Prints with transparency, and only they, are handed out as WebP.
+      return pixelsOfBlob(blob, widthPx, heightPx, blob.type === 'image/webp');
     },
     async readClipFrame(assetId, clipFrame, widthPx, heightPx) {
       const second = Math.floor(clipFrame / CLIP_FRAMES_PER_SECOND);
@@ -61,12 +61,16 @@ async function pixelsOfBlob(blob: Blob, widthPx: number, heightPx: number, hasTr
   return { widthPx, heightPx, rgba: context.getImageData(0, 0, widthPx, heightPx).data, hasTransparency };
 }
 
+/** Clip frames of one size follow each other: they share a canvas. */
+let clipCanvas: OffscreenCanvasRenderingContext2D | null = null;
+
 /** A frame larger than wanted is made smaller; a smaller one is handed out as it is, since the drawing scales it anyway and time is short between frames. */
 async function clipPixels(blob: Blob, mostWidthPx: number, mostHeightPx: number): Promise<Pixels> {
   const bitmap = await createImageBitmap(blob);
   const widthPx = Math.min(mostWidthPx, bitmap.width);
   const heightPx = Math.min(mostHeightPx, bitmap.height);
-  const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true })!;
+  if (clipCanvas?.canvas.width !== widthPx || clipCanvas.canvas.height !== heightPx) clipCanvas = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true, alpha: false })!;
+  const context = clipCanvas;
   context.imageSmoothingQuality = 'high';
   context.drawImage(bitmap, 0, 0, widthPx, heightPx);
   bitmap.close();

@@ -7,23 +7,24 @@ import { everyLayer } from '../../core/show/layer';
 import { loadKernels } from '../../drawing/kernel-module';
 import { createPainter, type Painter } from '../../drawing/paint/paint-frame';
 import { createPrintStore } from '../../drawing/prints/print-store';
-import { i420Of, pixelsOf } from '../../drawing/planes/surface';
-import { createFontShelf, type FontFile } from '../../drawing/words/fonts';
-import { createBrowserReader, drawing2d } from './browser-reader';
+import { i420Of, rgbaInto, rowOfRgba } from '../../drawing/planes/surface';
+import { createPrintMaker } from './print-maker';
 import type { FromWorker, ToWorker } from './worker-messages';
 
-const ROOM_BYTES = 200 * 1024 * 1024;
+const ROOM_BYTES = 96 * 1024 * 1024;
 const AHEAD_MS = 1500;
 const LOOK_AHEAD_EVERY_MS = 250;
+const CLIP_AHEAD_MS = 400;
 
 const scope = self as unknown as DedicatedWorkerGlobalScope;
 const say = (message: FromWorker) => scope.postMessage(message);
-const bytes = async (url: string) => new Uint8Array(await (await fetch(url)).arrayBuffer());
 
 let prepared: PreparedShow | null = null;
 let canvas: OffscreenCanvas | null = null;
 let context: OffscreenCanvasRenderingContext2D | null = null;
 let painter: Painter | null = null;
+/** The frame as the canvas takes it, in the kernels' memory. */
+let rgba = 0;
 let frame = { widthPx: 960, heightPx: 540 };
 /** While playing: the moment shown at a time of the page's clock. */
 let playing: { momentMs: number; atMs: number; endMs: number } | null = null;
@@ -32,10 +33,8 @@ let lookedAheadAt = 0;
 let lastDrawn = '';
 const told = new Set<AssetId>();
 
-const [kernels, fontFiles] = await Promise.all([bytes('/drawing/kernels.wasm').then(loadKernels), fetch('/fonts/index.json').then((answer) => answer.json() as Promise<FontFile[]>)]);
-const fonts = createFontShelf(fontFiles, (name) => bytes(`/fonts/${name}.ttf`));
-const reader = createBrowserReader((id) => prepared?.facts.get(id) ?? null);
-const store = createPrintStore({ kernels, reader, fonts, drawing2d, roomBytes: ROOM_BYTES });
+const kernels = await loadKernels(new Uint8Array(await (await fetch('/drawing/kernels.wasm')).arrayBuffer()));
+const store = createPrintStore({ kernels, make: createPrintMaker(kernels), roomBytes: ROOM_BYTES });
 scope.onmessage = (event: MessageEvent<ToWorker>) => hear(event.data);
 say({ kind: 'ready' });
 scope.requestAnimationFrame(tick);
@@ -102,29 +101,34 @@ function draw(plan: FramePlan): void {
   if (!painter || canvas!.width !== plan.widthPx || canvas!.height !== plan.heightPx) {
     painter?.close();
     painter = createPainter(kernels, plan.widthPx, plan.heightPx);
+    if (rgba !== 0) kernels.release(rgba);
+    rgba = kernels.allocate(rowOfRgba(plan.widthPx) * plan.heightPx * 4);
     canvas!.width = plan.widthPx;
     canvas!.height = plan.heightPx;
   }
-  const pixels = pixelsOf(kernels, painter.paint(plan, store));
-  context!.putImageData(new ImageData(pixels.rgba as Uint8ClampedArray<ArrayBuffer>, pixels.widthPx, pixels.heightPx), 0, 0);
+  rgbaInto(kernels, painter.paint(plan, store), rgba);
+  // A view of the kernels' memory, which may have moved since the last frame.
+  const view = new Uint8ClampedArray(kernels.memory.buffer as ArrayBuffer, rgba, rowOfRgba(plan.widthPx) * plan.heightPx * 4);
+  context!.putImageData(new ImageData(view, rowOfRgba(plan.widthPx), plan.heightPx), 0, 0);
 }
 
-/** What comes next is read while there is time: the frames ahead while playing, the neighbours while standing. */
+/** What comes next is read while there is time. */
 function lookAhead(momentMs: number): void {
   if (!prepared || now() - lookedAheadAt < LOOK_AHEAD_EVERY_MS) return;
   lookedAheadAt = now();
   const ahead = planFrame(prepared, momentMs + AHEAD_MS, frame);
   if (ahead && !store.isReady(ahead)) void store.prepare(ahead).then(tellProblems);
-  if (!playing) return;
-  // A clip needs its next second, frame by frame.
-  const index = prepared.spans.findIndex((span) => momentMs < span.leavesMs && momentMs >= span.startMs - 300);
-  const span = prepared.spans[index];
-  if (!span || ![...everyLayer(prepared.show.slides[index]!.layers)].some((layer) => layer.kind === 'clip')) return;
-  for (let step = 1; step <= 12; step += 1) {
-    const offsetMs = momentMs - span.startMs + (step * 1000) / CLIP_FRAMES_PER_SECOND;
-    if (offsetMs < 0 || span.startMs + offsetMs > span.leavesMs) continue;
-    void store.prepare({ ...frame, slide: planSlide(prepared, index, offsetMs, frame), incoming: null });
-  }
+  // A clip needs its next frames one by one, also before it is played and while it comes in.
+  prepared.spans.forEach((span, index) => {
+    if (momentMs >= span.leavesMs || momentMs < span.startMs - CLIP_AHEAD_MS) return;
+    if (![...everyLayer(prepared!.show.slides[index]!.layers)].some((layer) => layer.kind === 'clip')) return;
+    for (let aheadMs = 0; aheadMs < CLIP_AHEAD_MS; aheadMs += 1000 / CLIP_FRAMES_PER_SECOND) {
+      const offsetMs = momentMs + aheadMs - span.startMs;
+      if (offsetMs < 0 || span.startMs + offsetMs > span.leavesMs) continue;
+      const plan: FramePlan = { ...frame, slide: planSlide(prepared!, index, offsetMs, frame), incoming: null };
+      if (!store.isReady(plan)) void store.prepare(plan);
+    }
+  });
 }
 
 function tellProblems(): void {

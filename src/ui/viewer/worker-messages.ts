@@ -1,6 +1,8 @@
 import type { FactsById } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
 import type { Show } from '../../core/show/show';
+import type { CarriedPrint } from '../../drawing/prints/carried-print';
+import type { Print } from '../../drawing/prints/print';
 
 /** Times called `atMs` are on the page's clock: `performance.timeOrigin + performance.now()`, which page and worker share. */
 export type ToWorker =
@@ -17,3 +19,16 @@ export type FromWorker =
   | { readonly kind: 'waiting'; readonly momentMs: number }
   | { readonly kind: 'problem'; readonly assetId: AssetId; readonly message: string }
   | { readonly kind: 'frame-bytes'; readonly id: number; readonly i420: Uint8Array };
+
+/** To the worker that makes prints. */
+export interface PrintOrder {
+  readonly id: number;
+  readonly print: Print;
+}
+
+export type PrintMade =
+  /** It hears orders from now on. */
+  | { readonly id: null }
+  | { readonly id: number; readonly carried: CarriedPrint }
+  /** A sentence for a person. */
+  | { readonly id: number; readonly problem: string };

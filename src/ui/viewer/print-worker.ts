@@ -1,0 +1,23 @@
+/// <reference lib="webworker" />
+// Makes what frames are drawn from (pictures read and lit, words, outlines, backings), so that the drawing never waits for it.
+import { loadKernels } from '../../drawing/kernel-module';
+import { packPrint } from '../../drawing/prints/carried-print';
+import { makePrint } from '../../drawing/prints/make-print';
+import { createFontShelf, type FontFile } from '../../drawing/words/fonts';
+import { createBrowserReader, drawing2d } from './browser-reader';
+import type { PrintMade, PrintOrder } from './worker-messages';
+
+const scope = self as unknown as DedicatedWorkerGlobalScope;
+const bytes = async (url: string) => new Uint8Array(await (await fetch(url)).arrayBuffer());
+const [kernels, fontFiles] = await Promise.all([bytes('/drawing/kernels.wasm').then(loadKernels), fetch('/fonts/index.json').then((answer) => answer.json() as Promise<FontFile[]>)]);
+const parts = { kernels, reader: createBrowserReader(), fonts: createFontShelf(fontFiles, (name) => bytes(`/fonts/${name}.ttf`)), drawing2d };
+
+scope.onmessage = async ({ data: { id, print } }: MessageEvent<PrintOrder>) => {
+  try {
+    const carried = packPrint(kernels, await makePrint(parts, print));
+    scope.postMessage({ id, carried } satisfies PrintMade, carried.blocks.map((block) => block.buffer));
+  } catch (error) {
+    scope.postMessage({ id, problem: error instanceof Error ? error.message : String(error) } satisfies PrintMade);
+  }
+};
+scope.postMessage({ id: null } satisfies PrintMade);
