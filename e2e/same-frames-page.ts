@@ -22,7 +22,10 @@ const pixels = async (url: string, widthPx: number, heightPx: number) => {
 };
 const known = new Map(facts);
 const reader: PictureReader = {
-  readPicture: (id, widthPx, heightPx) => { const of = known.get(id); return pixels(`/pixels/${id}/0/${widthPx}/${heightPx}/${of?.kind === 'picture' && of.hasTransparency ? 'see-through' : 'opaque'}`, widthPx, heightPx); },
+  readPicture: (id, widthPx, heightPx, part) => {
+    const of = known.get(id);
+    return pixels(`/pixels/${id}/0/${widthPx}/${heightPx}/${of?.kind === 'picture' && of.hasTransparency ? 'see-through' : 'opaque'}/${part ? encodeURIComponent(JSON.stringify(part)) : ''}`, widthPx, heightPx);
+  },
   readClipFrame: async (id, clipFrame, widthPx, heightPx) => ({ widthPx, heightPx, i420: await bytes(`/pixels/${id}/${clipFrame}/${widthPx}/${heightPx}/clip`) }),
 };
 const store = createPrintStore({ kernels, make: (print) => makePrint({ kernels, reader, fonts, drawing2d }, print), roomBytes: 1 << 28 });

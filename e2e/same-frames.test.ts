@@ -11,7 +11,7 @@ import { showId, slideId, type AssetId } from '../src/core/show/ids';
 import { emptyShow, type Show, type Slide } from '../src/core/show/show';
 import type { TransitionOverTime } from '../src/core/show/transition';
 import { createPainter } from '../src/drawing/paint/paint-frame';
-import type { PictureReader } from '../src/drawing/picture-reader';
+import type { PicturePart, PictureReader } from '../src/drawing/picture-reader';
 import { i420Of } from '../src/drawing/planes/surface';
 import { lookAtFile } from '../src/server/assets/look-at-file';
 import { hashOfFile } from '../src/server/blobs/blob-store';
@@ -135,9 +135,13 @@ describe('the viewer and the film', () => {
   });
 
   it('agree within three levels when each decodes the files itself', async () => {
+    const crops = [{ x: 0.5, y: 0.45, width: 0.7, height: 0.7, turnDegrees: 6 }, { x: 0.4, y: 0.5, width: 0.5, height: 0.8, turnDegrees: 0 }];
+    // Two of the pictures cropped, one of them straightened too.
+    const cropped: Show = { ...show, slides: show.slides.map((slide, index) => ({ ...slide, layers: slide.layers.map((layer) => (layer.kind === 'picture' && (index === 2 || index === 8) ? { ...layer, crop: crops[index === 2 ? 0 : 1]! } : layer)) })) };
+    const given: Given = { show: cropped, facts, moments };
     const page = await openPage(browser);
     await page.goto(app.address);
-    const there = await page.evaluate(async (given: { show: Show; facts: [AssetId, AssetFacts][]; moments: number[]; widthPx: number; heightPx: number }) => {
+    const there = await page.evaluate(async (given: { show: Show; facts: [AssetId, AssetFacts][]; moments: readonly number[]; widthPx: number; heightPx: number }) => {
       const worker = new Worker('/drawing/worker.js', { type: 'module' });
       const next = (kind: string) => new Promise<{ i420: Uint8Array }>((resolve) => {
         const hear = (event: MessageEvent) => { if (event.data.kind === kind) { worker.removeEventListener('message', hear); resolve(event.data); } };
@@ -155,8 +159,8 @@ describe('the viewer and the film', () => {
       }
       worker.terminate();
       return frames;
-    }, { show, facts: [...facts], moments, ...FRAME });
-    const here = await drawnHere(originals, { show, facts, moments });
+    }, { show: cropped, facts: [...facts], moments, ...FRAME });
+    const here = await drawnHere(originals, given);
     const means = here.map((frame, index) => compare(frame, Buffer.from(there[index]!, 'base64')).mean);
     for (const mean of means) expect(mean).toBeLessThan(3);
     await page.close();
@@ -194,12 +198,12 @@ function serve(bundle: string, drawn: Uint8Array[], { show, facts, moments }: Gi
         return response.end();
       }
       if (first === 'pixels') {
-        const [id, clipFrame, width, height, kind] = rest as [AssetId, string, string, string, string];
+        const [id, clipFrame, width, height, kind, part] = rest as [AssetId, string, string, string, string, string?];
         if (kind === 'clip') {
           const frame = await reader.readClipFrame(id, Number(clipFrame), Number(width), Number(height));
           return send('application/octet-stream', 'rgba' in frame ? frame.rgba as Uint8Array : frame.i420);
         }
-        return send('application/octet-stream', (await reader.readPicture(id, Number(width), Number(height))).rgba as Uint8Array);
+        return send('application/octet-stream', (await reader.readPicture(id, Number(width), Number(height), part ? JSON.parse(decodeURIComponent(part)) as PicturePart : undefined)).rgba as Uint8Array);
       }
       response.statusCode = 404;
       response.end();

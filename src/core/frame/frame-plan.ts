@@ -29,7 +29,7 @@ export type BackingPlan =
   | { readonly kind: 'gradient'; readonly gradient: Gradient }
   | { readonly kind: 'picture'; readonly assetId: AssetId; readonly framing: Framing; readonly size: PictureSize }
   /** `amount` is a share of the frame's height. */
-  | { readonly kind: 'blurred'; readonly assetId: AssetId; readonly isClip: boolean; readonly aspect: number; readonly amount: number; readonly darkness: number };
+  | { readonly kind: 'blurred'; readonly assetId: AssetId; readonly isClip: boolean; readonly crop: CropPlan | null; readonly aspect: number; readonly amount: number; readonly darkness: number };
 
 export interface LayerPlan {
   readonly content: ContentPlan;
@@ -60,10 +60,19 @@ export type ContentPlan =
 export interface PictureContent {
   readonly kind: 'picture';
   readonly assetId: AssetId;
+  readonly crop: CropPlan | null;
+  /** On what the crop leaves. */
   readonly framing: Framing;
   /** One size, or two while one gives way to the other. */
   readonly sizes: readonly SizeShare[];
   readonly light: LightPlan | null;
+}
+
+/** A framing cut out of a file's upright picture, whose size is given. */
+export interface CropPlan {
+  readonly framing: Framing;
+  readonly ofWidthPx: number;
+  readonly ofHeightPx: number;
 }
 
 export interface ClipContent {

@@ -1,4 +1,5 @@
 import { valueAt, type Channel } from '../keys/channel';
+import { factsInUse } from '../motion/crop';
 import { betweenFramings, type Framing } from '../motion/framing';
 import { settle } from '../keys/easing';
 import type { PlannedMove } from '../motion/automatic-move';
@@ -94,7 +95,7 @@ export function layerPoses(around: PoseSurroundings, offsetMs: number): LayerPos
     const framing = at.framing(leader);
     const box = at.box(leader);
     if (!framing) return box;
-    const facts = 'assetId' in leader ? around.facts.get(leader.assetId) : undefined;
+    const facts = 'assetId' in leader ? factsInUse(leader, around.facts.get(leader.assetId)) : undefined;
     const aspect = facts && facts.kind !== 'sound' ? facts.heightPx / facts.widthPx : 1;
     const turn = (-framing.turnDegrees * Math.PI) / 180;
     const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
@@ -124,7 +125,7 @@ function posesAt({ facts, moves, frame, seenMs }: PoseSurroundings, offsetMs: nu
   const size = (layer: Layer): FrameSize => {
     const { width, height } = layer.channels ?? {};
     if ((width === undefined) === (height === undefined)) return { widthPx: at(width, 1) * frame.widthPx, heightPx: at(height, 1) * frame.heightPx };
-    const known = 'assetId' in layer ? facts.get(layer.assetId) : undefined;
+    const known = 'assetId' in layer ? factsInUse(layer, facts.get(layer.assetId)) : undefined;
     const aspect = known && known.kind !== 'sound' ? known.widthPx / known.heightPx : frame.widthPx / frame.heightPx;
     if (width !== undefined) return { widthPx: at(width, 1) * frame.widthPx, heightPx: (at(width, 1) * frame.widthPx) / aspect };
     return { widthPx: at(height, 1) * frame.heightPx * aspect, heightPx: at(height, 1) * frame.heightPx };

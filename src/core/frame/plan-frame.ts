@@ -1,3 +1,4 @@
+import { factsInUse } from '../motion/crop';
 import { fillFraming } from '../motion/framing';
 import { planMoves } from '../motion/plan-moves';
 import type { PlannedMove } from '../motion/automatic-move';
@@ -9,6 +10,7 @@ import { planTransition, transitionProgress } from '../transitions/transition-pl
 import { unreachable } from '../unreachable';
 import type { BackingPlan, FramePlan, LayerPlan, SlidePlan } from './frame-plan';
 import { pictureSizeFor } from './picture-size';
+import { cropPlan } from './plan-crop';
 import { masksOf, planLayers, type SlideSurroundings } from './plan-layers';
 
 interface FrameSize {
@@ -103,7 +105,7 @@ function planBacking({ slide, facts, moves, frame }: SlideSurroundings, layers: 
 
 function planBlurred(slide: Slide, facts: FactsById, moves: ReadonlyMap<LayerId, PlannedMove>, layers: readonly LayerPlan[], own: { amount: number; darkness: number } | null): BackingPlan {
   const main = mainLayerOf(slide);
-  const known = main && facts.get(main.assetId);
+  const known = main && factsInUse(main, facts.get(main.assetId));
   if (!main || !known || known.kind === 'sound' || !moves.has(main.id)) return { kind: 'colour', colour: INK };
   if (!own) {
     if (known.kind === 'picture' && known.hasTransparency) return { kind: 'colour', colour: known.brightness > 0.45 ? INK : PAPER };
@@ -111,7 +113,7 @@ function planBlurred(slide: Slide, facts: FactsById, moves: ReadonlyMap<LayerId,
     if (lowest && coversFrame(lowest, main.assetId)) return { kind: 'hidden' };
   }
   const { amount, darkness } = own ?? USUAL_BLUR;
-  return { kind: 'blurred', assetId: main.assetId, isClip: main.kind === 'clip', aspect: known.widthPx / known.heightPx, amount, darkness };
+  return { kind: 'blurred', assetId: main.assetId, isClip: main.kind === 'clip', aspect: known.widthPx / known.heightPx, crop: cropPlan(main, facts.get(main.assetId)), amount, darkness };
 }
 
 function coversFrame(layer: LayerPlan, assetId: AssetId): boolean {

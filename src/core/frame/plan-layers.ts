@@ -1,5 +1,7 @@
 import { valueAt, type Channel } from '../keys/channel';
+import { factsInUse } from '../motion/crop';
 import { fitFraming, fillFraming, type Framing } from '../motion/framing';
+import type { AssetFacts } from '../show/asset-facts';
 import type { AssetId, LayerId } from '../show/ids';
 import { everyLayer, type BoxLayer, type GroupLayer, type Layer } from '../show/layer';
 import { unreachable } from '../unreachable';
@@ -7,9 +9,10 @@ import { finerUnit, planPassage } from '../words/passage';
 import { frameAtMoment } from '../timing/frames';
 import type { SlideSpan } from '../timing/slide-span';
 import { boxFaces } from './box-faces';
-import { CLIP_FRAMES_PER_SECOND, type ContentPlan, type LayerPlan, type LightPlan, type MaskPlan, type SizeShare } from './frame-plan';
+import { CLIP_FRAMES_PER_SECOND, type ContentPlan, type CropPlan, type LayerPlan, type LightPlan, type MaskPlan, type SizeShare } from './frame-plan';
 import { layerPoses, type PoseSurroundings } from './layer-poses';
 import { mapped, projected, times4, translation, type Eye, type Matrix3, type Matrix4 } from './matrix';
+import { cropPlan } from './plan-crop';
 import { coveredPart, edgeAt } from './plan-edge';
 import { lightAt } from './plan-light';
 import { sizesFor, wantedWidthPx } from './picture-size';
@@ -148,7 +151,7 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
         const light = lightAt(layer.light, at, around.facts.get(layer.assetId));
         if (away) return pictureContent(layer.back!.assetId, aspectOf(layer), toScreen, `${layer.id} back`, light);
         const framing = poses.framing(layer);
-        return framing && moving(layer.assetId, framing, tightest(layer.id), toScreen, layer.id, light);
+        return framing && moving(layer.assetId, factsInUse(layer, around.facts.get(layer.assetId)), cropPlan(layer, around.facts.get(layer.assetId)), framing, tightest(layer.id), toScreen, layer.id, light);
       }
       case 'drawing': return pictureContent(layer.assetId, aspectOf(layer), toScreen, layer.id, lightAt(layer.light, at, around.facts.get(layer.assetId)), true);
       case 'clip': {
@@ -185,13 +188,12 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
     if (!facts || facts.kind === 'sound') return null;
     const aspect = facts.widthPx / facts.heightPx;
     const framing = whole ? fitFraming(aspect, boxAspect) : fillFraming(aspect, boxAspect);
-    return moving(assetId, framing, framing.width, toScreen, key, light);
+    return moving(assetId, facts, null, framing, framing.width, toScreen, key, light);
   }
 
-  function moving(assetId: AssetId, framing: Framing, tightestWidth: number, toScreen: Matrix3, key: string, light: LightPlan | null): ContentPlan | null {
-    const facts = around.facts.get(assetId);
+  function moving(assetId: AssetId, facts: AssetFacts | undefined, crop: CropPlan | null, framing: Framing, tightestWidth: number, toScreen: Matrix3, key: string, light: LightPlan | null): ContentPlan | null {
     if (!facts || facts.kind === 'sound') return null;
-    return { kind: 'picture', assetId, framing, sizes: sizes(facts, framing, tightestWidth, toScreen, key), light };
+    return { kind: 'picture', assetId, crop, framing, sizes: sizes(facts, framing, tightestWidth, toScreen, key), light };
   }
 
   function sizes(facts: { widthPx: number; heightPx: number }, framing: Framing, tightestWidth: number, toScreen: Matrix3, key: string): SizeShare[] {

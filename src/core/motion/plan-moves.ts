@@ -5,6 +5,7 @@ import type { FrameShape, Show } from '../show/show';
 import { valueAt } from '../keys/channel';
 import { everyLayer, type ClipLayer, type Move, type PictureLayer } from '../show/layer';
 import type { SlideSpan } from '../timing/slide-span';
+import { factsInUse } from './crop';
 import { automaticMove, LARGEST_ENLARGEMENT, standingFraming, type MoveName, type MoveSubject, type PlannedMove } from './automatic-move';
 
 /** Clips are seen moving and are forgiven more softness than a print. */
@@ -18,7 +19,7 @@ export function planMoves(show: Show, facts: FactsById, spans: readonly SlideSpa
     const span = spans[index]!;
     for (const layer of everyLayer(slide.layers)) {
       if (layer.kind !== 'picture' && layer.kind !== 'clip') continue;
-      const known = facts.get(layer.assetId);
+      const known = factsInUse(layer, facts.get(layer.assetId));
       if (!known || known.kind === 'sound') continue;
       const window = pictureWindow(layer, known, show.frame, span.leavesMs - span.startMs);
       const move = layer.kind === 'clip' ? still(known, CLIP_ENLARGEMENT, window) : planned(layer.move, known, span, layer.id, window);

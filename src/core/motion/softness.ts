@@ -4,6 +4,7 @@ import { everyLayer } from '../show/layer';
 import type { FrameShape, Show } from '../show/show';
 import type { SlideSpan } from '../timing/slide-span';
 import { LARGEST_ENLARGEMENT, type PlannedMove } from './automatic-move';
+import { factsInUse } from './crop';
 import { pictureWindow } from './plan-moves';
 
 /** The place where a picture is enlarged most. */
@@ -20,7 +21,7 @@ export function softPlaces(show: Show, facts: FactsById, moves: ReadonlyMap<Laye
   show.slides.forEach((slide, slideIndex) => {
     for (const layer of everyLayer(slide.layers)) {
       if (layer.kind !== 'picture') continue;
-      const known = facts.get(layer.assetId);
+      const known = factsInUse(layer, facts.get(layer.assetId));
       const move = moves.get(layer.id);
       if (known?.kind !== 'picture' || !move) continue;
       const span = spans[slideIndex]!;

@@ -1,3 +1,4 @@
+import type { CropSides } from '../motion/crop';
 import type { AssetId } from './ids';
 
 /** What is known about a file from looking at it once; keyed by content, so it never goes stale. */
@@ -16,6 +17,8 @@ export interface PictureFacts {
   readonly brightness: number;
   /** Where the histogram of its tones begins and ends, half a percent left out at either side, 0…1; files looked at by older versions have none. */
   readonly tonePoints?: { readonly black: number; readonly white: number };
+  /** Dark bars baked into it, as shares of its sides; see `darkBars`. */
+  readonly bars?: CropSides;
   /** What somebody wrote into the file about it. */
   readonly caption?: string;
   /** See `likenessOf`. */

@@ -13,6 +13,7 @@ export function editSentence(edit: ShowEdit): string {
     case 'set-transitions': return `change ${count(edit.transitions.length, 'transition')}`;
     case 'set-words': return edit.words ? 'change the words' : 'remove the words';
     case 'set-move': return 'change the move';
+    case 'set-crops': return edit.crops.length === 1 ? 'crop the picture' : `crop ${edit.crops.length} pictures`;
     case 'set-layers': return 'change the layers';
     case 'set-light': return edit.lights.length === 1 ? 'change the light' : `change the light of ${edit.lights.length} pictures`;
     case 'set-edge': return edit.edges.length === 1 ? 'change the edge' : `change the edges of ${edit.edges.length} pictures`;

@@ -3,6 +3,7 @@ import type { AssetId, LayerId, SlideId } from './ids';
 import type { Mark } from './mark';
 import { takeOut, putIn, type PlacedSlides } from './order';
 import { contentOf, type Backing, type Cue, type Narration, type Show, type ShowContent, type Slide } from './show';
+import type { Framing } from '../motion/framing';
 import { withFileSwapped } from './swap-file';
 import { everyLayer, type Edge, type Layer, type Move, type WordsLayer } from './layer';
 import { withLayers } from './with-layers';
@@ -19,6 +20,8 @@ export type ShowEdit =
   | { readonly kind: 'set-transitions'; readonly transitions: readonly { readonly slideId: SlideId; readonly transition: Transition }[] }
   | { readonly kind: 'set-words'; readonly slideId: SlideId; readonly layerId: LayerId; readonly words: WordsText | null }
   | { readonly kind: 'set-move'; readonly slideId: SlideId; readonly layerId: LayerId; readonly move: Move }
+  /** What is used of pictures' files, and the moves as they are under it (see `moveUnderCrop`). */
+  | { readonly kind: 'set-crops'; readonly crops: readonly { readonly layerId: LayerId; readonly crop: Framing | null; readonly move: Move }[] }
   /** Everything on a slide, for work that goes beyond one picture and its words. */
   | { readonly kind: 'set-layers'; readonly slideId: SlideId; readonly layers: readonly Layer[] }
   | { readonly kind: 'set-light'; readonly lights: readonly { readonly layerId: LayerId; readonly light: Light | null }[] }
@@ -108,6 +111,12 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
       if (layer?.kind !== 'picture') return refused('layer-not-found');
       const layers = slide.layers.map((candidate) => (candidate === layer ? { ...layer, move: edit.move } : candidate));
       return done(putSlide(show, { ...slide, layers }), { ...edit, move: layer.move });
+    }
+    case 'set-crops': {
+      const wanted = new Map(edit.crops.map((entry) => [entry.layerId, entry]));
+      const before = layersOf(show, wanted)?.filter((layer) => layer.kind === 'picture');
+      if (!before || before.length === 0) return refused('layer-not-found');
+      return done(withLayers(show, wanted, withCrop), { kind: 'set-crops', crops: before.map((layer) => ({ layerId: layer.id, crop: layer.crop ?? null, move: layer.move })) });
     }
     case 'set-layers': {
       const slide = slideOf(show, edit.slideId);
@@ -202,6 +211,12 @@ function refused(reason: EditRefusal): EditResult {
 function layersOf(show: Show, wanted: ReadonlyMap<LayerId, unknown>): Layer[] | null {
   const found = show.slides.flatMap((slide) => [...everyLayer(slide.layers)].filter((layer) => wanted.has(layer.id)));
   return found.length > 0 ? found : null;
+}
+
+function withCrop(layer: Layer, { crop, move }: { readonly crop: Framing | null; readonly move: Move }): Layer {
+  if (layer.kind !== 'picture') return layer;
+  const { crop: _before, ...rest } = layer;
+  return crop ? { ...rest, move, crop } : { ...rest, move };
 }
 
 function withLight(layer: Layer, light: Light | null): Layer {

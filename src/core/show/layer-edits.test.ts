@@ -36,6 +36,15 @@ describe('edits of layers', () => {
   it('set an edge', () => {
     expect(done({ kind: 'set-edge', edges: [{ layerId: layerId('p'), edge: { feather: 0.1 } }] }).show.slides[0]!.layers[0]).toMatchObject({ edge: { feather: 0.1 } });
   });
+  it('crop pictures, in groups too, with the moves they have under it', () => {
+    const crop = { x: 0.5, y: 0.5, width: 0.5, height: 0.5, turnDegrees: 3 };
+    const { show: cropped, inverse } = done({ kind: 'set-crops', crops: ['p', 'inner'].map((id) => ({ layerId: layerId(id), crop, move: { kind: 'automatic' } })) });
+    expect([...everyLayer(cropped.slides[1]!.layers)].find((layer) => layer.id === 'inner')).toMatchObject({ crop, move: { kind: 'automatic' } });
+    expect(inverse).toMatchObject({ crops: [{ layerId: 'p', crop: null, move: { kind: 'still' } }, { layerId: 'inner', crop: null }] });
+    expect(done({ kind: 'set-crops', crops: [{ layerId: layerId('p'), crop: null, move: { kind: 'still' } }] }, cropped).show.slides[0]!.layers[0]).toEqual(show.slides[0]!.layers[0]);
+    expect(applyEdit(show, { kind: 'set-crops', crops: [{ layerId: layerId('w'), crop, move: { kind: 'still' } }] })).toEqual({ ok: false, reason: 'layer-not-found' });
+    expect(editSentence(inverse)).toBe('crop 2 pictures');
+  });
   it('set everything on a slide', () => {
     expect(done({ kind: 'set-layers', slideId: slideId('three'), layers: [picture('new', C)] }).show.slides[2]!.layers).toHaveLength(1);
   });

@@ -86,6 +86,8 @@ export interface PictureLayer extends LayerParts {
   readonly kind: 'picture';
   readonly assetId: AssetId;
   readonly move: Move;
+  /** The part of the file's picture that is used; everything else speaks of what it leaves. See `motion/crop.ts`. */
+  readonly crop?: Framing;
   readonly flip?: Flip;
   /** Another picture on its back, seen when it is turned away. */
   readonly back?: { readonly assetId: AssetId };

@@ -19,6 +19,7 @@ export function touched(edit: ShowEdit, show: Show): Place[] {
     case 'set-transitions': return edit.transitions.map((entry) => slide(entry.slideId, 'transition'));
     case 'set-words': return [slide(edit.slideId, `layers/${edit.layerId}/words`)];
     case 'set-move': return [slide(edit.slideId, `layers/${edit.layerId}/move`)];
+    case 'set-crops': return edit.crops.flatMap((entry) => [layer(entry.layerId, 'crop'), layer(entry.layerId, 'move')]);
     case 'set-layers': return [slide(edit.slideId, 'layers/')];
     case 'set-light': return edit.lights.map((entry) => layer(entry.layerId, 'light'));
     case 'set-edge': return edit.edges.map((entry) => layer(entry.layerId, 'edge'));

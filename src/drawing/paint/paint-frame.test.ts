@@ -34,7 +34,7 @@ function openStore(roomBytes = 1 << 26): { store: PrintStore; reads: string[] } 
 }
 
 const layer = (content: LayerPlan['content']): LayerPlan => ({ content, toScreen: [160, 0, 0, 0, 90, 0, 0, 0, 1], plain: true, crop: { left: 0, top: 0, right: 0, bottom: 0 }, opacity: 1, blurPx: 0, blend: 'normal', edge: null, vignette: 0, masks: [] });
-const shown = (id: typeof RED, framing = full, widthPx = 200, heightPx = 112): LayerPlan => layer({ kind: 'picture', assetId: id, framing, sizes: [{ size: { widthPx, heightPx }, share: 1 }], light: null });
+const shown = (id: typeof RED, framing = full, widthPx = 200, heightPx = 112): LayerPlan => layer({ kind: 'picture', assetId: id, crop: null, framing, sizes: [{ size: { widthPx, heightPx }, share: 1 }], light: null });
 
 function slide(id: typeof RED, more: Partial<SlidePlan> = {}): SlidePlan {
   return { slideId: slideId('s'), backing: { kind: 'hidden' }, layers: [shown(id)], ...more };
@@ -70,7 +70,7 @@ describe('paintFrame', () => {
   });
   it('stands a picture that does not fill the frame on a darker copy of itself', async () => {
     const framing = { ...full, width: 2, height: 2 };
-    const frame = await painted(plan(slide(RED, { backing: { kind: 'blurred', assetId: RED, isClip: false, aspect: 16 / 9, amount: 0.065, darkness: 0.38 }, layers: [shown(RED, framing, 90, 50)] })));
+    const frame = await painted(plan(slide(RED, { backing: { kind: 'blurred', crop: null, assetId: RED, isClip: false, aspect: 16 / 9, amount: 0.065, darkness: 0.38 }, layers: [shown(RED, framing, 90, 50)] })));
     const [corner, middle] = [frame[0]!, frame[45 * 160 + 80]!];
     expect(middle).toBe(ycbcrOf('#d8371f').y);
     expect(corner).toBeGreaterThan(30);

@@ -6,7 +6,7 @@ import { copySurface, createSurface, fillSurface, releaseSurface, type Surface }
 import type { PrintStore } from '../prints/print-store';
 import { paintLayer, type Easel } from './paint-layer';
 import { performTransition } from './perform-transition';
-import { pictureContentPrint } from '../prints/print';
+import { backingPrint, pictureContentPrint } from '../prints/print';
 
 /** Behind a picture that could not be read. */
 const MISSING_COLOUR = '#262422';
@@ -57,7 +57,7 @@ function paintBacking({ kernels, store, frame }: Easel, surface: Surface, slide:
   }
   if (backing.kind === 'picture') {
     fillSurface(kernels, surface, MISSING_COLOUR);
-    const made = store.made({ kind: 'picture', assetId: backing.assetId, size: backing.size, light: null }, 'planes');
+    const made = store.made(backingPrint(backing), 'planes');
     if (made) drawPicture(kernels, surface, made.planes, backing.framing, 1);
     return;
   }

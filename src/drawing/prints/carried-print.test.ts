@@ -16,7 +16,7 @@ const reader = {
 };
 const frame = { widthPx: 320, heightPx: 180 };
 const prints: Record<string, Print> = {
-  'a picture with transparency': { kind: 'picture', assetId: assetId('1'.repeat(64)), size: { widthPx: 40, heightPx: 30 }, light: null },
+  'a picture with transparency': { kind: 'picture', assetId: assetId('1'.repeat(64)), crop: null, size: { widthPx: 40, heightPx: 30 }, light: null },
   words: { kind: 'words', look: { title: 'Two words', subtitle: 'and more', place: 'centre', style: {}, unit: 'word', crawls: false }, frame },
   'a wipe’s map': { kind: 'wipe-map', look: { kind: 'iris', shape: 'circle', direction: 'open' }, frame },
   'a gradient': { kind: 'gradient', gradient: { kind: 'linear', stops: [{ at: 0, colour: '#000000' }, { at: 1, colour: '#ffffff' }] }, frame },

@@ -10,6 +10,7 @@ import { BACKING_SOURCE_WIDTH_PX, fillWithBlur } from './blurred-backing';
 import { fillWithGradient } from './gradient-backing';
 import { paintOutline, paintShape, paintStencil, paintVignette } from './painted';
 import { NEUTRAL, type Print } from './print';
+import { readCropped } from './read-cropped';
 import { applyStillEffects } from './still-effects';
 import { mapOfPicture, wipeMap, type WipeMap } from './wipe-maps';
 
@@ -71,7 +72,7 @@ export async function makePrint(parts: Parts, print: Print): Promise<Made> {
       const widthPx = Math.min(960, Math.max(BACKING_SOURCE_WIDTH_PX, Math.round(4 / Math.max(0.004, print.amount))));
       const heightPx = Math.max(2, Math.round(widthPx / print.aspect));
       // A clip's backing is a blurred copy of its first frame.
-      const pixels = print.isClip ? rgbaOf(await reader.readClipFrame(print.assetId, 0, widthPx, heightPx)) : await reader.readPicture(print.assetId, widthPx, heightPx);
+      const pixels = print.isClip ? rgbaOf(await reader.readClipFrame(print.assetId, 0, widthPx, heightPx)) : await readCropped(reader, print.assetId, print.crop, { widthPx, heightPx });
       const surface = createSurface(kernels, print.frame.widthPx, print.frame.heightPx);
       fillWithBlur(kernels, surface, pixels, print);
       return { kind: 'planes', planes: surface };
@@ -86,7 +87,7 @@ export async function makePrint(parts: Parts, print: Print): Promise<Made> {
 }
 
 async function litPicture({ kernels, reader }: Parts, print: Extract<Print, { kind: 'picture' }>): Promise<PicturePlanes> {
-  const read = await reader.readPicture(print.assetId, print.size.widthPx, print.size.heightPx);
+  const read = await readCropped(reader, print.assetId, print.crop, print.size);
   const { light } = print;
   if (!light) return planesFromPixels(kernels, read);
   const pixels = applyStillEffects(read, light);

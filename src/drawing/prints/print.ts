@@ -1,11 +1,11 @@
-import type { ContentPlan, EdgePlan, FramePlan, LayerPlan, LightPlan, PictureContent, ClipContent, PictureSize, SlidePlan, StencilLook, WordsLook } from '../../core/frame/frame-plan';
+import type { BackingPlan, ContentPlan, CropPlan, EdgePlan, FramePlan, LayerPlan, LightPlan, PictureContent, ClipContent, PictureSize, SlidePlan, StencilLook, WordsLook } from '../../core/frame/frame-plan';
 import type { AssetId } from '../../core/show/ids';
 import type { Fill, Gradient, Shape } from '../../core/show/layer';
 import type { WipeMapLook } from '../../core/transitions/transition-plan';
 
 /** Something a frame is drawn from that is made once and kept: equal keys are the same print. */
 export type Print =
-  | { readonly kind: 'picture'; readonly assetId: AssetId; readonly size: PictureSize; readonly light: LightPlan | null }
+  | { readonly kind: 'picture'; readonly assetId: AssetId; readonly crop: CropPlan | null; readonly size: PictureSize; readonly light: LightPlan | null }
   | { readonly kind: 'clip'; readonly assetId: AssetId; readonly size: PictureSize; readonly clipFrame: number }
   | { readonly kind: 'words'; readonly look: WordsLook; readonly frame: PictureSize }
   | { readonly kind: 'painted'; readonly shape: Shape; readonly fill: Fill; readonly bitmap: PictureSize }
@@ -13,19 +13,23 @@ export type Print =
   | { readonly kind: 'outline'; readonly look: NonNullable<EdgePlan['outline']> }
   | { readonly kind: 'vignette' }
   | { readonly kind: 'gradient'; readonly gradient: Gradient; readonly frame: PictureSize }
-  | { readonly kind: 'blurred'; readonly assetId: AssetId; readonly isClip: boolean; readonly aspect: number; readonly amount: number; readonly darkness: number; readonly frame: PictureSize }
+  | { readonly kind: 'blurred'; readonly assetId: AssetId; readonly isClip: boolean; readonly crop: CropPlan | null; readonly aspect: number; readonly amount: number; readonly darkness: number; readonly frame: PictureSize }
   | { readonly kind: 'wipe-map'; readonly look: WipeMapLook; readonly frame: PictureSize };
 
 /** Pictures and clips are asked for at every frame; their keys are made without serialising. */
 export function keyOf(print: Print): string {
-  if (print.kind === 'picture' && !print.light) return `${print.assetId} ${print.size.widthPx}×${print.size.heightPx}`;
+  if (print.kind === 'picture' && !print.light && !print.crop) return `${print.assetId} ${print.size.widthPx}×${print.size.heightPx}`;
   if (print.kind === 'clip') return `${print.assetId} ${print.clipFrame} ${print.size.widthPx}×${print.size.heightPx}`;
   return JSON.stringify(print);
 }
 
+export function backingPrint(backing: Extract<BackingPlan, { kind: 'picture' }>): Print {
+  return { kind: 'picture', assetId: backing.assetId, crop: null, size: backing.size, light: null };
+}
+
 export function pictureContentPrint(content: PictureContent | ClipContent, size: PictureSize, isTransparent: boolean): Print {
   if (content.kind === 'clip') return { kind: 'clip', assetId: content.assetId, size, clipFrame: content.clipFrame };
-  return { kind: 'picture', assetId: content.assetId, size, light: lightOfPrint(content.light, isTransparent) };
+  return { kind: 'picture', assetId: content.assetId, crop: content.crop, size, light: lightOfPrint(content.light, isTransparent) };
 }
 
 /**
@@ -51,7 +55,7 @@ export function printsOf(plan: FramePlan, isTransparent: (id: AssetId) => boolea
     const { backing } = slide;
     if (backing.kind === 'blurred') prints.push({ ...backing, frame });
     if (backing.kind === 'gradient') prints.push({ kind: 'gradient', gradient: backing.gradient, frame });
-    if (backing.kind === 'picture') prints.push({ kind: 'picture', assetId: backing.assetId, size: backing.size, light: null });
+    if (backing.kind === 'picture') prints.push(backingPrint(backing));
     for (const layer of slide.layers) addLayer(layer);
   }
   const transition = plan.incoming?.transition;

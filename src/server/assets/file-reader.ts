@@ -7,7 +7,7 @@ import { readPictureFile } from './read-picture';
 export function createFileReader(fileOf: (assetId: AssetId) => string): PictureReader & { close(): void } {
   const clips = new Map<string, ClipFrames>();
   return {
-    readPicture: (assetId, widthPx, heightPx) => readPictureFile(fileOf(assetId), widthPx, heightPx),
+    readPicture: (assetId, widthPx, heightPx, part) => readPictureFile(fileOf(assetId), widthPx, heightPx, part),
     readClipFrame(assetId, clipFrame, widthPx, heightPx) {
       const key = `${assetId} ${widthPx}×${heightPx}`;
       let clip = clips.get(key);

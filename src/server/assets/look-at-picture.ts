@@ -1,6 +1,7 @@
 import exifr from 'exifr';
 import sharp, { type Sharp } from 'sharp';
 import { tonePoints } from '../../core/light/histogram';
+import { darkBars } from '../../core/light/dark-bars';
 import { likenessOf } from '../../core/light/likeness';
 import type { PictureFacts } from '../../core/show/asset-facts';
 import { DRAWING_SIDE_PX, openPicture, pictureKind } from './open-picture';
@@ -25,6 +26,7 @@ export async function lookAtPicture(file: string): Promise<LookedAtPicture> {
   const small = await smallCopy(file);
   const tags = await tagsOf(file);
   const likeness = likenessOf(await greyOf(small), LIKENESS_SIDE);
+  const bars = await barsOf(small);
   const caption = captionOf(tags);
   return {
     facts: {
@@ -33,6 +35,7 @@ export async function lookAtPicture(file: string): Promise<LookedAtPicture> {
       ...measured(small),
       takenAt: localTime(tags.DateTimeOriginal ?? tags.CreateDate),
       camera: cameraName(tags),
+      ...(bars !== null && { bars }),
       ...(caption !== null && { caption }),
       ...(likeness !== null && { likeness }),
     },
@@ -86,6 +89,12 @@ function measured({ data }: SmallCopy): Pick<PictureFacts, 'hasTransparency' | '
     histogram[Math.round(brightness)]! += alpha;
   }
   return { hasTransparency: lowestAlpha < 250, brightness: alphaSum > 0 ? brightnessSum / alphaSum / 255 : 0, tonePoints: tonePoints(histogram) };
+}
+
+/** Pictures with transparency have no bars. */
+async function barsOf({ data, widthPx, heightPx }: SmallCopy): Promise<PictureFacts['bars'] | null> {
+  const { data: grey } = await sharp(data, { raw: { width: widthPx, height: heightPx, channels: 4 } }).flatten({ background: '#ffffff' }).greyscale().raw().toBuffer({ resolveWithObject: true });
+  return darkBars(grey, widthPx, heightPx);
 }
 
 function greyOf({ data, widthPx, heightPx }: SmallCopy): Promise<Buffer> {

@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import type { ShowEdit } from '../../core/show/edit';
 import { faultOfLayers } from './layer-faults';
-import { backingSchema, edgeSchema, layersSchema, lightSchema, moveSchema, transitionSchema, wordsShape } from './layer-schema';
+import { backingSchema, cropSchema, edgeSchema, layersSchema, lightSchema, moveSchema, transitionSchema, wordsShape } from './layer-schema';
 import { MARKS } from '../../core/show/mark';
 import { closed, hashSchema, idSchema, oneOf } from './parts';
 import { contentShape, cuesSchema, MOST_SLIDES, narrationSchema, slideLengthSchema, slideSchema, titleSchema } from './show-schema';
@@ -17,6 +17,7 @@ const SHAPES: Record<ShowEdit['kind'], () => yup.ObjectShape> = {
   'set-transitions': () => ({ transitions: yup.array(closed({ slideId: idSchema(), transition: transitionSchema() })).min(1).max(MOST_SLIDES).required() }),
   'set-words': () => ({ slideId: idSchema(), layerId: idSchema(), words: closed(wordsShape()).nullable().defined() }),
   'set-move': () => ({ slideId: idSchema(), layerId: idSchema(), move: moveSchema() }),
+  'set-crops': () => ({ crops: yup.array(closed({ layerId: idSchema(), crop: cropSchema().nullable().defined(), move: moveSchema() })).min(1).max(MOST_SLIDES).required() }),
   'set-layers': () => ({ slideId: idSchema(), layers: layersSchema().test('layers', function check(value) {
     const fault = faultOfLayers(value);
     return fault === null || this.createError({ message: fault });

@@ -18,6 +18,11 @@ const framingSchema = once(() => closed({
   turnDegrees: number(-3600, 3600).required(),
 }));
 
+/** Lies on the picture; it may be longer than the picture is wide when it is turned by a quarter. */
+export const cropSchema = () => yup.object({
+  x: number(0, 1).required(), y: number(0, 1).required(), width: number(0.0001, 1000).required(), height: number(0.0001, 1000).required(), turnDegrees: number(-360, 360).required(),
+}).noUnknown('${path} has an unknown part: ${unknown}');
+
 export const moveSchema = once((): yup.Schema<Move> => byKind({
   automatic: closed({ kind: kind('automatic') }),
   still: closed({ kind: kind('still') }),
@@ -142,7 +147,7 @@ const groupSchema = once(() => closed({
 }));
 
 const layerSchema = once((): yup.Schema<Layer> => byKind({
-  picture: closed({ kind: kind('picture'), ...lit(), assetId: hashSchema(), move: moveSchema(), flip: flipSchema(), back: optional({ assetId: hashSchema() }) }),
+  picture: closed({ kind: kind('picture'), ...lit(), assetId: hashSchema(), move: moveSchema(), crop: cropSchema().optional().default(undefined), flip: flipSchema(), back: optional({ assetId: hashSchema() }) }),
   clip: closed({ kind: kind('clip'), ...lit(), assetId: hashSchema(), trimStartMs: milliseconds(0, LONGEST_SLIDE_MS), soundGainDb: decibels(), flip: flipSchema(), speed: number(0.05, 20) }),
   drawing: closed({ kind: kind('drawing'), ...lit(), assetId: hashSchema() }),
   words: closed({ kind: kind('words'), ...parts(), ...wordsShape() }),

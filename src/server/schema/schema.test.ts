@@ -42,7 +42,7 @@ describe('showSchema', () => {
     ['slides', null], ['slides', 'many'], ['slides.0', null], ['slides.0.id', '../../etc'], ['slides.0.lengthMs', -1], ['slides.0.lengthMs', '5000'], ['slides.0.lengthMs', 1.5], ['slides.0.lengthMs', Number.NaN],
     ['slides.0.transition', { kind: 'explode' }], ['slides.0.transition', { kind: 'constructor' }], ['slides.0.transition', null], ['slides.0.transition.lengthMs', -5],
     ['slides.0.backing.colour', 'url(x)'], ['slides.0.layers.0.assetId', 'abc'], ['slides.0.layers.0.assetId', 'A'.repeat(64)], ['slides.0.layers.0.move', { kind: 'set', first: framing }],
-    ['slides.0.layers.0.move.first.width', 0], ['slides.0.layers.0.move.first.x', Number.NaN], ['slides.0.layers.2.title', undefined], ['slides.0.layers.2.title', 'x'.repeat(2001)], ['slides.0.layers.2.place', 'everywhere'],
+    ['slides.0.layers.0.move.first.width', 0], ['slides.0.layers.0.crop', { ...framing, x: 2 }], ['slides.0.layers.0.crop', { ...framing, height: 0 }], ['slides.0.layers.0.crop', { x: 0.5 }], ['slides.0.layers.1.crop', framing], ['slides.0.layers.0.move.first.x', Number.NaN], ['slides.0.layers.2.title', undefined], ['slides.0.layers.2.title', 'x'.repeat(2001)], ['slides.0.layers.2.place', 'everywhere'],
     ['slides.0.layers', Array.from({ length: 10_000 }, () => show.slides[0]!.layers[0])], ['slides.0.narration', undefined], ['cues.0.gainDb', 1000], ['cues', {}],
   ])('refuses %s = %j with a sentence', (path, value) => {
     const parsed = parse(showSchema(), changed(path, value));

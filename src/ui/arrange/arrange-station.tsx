@@ -6,6 +6,7 @@ import Link from 'next/link';
 import { useCallback, useRef, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { blankSlide } from '../../core/show/new-slide';
+import { BarsSheet } from '../bench/bars-sheet';
 import { Bench } from '../bench/bench';
 import { useCommands } from '../commands/use-commands';
 import { Button } from '../kit/button';
@@ -23,11 +24,13 @@ export function ArrangeStation() {
   const store = useShowStore();
   const slideCount = useShow((state) => state.show.slides.length);
   const [scale, setScale] = useState<Scale>('even');
+  const [barsOpen, setBarsOpen] = useState(false);
   const viewer = useRef<ViewerHands>(null);
   const order = useRef<RunningOrderHands>(null);
   const go = useCallback((momentMs: number) => viewer.current?.seek(momentMs), []);
   const showMoment = useCallback((momentMs: number) => order.current?.showMoment(momentMs), []);
   useCommands({
+    'trim-bars': () => setBarsOpen(true),
     scale: () => setScale(scale === 'even' ? 'true' : 'even'),
     play: slideCount > 0 ? () => { if (viewer.current?.playing) viewer.current.pause(); else viewer.current?.play(); } : undefined,
   });
@@ -51,6 +54,7 @@ export function ArrangeStation() {
           <Panel minSize="20%"><Bench /></Panel>
         </Group>
       </Panel>
+      {barsOpen && <BarsSheet onClose={() => setBarsOpen(false)} />}
     </Group>
   );
 }

@@ -1,6 +1,8 @@
 import type { PreparedShow } from '../../core/frame/plan-frame';
+import { factsInUse } from '../../core/motion/crop';
 import { picturesOf } from '../../core/show/layout';
 import type { Slide } from '../../core/show/show';
+import { CroppedPrint } from '../kit/cropped-print';
 import { FramedPicture } from './framed-picture';
 
 interface SlidePictureProps {
@@ -16,7 +18,7 @@ export function SlidePicture({ slide, facts, moves, widthPx, heightPx }: SlidePi
   const pictures = picturesOf(slide);
   const [only] = pictures;
   const known = only && facts.get(only.assetId);
-  if (only && pictures.length === 1 && known && known.kind !== 'sound') return <FramedPicture assetId={only.assetId} picture={known} move={moves.get(only.id)} widthPx={widthPx} heightPx={heightPx} />;
+  if (only && pictures.length === 1 && known && known.kind !== 'sound') return <FramedPicture layer={only} facts={known} move={moves.get(only.id)} widthPx={widthPx} heightPx={heightPx} />;
   const colour = slide.backing.kind === 'colour' ? slide.backing.colour : 'var(--color-surround)';
   return (
     <span className="relative block overflow-hidden" style={{ width: widthPx, height: heightPx, background: colour }}>
@@ -24,10 +26,14 @@ export function SlidePicture({ slide, facts, moves, widthPx, heightPx }: SlidePi
         const share = (channel: unknown, otherwise: number) => (typeof channel === 'number' ? channel : otherwise);
         const { x, y, width, height } = picture.channels ?? {};
         const [w, h] = [share(width, 1), share(height, 1)];
+        const whole = facts.get(picture.assetId);
+        if (!whole || whole.kind === 'sound') return null;
+        const shown = factsInUse(picture, whole);
+        const scale = Math.max((w * widthPx) / shown.widthPx, (h * heightPx) / shown.heightPx);
         return (
-          // The print is already as small as it is shown.
-          // eslint-disable-next-line @next/next/no-img-element
-          <img key={picture.id} src={`/api/pictures/${picture.assetId}?width=320`} alt="" draggable={false} decoding="async" className="absolute object-cover" style={{ left: `${(share(x, 0.5) - w / 2) * 100}%`, top: `${(share(y, 0.5) - h / 2) * 100}%`, width: `${w * 100}%`, height: `${h * 100}%` }} />
+          <span key={picture.id} className="absolute grid place-items-center overflow-hidden" style={{ left: `${(share(x, 0.5) - w / 2) * 100}%`, top: `${(share(y, 0.5) - h / 2) * 100}%`, width: `${w * 100}%`, height: `${h * 100}%` }}>
+            <CroppedPrint assetId={picture.assetId} picture={whole} crop={picture.kind === 'picture' ? picture.crop : undefined} widthPx={shown.widthPx * scale} heightPx={shown.heightPx * scale} />
+          </span>
         );
       })}
     </span>

@@ -6,6 +6,7 @@ import { USUAL_COUNT, USUAL_SOFTNESS } from '../../core/transitions/transition-p
 import type { Easing } from '../../core/keys/easing';
 import { Amount } from '../kit/amount';
 import { Button } from '../kit/button';
+import { ColourField } from '../kit/colour-field';
 import { NumberField } from '../kit/number-field';
 import { Pick, plainOptions } from '../kit/pick';
 
@@ -52,9 +53,7 @@ function Parts({ transition, onChange }: { transition: TransitionOverTime; onCha
         {transition.kind === 'iris' && <Pick label="Shape" value={transition.shape ?? 'circle'} groups={[{ name: null, options: plainOptions(IRIS_SHAPES) }]} onChange={(shape) => change({ shape })} />}
         {transition.kind === 'pattern' && <Pick label="Pattern" value={typeof transition.pattern === 'string' ? transition.pattern : 'clouds'} groups={[{ name: null, options: plainOptions(PATTERN_NAMES) }]} onChange={(pattern) => change({ pattern })} />}
         {(transition.kind === 'dip' || transition.kind === 'burn') && (
-          <label className="flex items-center gap-1.5">through
-            <input type="color" value={transition.colour ?? (transition.kind === 'dip' ? '#000000' : '#ffffff')} onChange={(event) => change({ colour: event.target.value }, 'transition colour')} className="h-7 w-10 rounded-md border border-rule bg-white p-0.5" />
-          </label>
+          <span className="flex items-center gap-1.5">through <ColourField label="Colour it goes through" value={transition.colour ?? (transition.kind === 'dip' ? '#000000' : '#ffffff')} onChange={(colour) => change({ colour }, 'transition colour')} /></span>
         )}
         {(transition.kind === 'blinds' || transition.kind === 'checks' || transition.kind === 'mosaic') && <NumberField label="How many" value={transition.count ?? USUAL_COUNT[transition.kind]} min={2} max={100} digits={0} onCommit={(count) => change({ count: Math.round(count) })} />}
         {transition.kind === 'shuffle' && (

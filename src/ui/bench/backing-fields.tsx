@@ -3,6 +3,7 @@
 import { mainLayerOf, type Backing, type Slide } from '../../core/show/show';
 import { Amount } from '../kit/amount';
 import { Choice } from '../kit/choice';
+import { ColourField } from '../kit/colour-field';
 import { useShow } from '../show/show-provider';
 import { useChosenSlides } from './chosen-layers';
 
@@ -22,15 +23,14 @@ export function BackingFields({ slide }: { slide: Slide }) {
     ? { kind: 'together', name: `change the backing of ${chosen.length} slides`, edits: chosen.map((other) => ({ kind: 'set-backing', slideId: other.id, backing: next })) }
     : { kind: 'set-backing', slideId: slide.id, backing: next }, joins && `${joins} ${slide.id}`);
   const options = [...(mainLayerOf(slide) ? [{ value: 'automatic' as const, label: 'by itself' }, { value: 'blurred' as const, label: 'its blur' }] : []), { value: 'gradient' as const, label: 'gradient' }, { value: 'colour' as const, label: 'colour' }];
-  const colourField = (label: string, value: string, onChange: (colour: string) => void) => <input type="color" aria-label={label} value={value} onChange={(event) => onChange(event.target.value)} className="h-7 w-10 rounded-md border border-rule bg-white p-0.5" />;
   return (
     <div className="flex flex-col gap-2" data-part="backing">
       <div className="flex flex-wrap items-center gap-2">
         <span>{chosen.length > 1 ? `Behind all ${chosen.length} chosen` : 'Behind it'}</span>
         <Choice label="Backing" value={backing.kind === 'picture' ? 'automatic' : backing.kind} onChange={(kind) => set(KINDS[kind])} options={options} />
-        {backing.kind === 'colour' && colourField('Colour of the backing', backing.colour, (colour) => set({ kind: 'colour', colour }, 'backing'))}
+        {backing.kind === 'colour' && <ColourField label="Colour of the backing" value={backing.colour} onChange={(colour) => set({ kind: 'colour', colour }, 'backing')} />}
         {backing.kind === 'gradient' && backing.gradient.stops.map((stop, index) => (
-          <span key={stop.at}>{colourField(`Colour ${index + 1} of the gradient`, stop.colour, (colour) => set({ kind: 'gradient', gradient: { ...backing.gradient, stops: backing.gradient.stops.map((other) => (other === stop ? { ...stop, colour } : other)) } }, `backing ${index}`))}</span>
+          <ColourField key={stop.at} label={`Colour ${index + 1} of the gradient`} value={stop.colour} onChange={(colour) => set({ kind: 'gradient', gradient: { ...backing.gradient, stops: backing.gradient.stops.map((other) => (other === stop ? { ...stop, colour } : other)) } }, `backing ${index}`)} />
         ))}
       </div>
       {backing.kind === 'blurred' && (

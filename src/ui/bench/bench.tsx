@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { picturesOf } from '../../core/show/layout';
 import { Choice } from '../kit/choice';
 import { usePrepared, useShow } from '../show/show-provider';
+import { CropTab } from './crop-tab';
 import { EdgeTab } from './edge-tab';
 import { LightTab } from './light-tab';
 import { PicturesTab } from './pictures-tab';
@@ -12,9 +13,9 @@ import { RostrumTab } from './rostrum-tab';
 import { TimeTab } from './time-tab';
 import { WordsTab } from './words-tab';
 
-const TABS = [['rostrum', 'Rostrum'], ['words', 'Words'], ['light', 'Light'], ['edge', 'Edge'], ['pictures', 'Pictures'], ['time', 'Time']] as const;
+const TABS = [['rostrum', 'Rostrum'], ['crop', 'Crop'], ['words', 'Words'], ['light', 'Light'], ['edge', 'Edge'], ['pictures', 'Pictures'], ['time', 'Time']] as const;
 /** Tabs that work on one picture, or on all pictures of all chosen slides. */
-const OF_A_PICTURE = new Set<string>(['rostrum', 'light', 'edge']);
+const OF_A_PICTURE = new Set<string>(['rostrum', 'crop', 'light', 'edge']);
 
 /** Where the chosen slide is worked on. */
 export function Bench() {
@@ -30,7 +31,6 @@ export function Bench() {
   }
   const pictures = picturesOf(slide);
   const layer = pictures[Math.min(picked, pictures.length - 1)];
-  const facts = layer ? prepared.facts.get(layer.assetId) : undefined;
   const fileName = layer ? entries.find((entry) => entry.assetId === layer.assetId)?.fileName : undefined;
   const blank = <p className="text-soft">A blank slide has no picture. Its colour is under Time.</p>;
   const content = 'min-h-0 flex-1 overflow-y-auto p-4 scroll-thin';
@@ -42,7 +42,7 @@ export function Bench() {
             <Tabs.Trigger key={value} value={value} className="relative h-full text-base font-medium text-soft data-[state=active]:text-ink data-[state=active]:after:absolute data-[state=active]:after:inset-x-0 data-[state=active]:after:bottom-0 data-[state=active]:after:h-[3px] data-[state=active]:after:bg-red">{name}</Tabs.Trigger>
           ))}
         </Tabs.List>
-        <span className="ml-auto truncate pl-4 text-soft">slide <span className="tabular">{index + 1}</span>{fileName && ` · ${fileName}`}{facts && facts.kind !== 'sound' && <> · <span className="tabular">{facts.widthPx} × {facts.heightPx}</span></>}</span>
+        <span className="tabular ml-auto pl-4 whitespace-nowrap text-soft" title={fileName}>{index + 1} / {prepared.show.slides.length}</span>
       </div>
       {pictures.length > 1 && OF_A_PICTURE.has(tab) && (
         <div className="flex items-center gap-2 px-4 pt-3">
@@ -51,6 +51,7 @@ export function Bench() {
         </div>
       )}
       <Tabs.Content value="rostrum" className={content}>{layer ? <RostrumTab key={layer.id} slide={slide} layer={layer} prepared={prepared} index={index} /> : blank}</Tabs.Content>
+      <Tabs.Content value="crop" className={content}>{layer?.kind === 'picture' ? <CropTab key={layer.id} slide={slide} layer={layer} prepared={prepared} /> : layer ? <p className="text-soft">A clip is shown as it is; only pictures are cropped.</p> : blank}</Tabs.Content>
       <Tabs.Content value="words" className={content}><WordsTab key={slide.id} slide={slide} /></Tabs.Content>
       <Tabs.Content value="light" className={content}>{layer ? <LightTab key={layer.id} slide={slide} layer={layer} /> : blank}</Tabs.Content>
       <Tabs.Content value="edge" className={content}>{layer ? <EdgeTab key={layer.id} slide={slide} layer={layer} /> : blank}</Tabs.Content>

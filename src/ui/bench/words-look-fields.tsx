@@ -3,6 +3,7 @@
 import type { WordsText } from '../../core/show/edit';
 import { FONT_NAMES, WORDS_UNITS, WORDS_WAYS, type FontName, type WordsCome, type WordsStyle, type WordsUnit, type WordsWay } from '../../core/show/words';
 import { Choice } from '../kit/choice';
+import { ColourField } from '../kit/colour-field';
 import { NumberField } from '../kit/number-field';
 import { Pick, plainOptions } from '../kit/pick';
 
@@ -27,7 +28,7 @@ export function WordsLookFields({ text, onChange }: { text: WordsText; onChange:
       <div className="flex flex-wrap items-center gap-2">
         <Pick label="Font" value={style.font ?? 'bricolage'} groups={[{ name: null, options: FONT_NAMES.map((value) => ({ value, label: FONTS[value] })) }]} onChange={(font) => restyle({ font })} />
         <NumberField label="Size of the title, percent of the frame" value={(style.size ?? USUAL_SIZE) * 100} min={1} max={50} unit="%" onCommit={(size) => restyle({ size: size / 100 })} />
-        <input type="color" aria-label="Colour of the words" value={style.colour ?? '#ffffff'} onChange={(event) => restyle({ colour: event.target.value })} className="h-7 w-10 rounded-md border border-rule bg-white p-0.5" />
+        <ColourField label="Colour of the words" value={style.colour ?? '#ffffff'} onChange={(colour) => restyle({ colour })} />
         <Choice label="Behind the words" value={style.box ? 'box' : style.shadow === 'none' ? 'none' : 'shadow'} onChange={(behind) => onChange({ style: withBehind(style, behind) })} options={[{ value: 'shadow', label: 'shadow' }, { value: 'box', label: 'box' }, { value: 'none', label: 'nothing' }]} />
       </div>
       <div className="flex flex-wrap items-center gap-2">

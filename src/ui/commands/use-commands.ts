@@ -12,6 +12,11 @@ export type Actions = Partial<Record<CommandId, ((event?: KeyboardEvent) => void
 /** The actions of every part of the page that is open. */
 export const openActions = createStore<ReadonlyMap<CommandId, () => void>>(() => new Map());
 
+/** Does what a command does, if it can be done now. */
+export function runCommand(id: CommandId): void {
+  openActions.getState().get(id)?.();
+}
+
 /** Binds actions to their keys and offers them in the palette for as long as the component is there. */
 export function useCommands(actions: Actions): void {
   const latest = useRef(actions);

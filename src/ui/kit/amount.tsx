@@ -1,6 +1,8 @@
 'use client';
 
+import { clsx } from 'clsx';
 import { Slider } from 'radix-ui';
+import type { ReactNode } from 'react';
 
 interface AmountProps {
   readonly label: string;
@@ -9,15 +11,16 @@ interface AmountProps {
   readonly max: number;
   /** What double-click puts it back to. */
   readonly rest: number;
-  readonly shown: string;
+  readonly shown: ReactNode;
+  readonly narrow?: boolean;
   readonly onChange: (value: number) => void;
 }
 
 /** An amount that is drawn along a line, with its rest marked; arrow keys step, double-click puts it back. */
-export function Amount({ label, value, min, max, rest, shown, onChange }: AmountProps) {
+export function Amount({ label, value, min, max, rest, shown, narrow = false, onChange }: AmountProps) {
   const share = (of: number) => `${(100 * (of - min)) / (max - min)}%`;
   return (
-    <div className="grid grid-cols-[6.5rem_1fr_2.75rem] items-center gap-2">
+    <div className={clsx('grid items-center gap-2', narrow ? 'grid-cols-[auto_1fr_auto]' : 'grid-cols-[6.5rem_1fr_2.75rem]')}>
       <span className={value === rest ? 'text-soft' : 'font-medium'}>{label}</span>
       <Slider.Root value={[value]} min={min} max={max} step={(max - min) / 200} onValueChange={([next]) => onChange(Math.round(next! * 1000) / 1000)} onDoubleClick={() => onChange(rest)} className="relative flex h-5 touch-none items-center select-none">
         <Slider.Track className="relative h-[3px] grow rounded-full bg-rule">

@@ -1,6 +1,6 @@
 import { CLIP_FRAMES_PER_SECOND } from '../../core/frame/frame-plan';
 import type { AssetId } from '../../core/show/ids';
-import type { PictureReader } from '../../drawing/picture-reader';
+import type { PicturePart, PictureReader } from '../../drawing/picture-reader';
 import type { Pixels } from '../../drawing/planes/picture-planes';
 import type { Drawing2d } from '../../drawing/words/outline';
 
@@ -11,12 +11,12 @@ const MOST_SECONDS = 12;
 export function createBrowserReader(): PictureReader {
   const seconds = new Map<string, Promise<Blob[]>>();
   return {
-    async readPicture(assetId, widthPx, heightPx) {
-      const response = await fetch(`/api/pictures/${assetId}?width=${widthPx}`);
+    async readPicture(assetId, widthPx, heightPx, part) {
+      const wholePx = part ? Math.min(16_384, Math.ceil((widthPx * part.ofWidthPx) / part.widthPx)) : widthPx;
+      const response = await fetch(`/api/pictures/${assetId}?width=${wholePx}`);
       if (!response.ok) throw new Error('The picture could not be fetched from the server.');
       const blob = await response.blob();
-      // Prints with transparency, and only they, are handed out as WebP.
-      return pixelsOfBlob(blob, widthPx, heightPx, blob.type === 'image/webp');
+      return part ? partOfBlob(blob, widthPx, heightPx, part) : pixelsOfBlob(blob, widthPx, heightPx, isTransparent(blob));
     },
     async readClipFrame(assetId, clipFrame, widthPx, heightPx) {
       const second = Math.floor(clipFrame / CLIP_FRAMES_PER_SECOND);
@@ -51,6 +51,22 @@ export function createBrowserReader(): PictureReader {
       return blob;
     });
   }
+}
+
+/** Prints with transparency, and only they, are handed out as WebP. */
+function isTransparent(blob: Blob): boolean {
+  return blob.type === 'image/webp';
+}
+
+/** A part in the file's own pixels lies between those of a smaller print. */
+async function partOfBlob(blob: Blob, widthPx: number, heightPx: number, part: PicturePart): Promise<Pixels> {
+  const bitmap = await createImageBitmap(blob);
+  const [scaleX, scaleY] = [bitmap.width / part.ofWidthPx, bitmap.height / part.ofHeightPx];
+  const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true })!;
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(bitmap, part.left * scaleX, part.top * scaleY, part.widthPx * scaleX, part.heightPx * scaleY, 0, 0, widthPx, heightPx);
+  bitmap.close();
+  return { widthPx, heightPx, rgba: context.getImageData(0, 0, widthPx, heightPx).data, hasTransparency: isTransparent(blob) };
 }
 
 async function pixelsOfBlob(blob: Blob, widthPx: number, heightPx: number, hasTransparency: boolean): Promise<Pixels> {
