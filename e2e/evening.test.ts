@@ -7,7 +7,7 @@ import { pipeline } from 'node:stream/promises';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import { probeFilm } from '../src/server/films/probe-film';
-import { dropFiles, openApp, openBrowser, openPage, press, textOf, waitForText, type App } from './app';
+import { chord, dropFiles, openApp, openBrowser, openPage, press, textOf, waitForText, type App } from './app';
 
 const PICTURES = readdirSync('demo/files').filter((name) => /^PE_.*\.jpg$/.test(name)).sort().slice(0, 12).map((name) => path.resolve('demo/files', name));
 
@@ -117,6 +117,13 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
     await page.reload();
     await page.waitForSelector('[data-part=slide]');
     expect((await order()).slice(0, 3)).toEqual(dragged.slice(0, 3));
+    // What could be undone and done again before still can.
+    await page.waitForSelector('aria/Undo: move slide');
+    await chord(page, 'Control', 'z');
+    expect((await order()).slice(0, 3)).toEqual(before.slice(0, 3));
+    await chord(page, 'Control', 'y');
+    expect((await order()).slice(0, 3)).toEqual(dragged.slice(0, 3));
+    await saved();
   });
 
   it('takes a typed length, a title in place, a duplicate, a blank slide and a removal', async () => {

@@ -27,21 +27,23 @@ export function blendPlanes(
       const alpha = f32x4.div(f32x4.convert_i32x4_s(alphas), f32x4.splat(255));
       const safe = f32x4.max(alpha, f32x4.splat(0.002));
       // The sheet's own colour, without its transparency; its chroma by the transparency it was weighed with.
-      const chromaAlpha = Mathf.max(8, half) / 255.0;
       const luma = f32x4.div(lumas(sy + at, sy + under), safe);
-      const neutral = <f32>128.0 * half / 255.0;
-      const cu = f32x4.splat((<f32>load<u8>(su + c) - neutral) / chromaAlpha);
-      const cv = f32x4.splat((<f32>load<u8>(sv + c) - neutral) / chromaAlpha);
+      // Chroma stands on the even columns; an odd one lies halfway to the next.
+      const next = x + 2 < x1 ? 1 : 0;
+      const cu = spreadChroma(bareChroma(su + c, sha + c), bareChroma(su + c + next, sha + c + next));
+      const cv = spreadChroma(bareChroma(sv + c, sha + c), bareChroma(sv + c + next, sha + c + next));
       // A sheet behind is undone likewise; where it has nothing the source shows as it is.
       let there = one;
-      let chromaThere: f32 = 1;
+      let bu: v128, bv: v128;
       if (ta != 0) {
         there = f32x4.div(lumas(ta + at, ta + under), f32x4.splat(255));
-        chromaThere = Mathf.max(0.004, f32x4.extract_lane(there, 0) * 0.5 + f32x4.extract_lane(there, 2) * 0.5);
+        bu = spreadChroma(bareChroma(u + c, tha + c), bareChroma(u + c + next, tha + c + next));
+        bv = spreadChroma(bareChroma(v + c, tha + c), bareChroma(v + c + next, tha + c + next));
+      } else {
+        bu = spreadChroma(<f32>load<u8>(u + c) - 128.0, <f32>load<u8>(u + c + next) - 128.0);
+        bv = spreadChroma(<f32>load<u8>(v + c) - 128.0, <f32>load<u8>(v + c + next) - 128.0);
       }
       const behind = f32x4.div(lumas(y + at, y + under), f32x4.max(there, f32x4.splat(0.004)));
-      const bu = f32x4.splat(<f32>load<u8>(u + c) / chromaThere - 128.0);
-      const bv = f32x4.splat(<f32>load<u8>(v + c) / chromaThere - 128.0);
       const share = f32x4.mul(alpha, f32x4.splat(opacity));
       const r = mixed(redOf(behind, bv), redOf(luma, cv), share, there, mode, one, zero);
       const g = mixed(greenOf(behind, bu, bv), greenOf(luma, cu, cv), share, there, mode, one, zero);
@@ -69,6 +71,21 @@ export function blendPlanes(
       }
     }
   }
+}
+
+/** A premultiplied chroma sample about 0, without its transparency. */
+// @ts-ignore: decorator
+@inline
+function bareChroma(at: usize, alpha: usize): f32 {
+  const half = <f32>load<u8>(alpha);
+  return (<f32>load<u8>(at) - <f32>(128.0 / 255.0) * half) * (255.0 / Mathf.max(8, half));
+}
+
+/** For an even and an odd pixel of two rows. */
+// @ts-ignore: decorator
+@inline
+function spreadChroma(here: f32, next: f32): v128 {
+  return f32x4.replace_lane(f32x4.replace_lane(f32x4.splat(here), 1, <f32>0.5 * (here + next)), 3, <f32>0.5 * (here + next));
 }
 
 // @ts-ignore: decorator

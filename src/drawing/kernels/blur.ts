@@ -19,17 +19,20 @@ export function blurPlane(from: usize, fromStride: i32, to: usize, toStride: i32
   }
   let square = 1;
   while (sigma / <f64>square >= 4.0 && square < 32) square *= 2;
-  const w = (widthPx + square - 1) / square;
-  const h = (heightPx + square - 1) / square;
+  // Squares beyond the border, of the border's own samples: it is repeated as finely as it is.
+  const pad = square == 1 ? 0 : 1;
+  const w = (widthPx + square - 1) / square + 2 * pad;
+  const h = (heightPx + square - 1) / square + 2 * pad;
   const stride = (w + 23) & ~7;
   const other = scratch + 2 * stride * (h + 2);
   const s = sigma / <f64>square;
   // A square's average and linear interpolation have the variances 1/12 and 1/6 of a square.
   weigh(square == 1 ? s : Math.sqrt(Math.max(0.05, s * s - 0.25)));
-  shrink(from, fromStride, widthPx, heightPx, square, scratch, stride, w, h);
+  shrink(from, fromStride, widthPx, heightPx, square, scratch + 2 * pad * (stride + 1), stride, w - 2 * pad, h - 2 * pad);
+  if (pad != 0) surround(from, fromStride, widthPx, heightPx, square, scratch, stride, w, h);
   for (let row = 0; row < h; row += 1) across(scratch + 2 * row * stride, other + 2 * row * stride, w);
   down(other, scratch, stride, w, h);
-  enlarge(scratch, stride, w, h, square, to, toStride, widthPx, heightPx);
+  enlarge(scratch, stride, w, h, square, <f64>pad - 0.5, to, toStride, widthPx, heightPx);
 }
 
 export function blurScratchBytes(widthPx: i32, heightPx: i32): i32 {
@@ -83,6 +86,36 @@ function shrink(from: usize, fromStride: i32, widthPx: i32, heightPx: i32, squar
   }
 }
 
+/** Fills the outermost squares: each is the mean of the border samples it continues. */
+function surround(from: usize, fromStride: i32, widthPx: i32, heightPx: i32, square: i32, to: usize, stride: i32, w: i32, h: i32): void {
+  const shift = ctz(square), half = square >> 1;
+  const last = from + (heightPx - 1) * fromStride;
+  for (let row = 1; row < h - 1; row += 1) {
+    let left: i32 = 0, right: i32 = 0;
+    for (let step = 0; step < square; step += 1) {
+      const line = from + min(heightPx - 1, (row - 1) * square + step) * fromStride;
+      left += <i32>load<u8>(line);
+      right += <i32>load<u8>(line + widthPx - 1);
+    }
+    store<i16>(to + 2 * row * stride, <i16>((left * 64 + half) >> shift));
+    store<i16>(to + 2 * (row * stride + w - 1), <i16>((right * 64 + half) >> shift));
+  }
+  for (let column = 1; column < w - 1; column += 1) {
+    let top: i32 = 0, bottom: i32 = 0;
+    for (let step = 0; step < square; step += 1) {
+      const x = min(widthPx - 1, (column - 1) * square + step);
+      top += <i32>load<u8>(from + x);
+      bottom += <i32>load<u8>(last + x);
+    }
+    store<i16>(to + 2 * column, <i16>((top * 64 + half) >> shift));
+    store<i16>(to + 2 * ((h - 1) * stride + column), <i16>((bottom * 64 + half) >> shift));
+  }
+  store<i16>(to, <i16>(<i32>load<u8>(from) << 6));
+  store<i16>(to + 2 * (w - 1), <i16>(<i32>load<u8>(from + widthPx - 1) << 6));
+  store<i16>(to + 2 * (h - 1) * stride, <i16>(<i32>load<u8>(last) << 6));
+  store<i16>(to + 2 * ((h - 1) * stride + w - 1), <i16>(<i32>load<u8>(last + widthPx - 1) << 6));
+}
+
 function across(from: usize, to: usize, w: i32): void {
   for (let x = 0; x < radius; x += 1) {
     store<i16>(ROW + 2 * x, load<i16>(from));
@@ -122,13 +155,14 @@ const BASES: usize = memory.data(4 * 1056, 16);
 const NEIGHBOURS: usize = memory.data(16 * 1056, 16);
 const SHARES: usize = memory.data(2 * 8448, 16);
 
-function enlarge(from: usize, stride: i32, w: i32, h: i32, square: i32, to: usize, toStride: i32, widthPx: i32, heightPx: i32): void {
+/** @param shift where the first square's middle lies, in squares from the plane's border */
+function enlarge(from: usize, stride: i32, w: i32, h: i32, square: i32, shift: f64, to: usize, toStride: i32, widthPx: i32, heightPx: i32): void {
   makePattern();
   const step = 1.0 / <f64>square;
   for (let group = 0; group < (widthPx + 7) >> 3; group += 1) {
     let base: i32 = 0;
     for (let lane = 0; lane < 8; lane += 1) {
-      const at = Math.max(0, Math.min(<f64>(w - 1), (<f64>(8 * group + lane) + 0.5) * step - 0.5));
+      const at = Math.max(0, Math.min(<f64>(w - 1), (<f64>(8 * group + lane) + 0.5) * step + shift));
       const left = max<i32>(0, min<i32>(w - 2, <i32>at));
       if (lane == 0) base = left;
       store<u8>(NEIGHBOURS + 16 * group + 2 * lane, <u8>(2 * (left - base)));
@@ -139,7 +173,7 @@ function enlarge(from: usize, stride: i32, w: i32, h: i32, square: i32, to: usiz
     store<i32>(BASES + 4 * group, base);
   }
   for (let y = 0; y < heightPx; y += 1) {
-    const at = Math.max(0, Math.min(<f64>(h - 1), (<f64>y + 0.5) * step - 0.5));
+    const at = Math.max(0, Math.min(<f64>(h - 1), (<f64>y + 0.5) * step + shift));
     const upper = max<i32>(0, min<i32>(h - 2, <i32>at));
     const down = h < 2 ? 0.0 : (at - <f64>upper) * 32767.0;
     const share = i16x8.splat(<i16>down);

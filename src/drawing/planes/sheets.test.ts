@@ -52,11 +52,7 @@ describe('blur', () => {
     const wanted = Float32Array.from(lumaOf(picture));
     blurInFloats(wanted, W, H, sigma);
     blurSheet(kernels, sheets, picture, WHOLE, sigma);
-    const got = lumaOf(picture);
-    // A wide blur repeats the border by squares, not by samples, which shows to the measure (not to the eye) within a deviation of it.
-    const border = sigma > 16 ? round(1.5 * sigma) : 0;
-    const inner = (plane: ArrayLike<number>) => Array.from(plane).filter((_, at) => at % W >= border && at % W < W - border && at >= border * W && at < (H - border) * W);
-    expect(psnr(inner(got), inner(wanted))).toBeGreaterThan(48);
+    expect(psnr(lumaOf(picture), wanted)).toBeGreaterThan(48);
   });
   it.each([0, 16, 77, 235, 255])('leaves a plane of %d exactly as it is', (value) => {
     const surface = createSurface(kernels, W, H);
@@ -149,8 +145,7 @@ describe('blend modes', () => {
       const [r, g, b] = [0, 1, 2].map((channel) => { const [x, y] = [before.rgba[at + channel]! / 255, over.rgba[at + channel]! / 255]; return x + (formulas[mode](x, y) - x) * (128 / 255); }) as [number, number, number];
       lumas.push(16 + 219 * (0.2126 * r + 0.7152 * g + 0.0722 * b));
     }
-    // Chroma is shared by four pixels and held to what can be shown, which costs a level here and there.
-    expect(psnr(lumaOf(back), lumas)).toBeGreaterThan(42);
+    expect(psnr(lumaOf(back), lumas)).toBeGreaterThan(48);
     sheets.giveBack(sheet);
   });
   it('over nothing leave the layer as it is', () => {

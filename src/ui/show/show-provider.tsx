@@ -28,6 +28,7 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
   const [store] = useState(() => createShowStore({
     show, revision, entries,
     storage: typeof window === 'undefined' ? null : window.localStorage,
+    session: typeof window === 'undefined' ? null : window.sessionStorage,
     tell: (sentence) => void toast(sentence),
   }));
 

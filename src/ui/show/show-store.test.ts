@@ -100,6 +100,51 @@ describe('the show store', () => {
     await settle();
     expect(server.show).toEqual(store.getState().show);
   });
+  it('can undo and do again after the page was loaded anew, for as long as the window is open', async () => {
+    const session = memory();
+    const inWindow = () => {
+      const opened = createShowStore({ show: server.show, revision: server.kept.length, entries: [], storage, session, tell: (sentence) => told.push(sentence) });
+      opened.getState().takeUpUnsent();
+      return opened;
+    };
+    const before = inWindow();
+    before.getState().edit(addSlide());
+    before.getState().edit({ kind: 'rename-show', title: 'Regatta' }, 'title');
+    before.getState().edit({ kind: 'set-default-length', lengthMs: 3000 });
+    before.getState().undo();
+    await settle();
+    before.getState().flushNow();
+    const after = inWindow();
+    expect([after.getState().undoSteps.length, after.getState().redoSteps.length]).toEqual([2, 1]);
+    after.getState().redo();
+    expect(after.getState().show.defaultLengthMs).toBe(3000);
+    for (let step = 0; step < 3; step += 1) after.getState().undo();
+    expect(after.getState().show).toEqual(start);
+    // Typing on is a step of its own now.
+    after.getState().redo();
+    after.getState().redo();
+    after.getState().edit({ kind: 'rename-show', title: 'Regattas' }, 'title');
+    after.getState().undo();
+    expect(after.getState().show.title).toBe('Regatta');
+    expect(told).toEqual([]);
+  });
+  it('is not misled by a broken note of what could be undone, nor by one too large to keep', () => {
+    const session = memory();
+    for (const note of ['{', '{"undoSteps":[1]}', '{"undoSteps":[{"edit":{},"inverse":{}}]}']) {
+      session.setItem('tanager-undo-s', note);
+      const opened = createShowStore({ show: server.show, revision: 0, entries: [], storage, session, tell: (sentence) => told.push(sentence) });
+      opened.getState().takeUpUnsent();
+      expect(opened.getState().undoSteps).toEqual([]);
+    }
+    const full = createShowStore({ show: server.show, revision: 0, entries: [], storage, session: { ...session, setItem: () => { throw new Error('full'); } }, tell: (sentence) => told.push(sentence) });
+    full.getState().edit(addSlide());
+    expect(() => full.getState().flushNow()).not.toThrow();
+    for (let step = 0; step < 40; step += 1) store.getState().edit({ kind: 'rename-show', title: `${step}${'x'.repeat(100_000)}` });
+    const large = createShowStore({ show: store.getState().show, revision: 0, entries: [], storage, session, tell: (sentence) => told.push(sentence) });
+    for (let step = 0; step < 40; step += 1) large.getState().edit({ kind: 'rename-show', title: `${step}${'y'.repeat(100_000)}` });
+    large.getState().flushNow();
+    expect(session.getItem('tanager-undo-s')!.length).toBeLessThan(2_000_000);
+  });
   it('takes typing as one step', () => {
     for (const title of ['R', 'Re', 'Reg']) store.getState().edit({ kind: 'rename-show', title }, 'title');
     store.getState().edit({ kind: 'set-default-length', lengthMs: 3000 });

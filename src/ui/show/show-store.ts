@@ -10,6 +10,7 @@ import type { SheetEntry } from '../../server/assets/contact-sheet';
 import type { FolderProgress } from '../../server/assets/folder-intake';
 import type { AppliedEdits, SentEdit } from '../../server/shows/show-service';
 import { callServer, ServerRefusal } from './call-server';
+import { createUndoNotes } from './undo-notes';
 import { createUnsent } from './unsent';
 
 export type Saving = 'saved' | 'saving' | 'offline';
@@ -40,13 +41,13 @@ export interface ShowState {
   redo(): void;
   select(ids: readonly SlideId[], anchor: SlideId | null): void;
   setEntries(entries: readonly SheetEntry[], folder?: FolderProgress | null): void;
-  /** Does again what a closed page had not sent. Once, after the first drawing: the server, which draws first, knows nothing of it. */
+  /** Does again what a closed page had not sent, and takes up what it could undo. Once, after the first drawing: the server, which draws first, knows nothing of it. */
   takeUpUnsent(): void;
   /** Asks for what others changed. */
   pull(): void;
   /** The server cannot be heard any more; said at once, not only when the next edit fails. */
   lost(): void;
-  /** Sends what waits, at once; for when the page goes away. */
+  /** Sends what waits, at once, and notes what can be undone; for when the page goes away. */
   flushNow(): void;
 }
 
@@ -63,10 +64,13 @@ interface ShowStoreOptions {
   readonly entries: readonly SheetEntry[];
   /** Where edits wait that the server has not confirmed, so that a closed page loses nothing. */
   readonly storage: Pick<Storage, 'getItem' | 'setItem' | 'removeItem' | 'key' | 'length'> | null;
+  /** The window's own, where undo steps outlive the page. */
+  readonly session?: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'> | null;
   readonly tell: (sentence: string) => void;
 }
 
-export function createShowStore({ show, revision, entries, storage, tell }: ShowStoreOptions): ShowStore {
+export function createShowStore({ show, revision, entries, storage, session = null, tell }: ShowStoreOptions): ShowStore {
+  const undoNotes = createUndoNotes(show.id, session);
   const unsent = createUnsent(show.id, nanoid(8), storage);
   let confirmed = show;
   let known = revision;
@@ -116,6 +120,7 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
     select: (ids, anchor) => set({ selection: new Set(ids), anchor }),
     setEntries: (next, folder = null) => set({ entries: next, facts: mergedFacts(get().facts, next), folder }),
     takeUpUnsent() {
+      if (get().undoSteps.length === 0 && get().redoSteps.length === 0) set(undoNotes.left());
       const left = unsent.left();
       const kept = left.edits.filter((entry) => !pending.some((other) => other.editId === entry.editId));
       if (kept.length === 0) return;
@@ -127,7 +132,10 @@ export function createShowStore({ show, revision, entries, storage, tell }: Show
     },
     pull: () => void send(),
     lost: () => set({ saving: 'offline' }),
-    flushNow: () => { if (pending.length > 0) void post(pending, true).catch(() => {}); },
+    flushNow() {
+      undoNotes.keep(get().undoSteps, get().redoSteps);
+      if (pending.length > 0) void post(pending, true).catch(() => {});
+    },
   }));
   return store;
 
