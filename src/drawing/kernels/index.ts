@@ -6,6 +6,7 @@ export { drawQuad, quadOrder } from './quad';
 export { fillPlane, scalePlane, invertPlane, weakenPlane, brightnessOf, halvePlane, tintPlane } from './sheet';
 export { blendPlanes } from './blend';
 export { blurPlane, blurScratchBytes, mosaicPlane } from './blur';
-export { mixByMap, lightPlanes } from './wipe';
+export { mixByMap } from './wipe';
+export { lightPlanes } from './light';
 export { turnPagePlane } from './page';
 export { planesFromRgba, planesFromTransparentRgba, padPlane, rgbaFromPlanes } from './colour';

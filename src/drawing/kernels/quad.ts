@@ -3,16 +3,18 @@
 // The target is worked through in tiles: along a slanting row the source's rows, and with them pages of memory, change so often that whole rows take far longer.
 // A tile's row is sampled eight places at a time. Where these lie within two neighbouring rows and fifteen columns, as they do up to some seven degrees of turn,
 // three source rows are loaded and the neighbours brought together by a swizzle; elsewhere every place's two pairs of neighbours are loaded by themselves.
-// The map is worked out exactly every sixteen or eight places and goes in equal steps between, which is exact without perspective.
+// The map is worked out exactly at the ends of segments and follows a line or a parabola between.
 
 /** See `drawQuad` in `draw-quad.ts`, which writes it. */
 const ORDER: usize = memory.data(8 * 80, 16);
 const EDGES: i32 = 27;
-const TILE: i32 = 64;
+/** Samples of a tile across and down; WIDE is a multiple of 64. */
+const WIDE: i32 = 256;
+const HIGH: i32 = 64;
 /** A tile's row of either plane and of transparency, with room for what is written past its end. */
-const FIRST: usize = memory.data(96, 16);
-const SECOND: usize = memory.data(96, 16);
-const COVER: usize = memory.data(96, 16);
+const FIRST: usize = memory.data(288, 16);
+const SECOND: usize = memory.data(288, 16);
+const COVER: usize = memory.data(288, 16);
 
 export function quadOrder(): usize {
   return ORDER;
@@ -54,12 +56,13 @@ export function drawQuad(): void {
   strength = <i32>Math.round(given(10) * 32767);
   const whole = alpha == 0 && strength == 32767;
   const x0 = <i32>given(11), y0 = <i32>given(12), x1 = <i32>given(13), y1 = <i32>given(14);
-  for (let tileY = y0; tileY < y1; tileY += TILE) {
-    const endY = min(y1, tileY + TILE);
-    for (let tileX = x0 & ~15; tileX < x1; tileX += TILE) {
-      const startX = max(x0, tileX), endX = min(x1, tileX + TILE);
+  for (let tileY = y0; tileY < y1; tileY += HIGH) {
+    const endY = min(y1, tileY + HIGH);
+    for (let tileX = x0 & ~15; tileX < x1; tileX += WIDE) {
+      const startX = max(x0, tileX), endX = min(x1, tileX + WIDE);
       const place = placeOf(startX, tileY, endX, endY);
       if (place == OUTSIDE) continue;
+      chooseSegment(startX, tileY, endX, endY);
       for (let row = tileY; row < endY; row += 1) {
         if (place == INSIDE) {
           left = insideFrom = startX;
@@ -136,7 +139,7 @@ function sampleRow(row: i32, tileX: i32): void {
   const from = left - tileX, end = right - tileX;
   const nothing = i8x16.splat(0);
   const filling = alpha == 0 ? i8x16.splat(-1) : nothing;
-  for (let x = 0; x < TILE + 16; x += 16) {
+  for (let x = 0; x < WIDE + 16; x += 16) {
     v128.store(FIRST + x, nothing);
     v128.store(SECOND + x, nothing);
     v128.store(COVER + x, filling);
@@ -163,7 +166,7 @@ function sampleRow(row: i32, tileX: i32): void {
 @inline
 function blank(line: usize, from: i32, end: i32): void {
   if (from > 0) memory.fill(line, 0, from);
-  if (end < TILE + 16) memory.fill(line + end, 0, TILE + 16 - end);
+  if (end < WIDE + 16) memory.fill(line + end, 0, WIDE + 16 - end);
 }
 
 // @ts-ignore: decorator
@@ -171,7 +174,7 @@ function blank(line: usize, from: i32, end: i32): void {
 function weaken(line: usize, by: i32): void {
   const weight = i16x8.splat(<i16>by);
   const half = i16x8.splat(64);
-  for (let x = 0; x < TILE; x += 16) {
+  for (let x = 0; x < WIDE; x += 16) {
     const value = v128.load(line + x);
     v128.store(line + x, i8x16.narrow_i16x8_u(
       i16x8.shr_u(i16x8.add(i16x8.q15mulr_sat_s(i16x8.shl(v128.extend_low<u8>(value), 7), weight), half), 7),
@@ -194,32 +197,66 @@ function partly(row: i32, x: i32, tileX: i32): void {
   if (second != 0) store<u8>(SECOND + at, <u8>(<f64>load<u8>(SECOND + at) * share + 0.5));
 }
 
+/** How far apart the map is worked out exactly in this tile, in samples: a parabola through both ends and the middle is then off by less than a hundredth of one. */
+let segment: i32 = WIDE;
+
+function chooseSegment(x0: i32, y0: i32, x1: i32, y1: i32): void {
+  const m6 = given(22), m7 = given(23), m8 = given(24);
+  segment = WIDE;
+  if (m6 == 0) return;
+  let nearest = Infinity, furthest = 0.0;
+  for (let corner = 0; corner < 4; corner += 1) {
+    const x = <f64>(corner & 1 ? x1 : x0), y = <f64>(corner & 2 ? y1 : y0);
+    const w = m6 * x + m7 * y + m8;
+    nearest = Math.min(nearest, Math.abs(w));
+    furthest = Math.max(furthest, Math.max(Math.abs(given(16) * x + given(17) * y + given(18)), Math.abs(given(19) * x + given(20) * y + given(21))) / Math.max(1e-9, Math.abs(w)));
+  }
+  // The way is off by a twentieth of its length times the square of the change of depth along it.
+  const slope = (Math.max(Math.abs(given(16)), Math.abs(given(19))) + Math.abs(m6) * furthest) / Math.max(1e-9, nearest);
+  segment = <i32>Math.max(8, Math.min(<f64>WIDE, Math.cbrt((0.2 * nearest * nearest) / (m6 * m6 * slope)))) & ~7;
+}
+
 /** Samples a tile's row between two of its columns. */
 function run(row: i32, from: i32, end: i32, tileX: i32): void {
   const m0 = given(16), m3 = given(19), m6 = given(22);
-  const py = <f64>row + 0.5, px = <f64>(tileX + from) + 0.5;
-  const bu = given(17) * py + given(18), bv = given(20) * py + given(21), bw = given(23) * py + given(24);
-  const length = <f64>((end - from + 7) & ~7);
-  const w0 = m6 * px + bw, w2 = w0 + m6 * length;
-  const u0 = (m0 * px + bu) / w0, v0 = (m3 * px + bv) / w0;
-  const u2 = (m0 * (px + length) + bu) / w2, v2 = (m3 * (px + length) + bv) / w2;
-  if (within(u0, v0) && within(u2, v2)) {
-    const blocks = 8.0 / length;
-    if (m6 == 0) return curve(from, end, u0, v0, (u2 - u0) * blocks, (v2 - v0) * blocks, 0, 0);
-    // A parabola through both ends and the middle is off by less than a twentieth of the way times the square of the change of depth along it.
-    const depth = m6 * length / Math.min(w0, w2);
-    if (Math.max(Math.abs(u2 - u0), Math.abs(v2 - v0)) * depth * depth < 0.2) {
-      const w1 = 1.0 / (w0 + m6 * length * 0.5);
-      const u1 = (m0 * (px + length * 0.5) + bu) * w1, v1 = (m3 * (px + length * 0.5) + bv) * w1;
-      const bendU = 2.0 * (u2 - 2.0 * u1 + u0) * blocks * blocks, bendV = 2.0 * (v2 - 2.0 * v1 + v0) * blocks * blocks;
-      return curve(from, end, u0, v0, (4.0 * u1 - 3.0 * u0 - u2) * blocks + bendU, (4.0 * v1 - 3.0 * v0 - v2) * blocks + bendV, 2.0 * bendU, 2.0 * bendV);
+  const py = <f64>row + 0.5;
+  let px = <f64>(tileX + from) + 0.5;
+  // Numerators and depth at a place, and what they grow by from sample to sample.
+  let nu = m0 * px + given(17) * py + given(18), nv = m3 * px + given(20) * py + given(21), w = m6 * px + given(23) * py + given(24);
+  let near = 1.0 / w, u = nu * near, v = nv * near;
+  for (let x = from; x < end;) {
+    const count = min(segment, (end - x + 7) & ~7);
+    const length = <f64>count, blocks = 8.0 / length;
+    nu += m0 * length;
+    nv += m3 * length;
+    const before = w;
+    w += m6 * length;
+    near = m6 == 0 ? near : 1.0 / w;
+    const eu = nu * near, ev = nv * near;
+    if (!within(u, v) || !within(eu, ev)) besideBorder(x, min(end, x + count), u, v, nu - m0 * length, nv - m3 * length, before);
+    else if (m6 == 0) curve(x, min(end, x + count), u, v, (eu - u) * blocks, (ev - v) * blocks, 0, 0);
+    else {
+      const middle = 1.0 / (before + m6 * length * 0.5);
+      const u1 = (nu - m0 * length * 0.5) * middle, v1 = (nv - m3 * length * 0.5) * middle;
+      const bendU = 2.0 * (eu - 2.0 * u1 + u) * blocks * blocks, bendV = 2.0 * (ev - 2.0 * v1 + v) * blocks * blocks;
+      curve(x, min(end, x + count), u, v, (4.0 * u1 - 3.0 * u - eu) * blocks + bendU, (4.0 * v1 - 3.0 * v - ev) * blocks + bendV, 2.0 * bendU, 2.0 * bendV);
     }
+    u = eu;
+    v = ev;
+    x += count;
   }
-  let u = u0, v = v0;
+}
+
+/** Eight places at a time, and one by one where they reach beyond what lies in memory. */
+function besideBorder(from: i32, end: i32, u0: f64, v0: f64, nu0: f64, nv0: f64, w0: f64): void {
+  const m0 = given(16), m3 = given(19), m6 = given(22);
+  let u = u0, v = v0, nu = nu0, nv = nv0, w = w0;
   for (let x = from; x < end; x += 8) {
-    const ex = <f64>(tileX + x + 8) + 0.5, ew = 1.0 / (m6 * ex + bw);
-    const eu = (m0 * ex + bu) * ew, ev = (m3 * ex + bv) * ew;
-    if (within(u, v) && within(eu, ev)) curve(x, x + 8, u, v, eu - u, ev - v, 0, 0);
+    nu += 8.0 * m0;
+    nv += 8.0 * m3;
+    w += 8.0 * m6;
+    const eu = nu / w, ev = nv / w;
+    if (within(u, v) && within(eu, ev)) curve(x, min(end, x + 8), u, v, eu - u, ev - v, 0, 0);
     else for (let index = 0; index < min(8, end - x); index += 1) one(x + index, u + (eu - u) * 0.125 * <f64>index, v + (ev - v) * 0.125 * <f64>index);
     u = eu;
     v = ev;
@@ -245,12 +282,12 @@ const STEPS: usize = memory.data<i32>([0, 1, 2, 3], 16);
 const TRIANGLES: usize = memory.data<i32>([0, 0, 1, 3], 16);
 const OFFSETS: usize = memory.data(32, 16);
 
-/** Of up to eight blocks of eight places: where a block begins, counted from its first column and row, its steps, and where these lie in the planes. */
-const COLUMNS: usize = memory.data(16, 16);
-const ROWS: usize = memory.data(16, 16);
-const ALONG_U: usize = memory.data(16, 16);
-const ALONG_V: usize = memory.data(16, 16);
-const PLACES: usize = memory.data(32, 16);
+/** Of all blocks of eight places of a tile's row: where a block begins, counted from its first column and row, its steps, and where these lie in the planes. */
+const COLUMNS: usize = memory.data(80, 16);
+const ROWS: usize = memory.data(80, 16);
+const ALONG_U: usize = memory.data(80, 16);
+const ALONG_V: usize = memory.data(80, 16);
+const PLACES: usize = memory.data(160, 16);
 
 /** Samples along a parabola: a step of eight places, which itself grows by a bend from one to the next. In samples. */
 function curve(from: i32, end: i32, u0: f64, v0: f64, stepU: f64, stepV: f64, bendU: f64, bendV: f64): void {
@@ -261,12 +298,18 @@ function curve(from: i32, end: i32, u0: f64, v0: f64, stepU: f64, stepV: f64, be
   const last = (end - from - 1) >> 3;
   const steepestU = max(abs(du), abs(du + last * ddu)), steepestV = max(abs(dv), abs(dv + last * ddv));
   if (7 * (steepestU >> 8) >= 13 << 11 || 7 * (steepestV >> 4) >= 1 << 15) return far(from, end, u, v, du, dv, ddu, ddv);
-  const count = v128.load(STEPS), three = v128.load(TRIANGLES), four = i32x4.splat(4), six = i32x4.splat(6);
-  // k steps on, the place has moved by k·du + k(k − 1)/2·ddu.
-  const lateTriangles = i32x4.add(i32x4.add(three, i32x4.shl(count, 2)), six);
-  blocks(0, at4(u, du, ddu, count, three), at4(v, dv, ddv, count, three), i32x4.add(i32x4.splat(du), i32x4.mul(i32x4.splat(ddu), count)), i32x4.add(i32x4.splat(dv), i32x4.mul(i32x4.splat(ddv), count)));
-  const later = i32x4.add(count, four);
-  if (last > 3) blocks(8, at4(u, du, ddu, later, lateTriangles), at4(v, dv, ddv, later, lateTriangles), i32x4.add(i32x4.splat(du), i32x4.mul(i32x4.splat(ddu), later)), i32x4.add(i32x4.splat(dv), i32x4.mul(i32x4.splat(ddv), later)));
+  // k steps on, the place has moved by k·du + k(k − 1)/2·ddu. Four blocks at a time; from one four to the next, places and steps go on by themselves.
+  const count = v128.load(STEPS), triangles = v128.load(TRIANGLES);
+  let us = at4(u, du, ddu, count, triangles), vs = at4(v, dv, ddv, count, triangles);
+  let dus = i32x4.add(i32x4.splat(du), i32x4.mul(i32x4.splat(ddu), count)), dvs = i32x4.add(i32x4.splat(dv), i32x4.mul(i32x4.splat(ddv), count));
+  const bendU6 = i32x4.splat(6 * ddu), bendV6 = i32x4.splat(6 * ddv), bendU4 = i32x4.splat(4 * ddu), bendV4 = i32x4.splat(4 * ddv);
+  for (let block = 0; block <= last; block += 4) {
+    blocks(2 * block, us, vs, dus, dvs);
+    us = i32x4.add(us, i32x4.add(i32x4.shl(dus, 2), bendU6));
+    vs = i32x4.add(vs, i32x4.add(i32x4.shl(dvs, 2), bendV6));
+    dus = i32x4.add(dus, bendU4);
+    dvs = i32x4.add(dvs, bendV4);
+  }
   if (alpha != 0) near(from, end, second != 0, true);
   else if (second != 0) near(from, end, true, false);
   else near(from, end, false, false);
