@@ -18,11 +18,14 @@ const FAMILIES = [
   { name: 'spline-mono', package: '@fontsource-variable/spline-sans-mono', file: 'spline-sans-mono-{}-wght-normal', subsets: ['latin', 'latin-ext'], variable: true },
   { name: 'fraunces', package: '@fontsource-variable/fraunces', file: 'fraunces-{}-wght-normal', subsets: ['latin', 'latin-ext', 'vietnamese'], variable: true },
   { name: 'caveat', package: '@fontsource-variable/caveat', file: 'caveat-{}-wght-normal', subsets: ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext'], variable: true },
+  { name: 'plain', package: '@fontsource-variable/noto-sans', file: 'noto-sans-{}-wght-normal', subsets: ['greek', 'greek-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'], variable: true },
   { name: 'arabic', package: '@fontsource-variable/noto-sans-arabic', file: 'noto-sans-arabic-{}-wght-normal', subsets: ['arabic'], variable: true },
   { name: 'hebrew', package: '@fontsource-variable/noto-sans-hebrew', file: 'noto-sans-hebrew-{}-wght-normal', subsets: ['hebrew'], variable: true },
   { name: 'devanagari', package: '@fontsource-variable/noto-sans-devanagari', file: 'noto-sans-devanagari-{}-wght-normal', subsets: ['devanagari'], variable: true },
   { name: 'thai', package: '@fontsource-variable/noto-sans-thai', file: 'noto-sans-thai-{}-wght-normal', subsets: ['thai'], variable: true },
   { name: 'chinese', package: '@fontsource-variable/noto-sans-sc', file: 'noto-sans-sc-{}-wght-normal', subsets: null, variable: true },
+  { name: 'korean', package: '@fontsource-variable/noto-sans-kr', file: 'noto-sans-kr-{}-wght-normal', subsets: null, variable: true },
+  { name: 'traditional-chinese', package: '@fontsource-variable/noto-sans-tc', file: 'noto-sans-tc-{}-wght-normal', subsets: null, variable: true },
   { name: 'emoji', package: '@fontsource/noto-color-emoji', file: 'noto-color-emoji-{}-400-normal', subsets: ['emoji'], variable: false },
 ];
 

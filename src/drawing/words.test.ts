@@ -17,7 +17,7 @@ describe('shapeLine', () => {
     const width = async (text: string) => (await shaped(text)).widthEms;
     expect(await width('AV')).toBeLessThan(await width('A') + await width('V') - 0.005);
   });
-  it.each(['Łódź ŐŰ', 'Ångström', 'Đặng Thùy', 'مهرجان الفوانيس', 'ליל הפנסים', 'दीपों की रात', 'คืนแห่งโคมไฟ', '灯笼赛舟之夜', 'ひかり カナ', 'Ночь', '🏮⛵🥧'])('has a glyph for every character of “%s”', async (text) => {
+  it.each(['Łódź ŐŰ', 'Ångström', 'Đặng Thùy', 'مهرجان الفوانيس', 'ליל הפנסים', 'दीपों की रात', 'คืนแห่งโคมไฟ', '灯笼赛舟之夜', '燈籠賽舟之夜 們 體', 'ひかり カナ', '등불 축제의 밤', 'Νύχτα με φαναράκια ὦ', 'Ночь', 'ґедзь ў', '🏮⛵🥧'])('has a glyph for every character of “%s”', async (text) => {
     expect((await shaped(text)).glyphs.every((glyph) => glyph.glyph !== 0)).toBe(true);
   });
   it('orders right-to-left runs as they are read', async () => {
