@@ -1,5 +1,5 @@
 // A show of 3,000 slides in the editor, in headless Chromium: opening, scrolling, dragging, editing, saving, memory. npm run bench:editor [SLIDES]
-import { copyFile, mkdir } from 'node:fs/promises';
+import { copyFile, mkdir, readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { Page } from 'puppeteer-core';
 import { openApp, openBrowser, openPage } from '../e2e/app';
@@ -52,6 +52,7 @@ for (let round = 0; round < 4; round += 1) {
 }
 say('opening, to the first rows with their pictures', `${median(openings).toFixed(0)} ms`);
 await new Promise((resolve) => { setTimeout(resolve, 3000); });
+const memory: number[] = [await pageMegabytes()];
 
 /** Longest and mean script time of a frame while `act` goes on, by the browser's own trace. */
 async function framesOf(name: string, act: (on: Page) => Promise<void>): Promise<void> {
@@ -77,6 +78,7 @@ async function framesOf(name: string, act: (on: Page) => Promise<void>): Promise
   });
   const script = ((after.ScriptDuration! - before.ScriptDuration!) * 1000) / frames;
   const layout = ((after.LayoutDuration! + after.RecalcStyleDuration! - before.LayoutDuration! - before.RecalcStyleDuration!) * 1000) / frames;
+  memory.push(await pageMegabytes());
   say(name, `${script.toFixed(1)} + ${layout.toFixed(1)} ms`);
   say('   longest task over 50 ms', longest === 0 ? 'none' : `${longest.toFixed(0)} ms`);
   await client.detach();
@@ -148,9 +150,24 @@ await client.send('HeapProfiler.collectGarbage');
 await client.send('Performance.enable');
 const heap = (await client.send('Performance.getMetrics')).metrics.find((metric) => metric.name === 'JSHeapUsedSize')!.value;
 say('memory of the page’s own heap', `${(heap / 2 ** 20).toFixed(0)} MB`);
+memory.push(await pageMegabytes());
+say('memory of the page’s process, with its workers and pictures', `${memory[0]!.toFixed(0)} MB`);
+say('   the most of it at any stage', `${Math.max(...memory).toFixed(0)} MB`);
 await browser.close();
 await app.close();
 process.exit(0);
+
+/** What the page's process holds for itself: its heap, its workers, its decoded pictures; not the program's code, which all processes share. */
+async function pageMegabytes(): Promise<number> {
+  const status = async (pid: string, file: string) => readFile(`/proc/${pid}/${file}`, 'utf8').catch(() => '');
+  const held: number[] = [];
+  for (const pid of (await readdir('/proc')).filter((name) => /^\d+$/.test(name))) {
+    if (!(await status(pid, 'cmdline')).includes('--type=renderer')) continue;
+    const rollup = await status(pid, 'smaps_rollup');
+    held.push([...rollup.matchAll(/^Private_(?:Clean|Dirty):\s+(\d+) kB/gm)].reduce((sum, [, kilobytes]) => sum + Number(kilobytes), 0) / 1024);
+  }
+  return Math.max(...held);
+}
 
 function median(values: readonly number[]): number {
   return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;

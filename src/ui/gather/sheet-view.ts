@@ -59,13 +59,23 @@ export function toLayIn(sheet: readonly SheetEntry[], chosen: ReadonlySet<string
 export function slidesByAsset(slides: readonly Slide[]): ReadonlyMap<string, readonly number[]> {
   const found = new Map<string, number[]>();
   slides.forEach((slide, index) => {
-    const assets = new Set([...everyLayer(slide.layers)].flatMap(assetIdsOfLayer));
-    for (const asset of assets) {
+    for (const asset of assetsOf(slide)) {
       const numbers = found.get(asset);
       if (numbers) numbers.push(index + 1);
       else found.set(asset, [index + 1]);
     }
   });
+  return found;
+}
+
+/** Slides that nothing changes keep their identity, and so what was found of them. */
+const assetsFound = new WeakMap<Slide, readonly string[]>();
+
+function assetsOf(slide: Slide): readonly string[] {
+  const known = assetsFound.get(slide);
+  if (known) return known;
+  const found = [...new Set([...everyLayer(slide.layers)].flatMap(assetIdsOfLayer))];
+  assetsFound.set(slide, found);
   return found;
 }
 

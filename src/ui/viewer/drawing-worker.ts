@@ -9,9 +9,10 @@ import { createPainter, type Painter } from '../../drawing/paint/paint-frame';
 import { createPrintStore } from '../../drawing/prints/print-store';
 import { i420Of, rgbaInto, rowOfRgba } from '../../drawing/planes/surface';
 import { createPrintMaker } from './print-maker';
+import { withChange } from './show-change';
 import type { FromWorker, ToWorker } from './worker-messages';
 
-const ROOM_BYTES = 96 * 1024 * 1024;
+const ROOM_BYTES = 64 * 1024 * 1024;
 const AHEAD_MS = 1500;
 const LOOK_AHEAD_EVERY_MS = 250;
 const CLIP_AHEAD_MS = 400;
@@ -47,6 +48,10 @@ function hear(message: ToWorker): void {
       break;
     case 'show':
       prepared = prepareShow(message.show, message.facts);
+      lastDrawn = '';
+      break;
+    case 'change':
+      prepared = prepareShow(withChange(prepared!.show, message.change), new Map([...prepared!.facts, ...message.facts]));
       lastDrawn = '';
       break;
     case 'size':

@@ -5,6 +5,7 @@ import type { FactsById } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
 import type { Show } from '../../core/show/show';
 import { showLengthMs } from '../../core/timing/slide-span';
+import { changeOf } from './show-change';
 import { createSoundPlayer, type SoundPlayer } from './sound-player';
 import type { FromWorker, ToWorker } from './worker-messages';
 
@@ -33,6 +34,8 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
   const sound = useRef<SoundPlayer | null>(null);
   const run = useRef<{ fromMs: number; atMs: number; untilMs: number } | null>(null);
   const latest = useRef({ show, facts });
+  /** What the worker has; it is told only what changed. */
+  const sent = useRef<{ show: Show; facts: FactsById } | null>(null);
   const [playing, setPlaying] = useState(false);
   const [momentMs, setMomentMs] = useState(0);
   const [starting, setStarting] = useState(true);
@@ -76,6 +79,7 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
     const offscreen = canvas.transferControlToOffscreen();
     post({ kind: 'canvas', canvas: offscreen }, [offscreen]);
     post({ kind: 'show', ...latest.current });
+    sent.current = latest.current;
     post({ kind: 'still', momentMs: moment.current });
     const resize = new ResizeObserver(() => {
       const widthPx = Math.max(160, Math.min(LARGEST_WIDTH_PX, 16 * Math.round((holder.clientWidth * Math.min(2, devicePixelRatio)) / 16)));
@@ -128,7 +132,11 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
 
   useEffect(() => {
     latest.current = { show, facts };
-    post({ kind: 'show', show, facts });
+    const before = sent.current;
+    if (before && (before.show !== show || before.facts !== facts)) {
+      post({ kind: 'change', change: changeOf(before.show, show), facts: before.facts === facts ? new Map() : new Map([...facts].filter(([id]) => !before.facts.has(id))) });
+      sent.current = latest.current;
+    }
     if (run.current && run.current.atMs !== Infinity) play(moment.current, Math.min(run.current.untilMs, showLengthMs(show)));
     else {
       const held = Math.min(moment.current, Math.max(0, showLengthMs(show) - 1));
