@@ -67,7 +67,7 @@ describe('a show begins with files dropped on the shelf', () => {
     await sharp(PICTURES[0]).keepMetadata().resize(700).jpeg({ quality: 55 }).toFile(path.join(folder, 'twice.jpg'));
     await dropFiles(page, '[data-part=gather]', [path.join(folder, 'phone.heic'), path.join(folder, 'twice.jpg')]);
     await waitForText(page, '[data-part=tally]', /10 pictures/);
-    await waitForText(page, '[data-part=contact-sheet]', /same as \d+▸/);
+    await waitForText(page, '[data-part=contact-sheet]', /looks like \d+▸/);
     await waitForText(page, '[data-part=contact-sheet]', /soft above 0\.1 ×/);
   });
   it('takes in a folder of the server’s disk, below the opened one', async () => {

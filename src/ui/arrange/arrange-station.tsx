@@ -28,6 +28,7 @@ export function ArrangeStation() {
   const viewer = useRef<ViewerHands>(null);
   const order = useRef<RunningOrderHands>(null);
   const go = useCallback((momentMs: number) => viewer.current?.seek(momentMs), []);
+  const play = useCallback((fromMs: number, untilMs: number) => viewer.current?.play(fromMs, untilMs), []);
   const showMoment = useCallback((momentMs: number) => order.current?.showMoment(momentMs), []);
   useCommands({
     'trim-bars': () => setBarsOpen(true),
@@ -44,7 +45,7 @@ export function ArrangeStation() {
             <Choice label="Scale" value={scale} onChange={setScale} options={[{ value: 'even', label: 'even' }, { value: 'true', label: 'true' }]} />
           </span>
         </div>
-        {slideCount === 0 ? <EmptyOrder onBlank={() => store.getState().edit({ kind: 'add-slides', runs: [{ afterId: null, slides: [blankSlide(5000, '#211d19', () => nanoid(10))] }] })} /> : <RunningOrder ref={order} scale={scale} onGo={go} />}
+        {slideCount === 0 ? <EmptyOrder onBlank={() => store.getState().edit({ kind: 'add-slides', runs: [{ afterId: null, slides: [blankSlide(5000, '#211d19', () => nanoid(10))] }] })} /> : <RunningOrder ref={order} scale={scale} onGo={go} onPlay={play} />}
       </Panel>
       <Separator aria-label="Width of the running order" className="w-[5px] bg-rule/70 outline-none hover:bg-soft/60 focus-visible:bg-red" />
       <Panel minSize="30%" className="flex flex-col">

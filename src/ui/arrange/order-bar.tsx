@@ -1,6 +1,6 @@
 'use client';
 
-import { ChevronDown, ChevronUp, CopyPlus, Plus, Square, Trash2 } from 'lucide-react';
+import { ChevronDown, ChevronUp, CopyPlus, Plus, Trash2 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { LAYOUT_NAMES, layoutsFor, picturesOf } from '../../core/show/layout';
 import { Button } from '../kit/button';
@@ -27,7 +27,7 @@ export function OrderBar({ actions, trayOpen, trayCount, onTray }: OrderBarProps
   const same = chosen.every((slide) => slide.lengthMs === chosen[0]!.lengthMs);
   return (
     <div role="toolbar" aria-label="Chosen slides" data-part="order-bar" className="flex h-12 shrink-0 items-center gap-2 border-t border-rule bg-card px-4 whitespace-nowrap">
-      {chosen.length === 0 ? <span className="truncate text-soft">Click a slide, or press ↓. Drag to reorder; drag a line between two to change a length.</span> : (
+      {chosen.length === 0 ? <span className="truncate text-soft">Click a slide, or press ↓. Drag it elsewhere; drag a line for lengths.</span> : (
         <>
           <span><b className="tabular">{chosen.length}</b> chosen</span>
           <NumberField label={chosen.length === 1 ? 'Length of the chosen slide in seconds' : 'Length of each chosen slide in seconds'} value={(same ? chosen[0]!.lengthMs : totalMs / chosen.length) / 1000} min={0.2} max={86_400} step={0.5} unit={chosen.length === 1 ? 's' : same ? 's each' : 's on average'} onCommit={(seconds) => actions.setLength(Math.round(seconds * 1000))} />
@@ -55,8 +55,8 @@ export function OrderBar({ actions, trayOpen, trayCount, onTray }: OrderBarProps
         </>
       )}
       <span className="ml-auto flex items-center gap-1">
-        <Button look="quiet" className="h-8 px-2" aria-label="Insert a blank slide" title="A blank slide (B)" onClick={actions.blank}><Plus size={13} /><Square size={13} /></Button>
-        <Button className="h-7" aria-expanded={trayOpen} onClick={onTray} data-part="open-tray">Prints <b className="tabular">{trayCount}</b> {trayOpen ? <ChevronDown size={13} /> : <ChevronUp size={13} />}</Button>
+        <Button look="quiet" className="h-8 px-2" aria-label="Insert a blank slide" title="A blank slide (B)" onClick={actions.blank}><Plus size={13} /> Blank</Button>
+        <Button className="h-7" aria-expanded={trayOpen} onClick={onTray} data-part="open-tray">{trayCount === 0 ? 'All prints are in' : <>Prints to lay in <b className="tabular">{trayCount}</b></>} {trayOpen ? <ChevronDown size={13} /> : <ChevronUp size={13} />}</Button>
       </span>
     </div>
   );

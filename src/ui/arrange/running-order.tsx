@@ -37,10 +37,11 @@ interface RunningOrderProps {
   readonly scale: Scale;
   /** A slide was chosen; the viewer goes to it. */
   readonly onGo: (momentMs: number) => void;
+  readonly onPlay: (fromMs: number, untilMs: number) => void;
 }
 
 /** The slides read downwards in time. Only rows in sight are in the page. */
-export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
+export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   const store = useShowStore();
   const prepared = usePrepared();
   const { show, moves, facts } = prepared;
@@ -273,12 +274,13 @@ export function RunningOrder({ ref, scale, onGo }: RunningOrderProps) {
                 onType={type}
                 onLength={setLength}
                 onGo={onGo}
+                onPlay={onPlay}
                 onSeamDrag={setSeam}
                 onSeamDone={seamDone}
               />
             );
           })}
-          <div ref={playhead} aria-hidden="true" style={{ transform: `translateY(${ORDER_PAD_PX}px)` }} className="pointer-events-none absolute top-0 left-1 z-20 flex h-0 w-[150px] items-center">
+          <div ref={playhead} aria-hidden="true" style={{ transform: `translateY(${ORDER_PAD_PX}px)` }} className="pointer-events-none absolute top-0 left-1 z-20 flex h-0 w-[154px] flex-row-reverse items-center">
             <span className="tabular rounded-[4px] bg-red px-1 text-xs font-semibold text-white">0:00.0</span>
             <span className="h-[2px] flex-1 bg-red" />
           </div>

@@ -1,5 +1,6 @@
 'use client';
 
+import { Play } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import type { SlideId } from '../../core/show/ids';
 import type { Slide } from '../../core/show/show';
@@ -9,6 +10,9 @@ import { useShow } from '../show/show-provider';
 import { TransitionForm } from './transition-form';
 import { TRANSITION_NAMES } from './transition-names';
 
+/** Played before and after a transition, so that it is seen between its pictures. */
+const AROUND_MS = 700;
+
 interface SeamProps {
   readonly slide: Slide;
   /** What the transition really takes between these two slides. */
@@ -16,10 +20,11 @@ interface SeamProps {
   readonly startMs: number;
   /** Brings the viewer to a moment, so that a change is seen on the two real pictures. */
   readonly onGo: (momentMs: number) => void;
+  readonly onPlay: (fromMs: number, untilMs: number) => void;
 }
 
 /** The slim place between two slides: the transition, and a way to change it for one, the selection or all. */
-export function Seam({ slide, transitionMs, startMs, onGo }: SeamProps) {
+export function Seam({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
   const edit = useShow((state) => state.edit);
   const slides = useShow((state) => state.show.slides);
   const selection = useShow((state) => state.selection);
@@ -42,6 +47,7 @@ export function Seam({ slide, transitionMs, startMs, onGo }: SeamProps) {
           }} />
           {transition.kind !== 'cut' && transitionMs < transition.lengthMs && <p className="mt-2 text-soft">It takes {(transitionMs / 1000).toFixed(1)} s here: a transition takes at most half of either slide.</p>}
           <div className="mt-3 flex gap-2">
+            {transition.kind !== 'cut' && <Button onClick={() => onPlay(Math.max(0, startMs - AROUND_MS), startMs + transitionMs + AROUND_MS)}><Play size={12} fill="currentColor" /> Play it</Button>}
             {selection.size > 1 && <Button onClick={() => set([...selection], transition)}>Same for {selection.size} chosen</Button>}
             <Button onClick={() => set(slides.map((other) => other.id), transition)}>Same for all</Button>
           </div>

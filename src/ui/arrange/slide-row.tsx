@@ -38,13 +38,14 @@ interface SlideRowProps {
   readonly onType: (slide: Slide | null) => void;
   readonly onLength: (slide: Slide, lengthMs: number) => void;
   readonly onGo: (momentMs: number) => void;
+  readonly onPlay: (fromMs: number, untilMs: number) => void;
   readonly onSeamDrag: (drag: SeamDrag | null) => void;
   readonly onSeamDone: (drag: SeamDrag) => void;
 }
 
 /** One slide in the running order: time, sound, picture with its framings, words. */
 export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
-  const { slide, span, topPx, heightPx, facts, moves, narrationMs, music, enlargement, selected, leading, typing, dragged, caret, seam, onClick, onType, onLength, onGo, onSeamDrag, onSeamDone } = props;
+  const { slide, span, topPx, heightPx, facts, moves, narrationMs, music, enlargement, selected, leading, typing, dragged, caret, seam, onClick, onType, onLength, onGo, onPlay, onSeamDrag, onSeamDone } = props;
   const { setNodeRef: setDragRef, listeners, attributes } = useDraggable({ id: slide.id });
   const printHeight = Math.max(20, Math.min(104, heightPx - 26));
   const printWidth = Math.round(printHeight * (16 / 9));
@@ -65,7 +66,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
       }}
       // Not a transform: the dragging library measures where things stand without theirs.
       style={{ top: topPx, height: heightPx }}
-      className={clsx('absolute inset-x-0 grid grid-cols-[68px_76px_206px_minmax(0,1fr)] gap-x-2 select-none border-t border-rule pr-4 pl-3', selected ? 'bg-card' : 'bg-transparent', dragged && 'opacity-35')}
+      className={clsx('absolute inset-x-0 grid grid-cols-[68px_76px_206px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)] gap-x-2 select-none border-t border-rule pr-4 pl-3', selected ? 'bg-card' : 'bg-transparent', dragged && 'opacity-35')}
     >
       {(caret === 'before' || caret === 'after') && <span aria-hidden="true" data-part="caret" className={clsx('pointer-events-none absolute inset-x-2 z-20 h-[3px] rounded-full bg-red', caret === 'before' ? '-top-[2px]' : '-bottom-[2px]')} />}
       {caret === 'beside' && <span aria-hidden="true" data-part="caret-beside" className="pointer-events-none absolute inset-y-2 left-[374px] z-20 w-[176px] rounded-md border-2 border-dashed border-red bg-red-wash/90 px-2 pt-1.5 font-semibold text-red-deep">beside this picture</span>}
@@ -91,9 +92,9 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
           <span className={clsx('tabular absolute right-1.5 bottom-1 text-xs text-white [text-shadow:0_0_3px_black,0_0_3px_black]', leading && 'font-bold')}>{span.slideIndex + 1}<span aria-hidden="true" className="text-[9px]">▸</span></span>
         </div>
       </div>
-      <div role="gridcell" className="min-w-0 pt-2.5"><WordsCell slide={slide} typing={typing} selected={selected} onType={() => onType(slide)} onDone={() => onType(null)} /></div>
+      <div role="gridcell" className="min-w-0 overflow-hidden pt-2.5"><WordsCell slide={slide} typing={typing} selected={selected} onType={() => onType(slide)} onDone={() => onType(null)} /></div>
       <SeamHandle index={span.slideIndex} onDrag={onSeamDrag} onDone={onSeamDone} />
-      {span.slideIndex > 0 && <div role="gridcell" className="absolute -top-[11px] left-[164px] z-10"><Seam slide={slide} transitionMs={span.transitionMs} startMs={span.startMs} onGo={onGo} /></div>}
+      {span.slideIndex > 0 && <div role="gridcell" className="absolute -top-[11px] left-[164px] z-10"><Seam slide={slide} transitionMs={span.transitionMs} startMs={span.startMs} onGo={onGo} onPlay={onPlay} /></div>}
     </div>
   );
 });

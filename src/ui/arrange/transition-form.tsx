@@ -1,9 +1,11 @@
 'use client';
 
+import { useState } from 'react';
 import { easingsForTransitions, TRANSITION_NAMES } from './transition-names';
 import { EIGHT_WAYS, FAMILIES, FOUR_WAYS, IRIS_SHAPES, PATTERN_NAMES, type Transition, type TransitionFamily, type TransitionKind, type TransitionOverTime } from '../../core/show/transition';
 import { USUAL_COUNT, USUAL_SOFTNESS } from '../../core/transitions/transition-plan';
 import type { Easing } from '../../core/keys/easing';
+import { ChoosePrintSheet } from '../gather/choose-print-sheet';
 import { Amount } from '../kit/amount';
 import { Button } from '../kit/button';
 import { ColourField } from '../kit/colour-field';
@@ -46,12 +48,16 @@ export function TransitionForm({ transition, onChange }: TransitionFormProps) {
 function Parts({ transition, onChange }: { transition: TransitionOverTime; onChange: TransitionFormProps['onChange'] }) {
   const change = (part: Record<string, unknown>, joins?: string) => onChange({ ...transition, ...part } as Transition, joins);
   const directions = directionsOf(transition);
+  const [choosing, setChoosing] = useState(false);
   return (
     <>
+      {choosing && <ChoosePrintSheet title="A pattern of your own" kind="picture" part="pattern-with" onChoose={(entry) => change({ pattern: { assetId: entry.assetId } })} onClose={() => setChoosing(false)}><p className="text-soft">Its dark places change over first, its bright ones last.</p></ChoosePrintSheet>}
       <div className="flex flex-wrap items-center gap-2">
         {directions && <Pick label="Direction" value={('direction' in transition && transition.direction) || directions[0]!} groups={[{ name: null, options: plainOptions(directions) }]} onChange={(direction) => change({ direction })} />}
         {transition.kind === 'iris' && <Pick label="Shape" value={transition.shape ?? 'circle'} groups={[{ name: null, options: plainOptions(IRIS_SHAPES) }]} onChange={(shape) => change({ shape })} />}
-        {transition.kind === 'pattern' && <Pick label="Pattern" value={typeof transition.pattern === 'string' ? transition.pattern : 'clouds'} groups={[{ name: null, options: plainOptions(PATTERN_NAMES) }]} onChange={(pattern) => change({ pattern })} />}
+        {transition.kind === 'pattern' && <Pick label="Pattern" value={typeof transition.pattern === 'string' ? transition.pattern : 'own'} groups={[{ name: null, options: plainOptions(PATTERN_NAMES) }, { name: 'of your own', options: [{ value: 'own', label: 'a picture …' }] }]} onChange={(pattern) => { if (pattern === 'own') setChoosing(true); else change({ pattern }); }} />}
+        {transition.kind === 'pattern' && typeof transition.pattern === 'object' && <Button className="h-7" onClick={() => setChoosing(true)}>another picture …</Button>}
+        {transition.kind === 'pattern' && <label className="flex items-center gap-1.5"><input type="checkbox" checked={transition.inverted ?? false} onChange={(event) => change({ inverted: event.target.checked || undefined })} />the other way round</label>}
         {(transition.kind === 'dip' || transition.kind === 'burn') && (
           <span className="flex items-center gap-1.5">through <ColourField label="Colour it goes through" value={transition.colour ?? (transition.kind === 'dip' ? '#000000' : '#ffffff')} onChange={(colour) => change({ colour }, 'transition colour')} /></span>
         )}

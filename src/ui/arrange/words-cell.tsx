@@ -2,8 +2,10 @@
 
 import { nanoid } from 'nanoid';
 import { useEffect, useRef } from 'react';
+import type { WordsText } from '../../core/show/edit';
 import { layerId } from '../../core/show/ids';
 import { wordsOf, type Slide } from '../../core/show/show';
+import { textOf } from '../../core/show/words-of-slide';
 import { useShow } from '../show/show-provider';
 
 interface WordsCellProps {
@@ -25,7 +27,7 @@ export function WordsCell({ slide, typing, selected, onType, onDone }: WordsCell
   useEffect(() => { if (typing) first.current?.select(); }, [typing]);
 
   const change = (next: { title?: string; subtitle?: string }) => {
-    const text = { title, subtitle, place: words?.place ?? ('bottom-left' as const), ...next };
+    const text: WordsText = { ...(words ? textOf(words) : { title, subtitle, place: 'bottom-left' }), ...next };
     const empty = text.title === '' && text.subtitle === '';
     if (empty && !words) return;
     if (!words) newLayer.current = nanoid(10);
@@ -52,8 +54,8 @@ export function WordsCell({ slide, typing, selected, onType, onDone }: WordsCell
         if (event.key === 'Escape') onDone();
       }}
     >
-      <textarea ref={first} aria-label="Title" data-part="title" rows={1} maxLength={2000} placeholder="Title" value={title} onChange={(event) => change({ title: event.target.value })} className="w-full resize-none rounded-md border border-plum/60 bg-white px-2 py-1 font-display text-base font-semibold [field-sizing:content]" />
-      <textarea aria-label="Subtitle" data-part="subtitle" rows={1} maxLength={2000} placeholder="Subtitle" value={subtitle} onChange={(event) => change({ subtitle: event.target.value })} className="w-full resize-none rounded-md border border-rule bg-white px-2 py-1 [field-sizing:content]" />
+      <textarea ref={first} aria-label="Title" data-part="title" rows={1} maxLength={2000} placeholder="Title" value={title} onChange={(event) => change({ title: event.target.value })} className="max-h-[72px] w-full resize-none rounded-md border border-plum/60 bg-white px-2 py-1 font-display text-base font-semibold [field-sizing:content]" />
+      <textarea aria-label="Subtitle" data-part="subtitle" rows={1} maxLength={2000} placeholder="Subtitle" value={subtitle} onChange={(event) => change({ subtitle: event.target.value })} className="max-h-[44px] w-full resize-none rounded-md border border-rule bg-white px-2 py-1 [field-sizing:content]" />
     </div>
   );
 }

@@ -9,6 +9,7 @@ import { wordsOf, type Slide } from '../../core/show/show';
 import type { WordsPlace } from '../../core/show/words';
 import type { WordsText } from '../../core/show/edit';
 import { WordsLookFields } from './words-look-fields';
+import { WordsTravelFields } from './words-travel-fields';
 import { useShow } from '../show/show-provider';
 import { useChosenSlides } from './chosen-layers';
 
@@ -37,24 +38,26 @@ export function WordsTab({ slide }: { slide: Slide }) {
     if (empty) fresh.current = nanoid(10);
   };
   return (
-    <div className="flex gap-5">
-      <div className="flex flex-1 flex-col gap-2">
-        <label className="flex flex-col gap-1">Title
-          <textarea rows={2} maxLength={2000} value={text.title} onKeyDown={(event) => event.stopPropagation()} onChange={(event) => change({ title: event.target.value })} className="resize-y rounded-md border border-rule bg-white px-2 py-1 font-display text-base font-semibold" />
-        </label>
-        <label className="flex flex-col gap-1">Subtitle
-          <textarea rows={2} maxLength={2000} value={text.subtitle} onKeyDown={(event) => event.stopPropagation()} onChange={(event) => change({ subtitle: event.target.value })} className="resize-y rounded-md border border-rule bg-white px-2 py-1" />
-        </label>
-        {words ? <><WordsLookFields text={text} onChange={restyle} />{others.length > 0 && <p className="text-soft">The look applies to the words of all <b className="tabular text-ink">{others.length + 1}</b> chosen slides that have some.</p>}</> : <p className="text-soft">The picture keeps moving under the words.</p>}
+    <div className="flex flex-col gap-3">
+      <div className="flex gap-5">
+        <div className="flex flex-1 flex-col gap-2">
+          <label className="flex flex-col gap-1">Title
+            <textarea rows={2} maxLength={2000} value={text.title} onKeyDown={(event) => event.stopPropagation()} onChange={(event) => change({ title: event.target.value })} className="resize-y rounded-md border border-rule bg-white px-2 py-1 font-display text-base font-semibold" />
+          </label>
+          <label className="flex flex-col gap-1">Subtitle
+            <textarea rows={2} maxLength={2000} value={text.subtitle} onKeyDown={(event) => event.stopPropagation()} onChange={(event) => change({ subtitle: event.target.value })} className="resize-y rounded-md border border-rule bg-white px-2 py-1" />
+          </label>
+        </div>
+        <div>
+          <p id="place" className="mb-1">Place</p>
+          <RadioGroup.Root aria-labelledby="place" disabled={!words} value={text.place} onValueChange={(place) => restyle({ place: place as WordsPlace })} className="grid grid-cols-3 gap-1 rounded-md bg-surround p-2">
+            {PLACES.map((place) => (
+              <RadioGroup.Item key={place} value={place} aria-label={place.replace('-', ' ')} className="grid h-7 w-10 place-items-center rounded-sm border border-white/20 text-lamp data-[state=checked]:bg-lamp data-[state=checked]:text-black disabled:opacity-40"><span aria-hidden="true" className="h-[3px] w-5 rounded-full bg-current" /></RadioGroup.Item>
+            ))}
+          </RadioGroup.Root>
+        </div>
       </div>
-      <div>
-        <p id="place" className="mb-1">Place</p>
-        <RadioGroup.Root aria-labelledby="place" disabled={!words} value={text.place} onValueChange={(place) => restyle({ place: place as WordsPlace })} className="grid grid-cols-3 gap-1 rounded-md bg-surround p-2">
-          {PLACES.map((place) => (
-            <RadioGroup.Item key={place} value={place} aria-label={place.replace('-', ' ')} className="grid h-7 w-10 place-items-center rounded-sm border border-white/20 text-lamp data-[state=checked]:bg-lamp data-[state=checked]:text-black disabled:opacity-40"><span aria-hidden="true" className="h-[3px] w-5 rounded-full bg-current" /></RadioGroup.Item>
-          ))}
-        </RadioGroup.Root>
-      </div>
+      {words ? <><WordsLookFields text={text} onChange={restyle} /><WordsTravelFields slide={slide} text={text} onChange={change} />{others.length > 0 && <p className="text-soft">The look applies to the words of all <b className="tabular text-ink">{others.length + 1}</b> chosen slides that have some.</p>}</> : <p className="text-soft">The picture keeps moving under the words.</p>}
     </div>
   );
 }

@@ -22,7 +22,7 @@ export function useWarnings(sheet: readonly SheetEntry[]): ReadonlyMap<string, s
       const twin = alike.get(entry.id);
       const reach = sharpUpTo(entry.facts, frame);
       if (place) found.set(entry.id, `soft on slide ${place.slideIndex + 1}: ${place.enlargement.toFixed(1)} ×`);
-      else if (twin !== undefined) found.set(entry.id, `same as ${numberOf.get(twin)}▸`);
+      else if (twin !== undefined) found.set(entry.id, `looks like ${numberOf.get(twin)}▸`);
       else if (reach < 1 / LARGEST_ENLARGEMENT && !entry.facts.hasTransparency) found.set(entry.id, `soft above ${reach.toFixed(1)} ×`);
     }
     return found;
