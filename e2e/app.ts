@@ -5,6 +5,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import type { Show } from '../src/core/show/show';
 
 /** The real server on a free port with a data folder of its own. */
 export interface App {
@@ -74,8 +75,10 @@ export function openBrowser(): Promise<Browser> {
 }
 
 /** A page whose uncaught errors and server errors fail the test that reads `faults`. */
-export async function openPage(browser: Browser): Promise<Page & { faults: string[] }> {
-  const page = await browser.newPage() as Page & { faults: string[] };
+export type OpenPage = Page & { faults: string[] };
+
+export async function openPage(browser: Browser): Promise<OpenPage> {
+  const page = await browser.newPage() as OpenPage;
   page.faults = [];
   // Slow machines are not faults.
   page.setDefaultTimeout(Number(process.env.E2E_PATIENCE_MS ?? 90_000));
@@ -118,4 +121,34 @@ export async function chord(page: Page, ...names: string[]): Promise<void> {
   for (const name of keys.slice(0, -1)) await page.keyboard.down(name);
   await page.keyboard.press(keys.at(-1)!);
   for (const name of keys.slice(0, -1).reverse()) await page.keyboard.up(name);
+}
+
+/** What hands do again and again on one show. */
+export interface Hands {
+  /** To a station, until one of its parts is there. */
+  go(station: string, part: string): Promise<void>;
+  /** The show as the server has it, once everything is saved. */
+  stored(): Promise<Show>;
+  key(...names: string[]): Promise<void>;
+  /** A number or a line into the field with this accessible name. */
+  type(field: string, text: string): Promise<void>;
+}
+
+export function handsOn(app: App, page: Page, show: string): Hands {
+  return {
+    async go(station, part) {
+      await page.goto(`${app.address}/shows/${show}/${station}`);
+      await page.waitForSelector(`[data-part=${part}]`);
+    },
+    async stored() {
+      await page.waitForSelector('[data-part=saving][data-state=saved]');
+      return ((await (await fetch(`${app.address}/api/shows/${show}`)).json()) as { show: Show }).show;
+    },
+    key: (...names) => chord(page, ...names),
+    async type(field, text) {
+      await page.locator(`aria/${field}`).click();
+      await page.keyboard.type(text);
+      await page.keyboard.press('Enter');
+    },
+  };
 }
