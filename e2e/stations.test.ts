@@ -31,7 +31,7 @@ describe('every station', () => {
     await page.close();
   });
 
-  it.each(['Rostrum', 'Words', 'Light', 'Edge', 'Time'])('the bench’s %s, and the open seam beside it', async (tab) => {
+  it.each(['Rostrum', 'Crop', 'Words', 'Light', 'Edge', 'Time'])('the bench’s %s, and the open seam beside it', async (tab) => {
     const page = await openPage(browser);
     await page.setBypassCSP(true);
     await page.goto(`${app.address}/shows/lantern-regatta/arrange`);
@@ -61,6 +61,9 @@ describe('what opens over a station', () => {
     ['swapping a file', 'gather', ['click [data-part=contact-sheet] [role=option]', 'click [data-part=swap]'], '[data-part=swap-with]'],
     ['several chosen slides, and the tray', 'arrange', ['click [data-slide=regatta-2] [role=img]', 'key Delete', 'key Shift+ArrowDown', 'key p'], '[data-part=tray] [role=option]'],
     ['several pictures on a slide', 'arrange', ['click [data-slide=regatta-1] [role=img]', 'key Shift+ArrowDown', 'key j', 'click aria/Pictures[role="tab"]'], '[data-part=pictures] ol'],
+    ['dark bars, as they are and trimmed', 'arrange', ['key Control+a', 'key x'], '[role=dialog]'],
+    ['red eyes', 'arrange', ['click [data-slide=regatta-4] [role=img]', 'click aria/Light[role="tab"]', 'click aria/red eyes', 'click [data-part=red-eyes] button'], '[data-part=red-eyes] button[aria-pressed]'],
+    ['a picture to lie behind', 'arrange', ['click [data-slide=regatta-4] [role=img]', 'click aria/Time[role="tab"]', 'click aria/a picture[role="radio"]'], '[data-part=backing-with]'],
     ['the palette', 'arrange', ['key Control+k'], '[cmdk-input]'],
     ['the keys', 'arrange', ['key ?'], '[role=dialog] dl'],
     ['the versions', 'arrange', ['click [data-part=versions]'], '[data-part=keep-version]'],
