@@ -53,6 +53,15 @@ await page.click('[data-slide=regatta-4]');
 await rest(1500);
 await shoot('arrange');
 
+await page.locator('aria/Crop[role="tab"]').click();
+await page.locator('aria/Straighten, degrees clockwise').click();
+await page.keyboard.type('2');
+await page.keyboard.press('Enter');
+await rest(2000);
+await shoot('crop');
+await page.locator('aria/whole again').click();
+await page.locator('aria/Rostrum[role="tab"]').click();
+
 // Three pictures on one slide, put back afterwards.
 const press = async (...keys) => {
   for (const key of keys.slice(0, -1)) await page.keyboard.down(key);

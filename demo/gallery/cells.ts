@@ -1,5 +1,6 @@
 import type { AssetId } from '../../src/core/show/ids';
 import { layerId } from '../../src/core/show/ids';
+import { EDGE_SHAPES } from '../../src/core/show/edge-shapes';
 import type { BlendMode, Layer, PictureLayer } from '../../src/core/show/layer';
 import { PRINT_EFFECTS, type Light } from '../../src/core/show/light';
 import type { Backing } from '../../src/core/show/show';
@@ -51,7 +52,6 @@ export function edgeCells({ all }: Pictures): Cell[] {
   const on: Backing = { kind: 'gradient', gradient: { kind: 'linear', angleDegrees: 60, stops: [{ at: 0, colour: '#f4f0e8' }, { at: 1, colour: '#b9a98c' }] } };
   const box = { width: 0.6 };
   const square = { width: 0.36, height: 0.64 };
-  const heart = 'M50 92C20 68 4 50 4 30C4 14 16 6 28 6C38 6 46 12 50 22C54 12 62 6 72 6C84 6 96 14 96 30C96 50 80 68 50 92Z';
   return [
     cell('shadow', [picture(a, { channels: box, edge: { shadow } })], on),
     cell('outline inside', [picture(a, { channels: box, edge: { outline: { width: 0.05, colour: '#ffffff', where: 'inside' }, shadow } })], on),
@@ -59,12 +59,14 @@ export function edgeCells({ all }: Pictures): Cell[] {
     cell('outline outside', [picture(a, { channels: { ...box, turnDegrees: -6 }, edge: { outline: { width: 0.05, colour: '#ffffff', where: 'outside' }, shadow } })], on),
     cell('rounded', [picture(a, { channels: box, edge: { shape: { kind: 'rounded', radius: 0.12 }, shadow } })], on),
     cell('circle', [picture(a, { channels: square, edge: { shape: { kind: 'ellipse' }, outline: { width: 0.03, colour: '#d8371f', where: 'outside' } } })], on),
-    cell('free shape', [picture(a, { channels: { width: 0.5, height: 0.86 }, edge: { shape: { kind: 'free', path: heart }, shadow } })], on),
+    ...Object.entries(EDGE_SHAPES).map(([name, path]) => cell(name, [picture(a, { channels: { width: 0.5, height: 0.86 }, edge: { shape: { kind: 'free', path }, shadow } })], on)),
     cell('feather', [picture(a, { channels: { width: 0.75 }, edge: { feather: 0.18 } })], on),
     cell('feathered oval', [picture(a, { channels: { width: 0.75 }, edge: { shape: { kind: 'ellipse' }, feather: 0.2 } })], on),
     cell('tilted, rounded', [picture(a, { channels: { ...box, tiltYDegrees: 35, turnDegrees: 4 }, edge: { shape: { kind: 'rounded', radius: 0.08 }, outline: { width: 0.03, colour: '#ffffff', where: 'inside' }, shadow } })], on),
     cell('coloured shadow', [picture(a, { channels: box, edge: { shadow: { ...shadow, colour: '#33708f', opacity: 0.9, softness: 0.05 } } })], on),
-    cell('crop', [picture(a, { channels: { ...box, cropLeft: 0.2, cropTop: 0.1, cropRight: 0.15 }, edge: { shadow } })], on),
+    cell('straightened', [picture(a, { channels: box, crop: { x: 0.5, y: 0.5, width: 0.8, height: 0.8, turnDegrees: 5 }, edge: { shadow } })], on),
+    cell('turned by a quarter', [picture(a, { channels: { height: 0.8 }, crop: { x: 0.5, y: 0.5, width: 2 / 3, height: 1.5, turnDegrees: -90 }, edge: { shadow } })], on),
+    cell('keyed crop', [picture(a, { channels: { ...box, cropLeft: 0.2, cropTop: 0.1, cropRight: 0.15 }, edge: { shadow } })], on),
   ];
 }
 
@@ -93,7 +95,7 @@ export function wordsCells({ all }: Pictures): Cell[] {
   const on = (style: WordsStyle, title: string, subtitle = ''): readonly Layer[] => [picture(all[3]!, { light: { exposure: -0.6 } }), { kind: 'words', id: newId(), title, subtitle, place: 'centre', style: { size: 0.15, measure: 0.95, ...style }, come: { entrance: { way: 'none', by: 'all', atMs: 0, lengthMs: 0 }, exit: null } }];
   const texts: [string, string, WordsStyle][] = [
     ['Bricolage', 'Regatta Night', {}], ['Instrument', 'Regatta Night', { font: 'instrument' }], ['Fraunces', 'Regatta Night', { font: 'fraunces', weight: 600 }], ['Caveat', 'Regatta Night', { font: 'caveat' }], ['mono', 'Regatta 19:40', { font: 'spline-mono', weight: 500 }],
-    ['Arabic', 'مهرجان الفوانيس', {}], ['Hebrew', 'ליל הפנסים', {}], ['Devanagari', 'दीपों की रात', {}], ['Thai', 'คืนแห่งโคมไฟ', {}], ['Chinese', '灯笼赛舟之夜', {}], ['Japanese kana', 'ひかりのよる', {}], ['Cyrillic', 'Ночь фонарей', { font: 'caveat' }],
+    ['Arabic', 'مهرجان الفوانيس', {}], ['Hebrew', 'ליל הפנסים', {}], ['Devanagari', 'दीपों की रात', {}], ['Thai', 'คืนแห่งโคมไฟ', {}], ['Chinese', '灯笼赛舟之夜', {}], ['Japanese kana', 'ひかりのよる', {}], ['Korean', '등불 축제의 밤', {}], ['Traditional Chinese', '燈籠賽舟之夜', {}], ['Greek', 'Νύχτα με φανάρια', {}], ['Cyrillic', 'Ночь фонарей', {}], ['Cyrillic by hand', 'Ночь фонарей', { font: 'caveat' }],
     ['emoji', '🏮 Boats ⛵ & pie 🥧', {}], ['mixed directions', 'Boat 7 — فانوس — first', {}], ['kerning, ligatures', 'AVATAR office fjord', { font: 'fraunces' }],
     ['box', 'Pie stall', { box: { colour: '#d8371f', opacity: 0.9, padding: 0.35, radius: 0.2 }, shadow: 'none' }], ['outline', 'Brass band', { outline: { colour: '#171513', width: 0.05 }, shadow: 'none', colour: '#f4c542' }], ['spacing', 'HARBOUR', { letterSpacing: 0.3, weight: 400 }],
   ];

@@ -1,3 +1,4 @@
+import { cropOn } from '../motion/crop';
 import type { AssetFacts } from '../show/asset-facts';
 import type { Layer } from '../show/layer';
 import type { CropPlan } from './frame-plan';
@@ -5,5 +6,5 @@ import type { CropPlan } from './frame-plan';
 /** What is cut out of the layer's file before anything else; null for the whole of it. */
 export function cropPlan(layer: Layer, facts: AssetFacts | undefined): CropPlan | null {
   if (layer.kind !== 'picture' || !layer.crop || facts?.kind !== 'picture') return null;
-  return { framing: layer.crop, ofWidthPx: facts.widthPx, ofHeightPx: facts.heightPx };
+  return { framing: cropOn(facts, layer.crop), ofWidthPx: facts.widthPx, ofHeightPx: facts.heightPx };
 }

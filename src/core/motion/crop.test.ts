@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { cropOfShape, cropOfSides, croppedSize, furthestInside, heldInside, liesInside, moveUnderCrop, partsOfTurn, placeOnCrop, placeOnPicture, quarterTurned, settledCrop, sidesOf, straightened, WHOLE_CROP, type Crop } from './crop';
+import { cropOn, cropOfShape, cropOfSides, croppedSize, furthestInside, heldInside, liesInside, moveUnderCrop, partsOfTurn, placeOnCrop, placeOnPicture, quarterTurned, settledCrop, sidesOf, straightened, WHOLE_CROP, type Crop } from './crop';
 
 const PICTURE = { widthPx: 6000, heightPx: 4000 };
 const crop = (parts: Partial<Crop>): Crop => ({ ...WHOLE_CROP, ...parts });
@@ -9,6 +9,22 @@ describe('what a crop leaves', () => {
   it('has the crop’s own sides, also when it is turned', () => {
     expect(croppedSize(PICTURE, crop({ width: 0.5, height: 0.25 }))).toEqual({ widthPx: 3000, heightPx: 1000 });
     expect(croppedSize(PICTURE, quarterTurned(WHOLE_CROP, PICTURE, true))).toEqual({ widthPx: 4000, heightPx: 6000 });
+  });
+});
+
+describe('a crop made on another picture', () => {
+  const upright = { widthPx: 4000, heightPx: 6000 };
+  it('is held inside this one and keeps its shape', () => {
+    const side = quarterTurned(WHOLE_CROP, PICTURE, true);
+    expect(liesInside(side, upright)).toBe(false);
+    const held = cropOn(upright, side);
+    expect(liesInside(held, upright)).toBe(true);
+    expect((held.width * 4000) / (held.height * 6000)).toBeCloseTo((side.width * 4000) / (side.height * 6000), 9);
+    expect(croppedSize(upright, side)).toEqual(croppedSize(upright, held));
+  });
+  it('that fits stays as it is', () => {
+    const small = crop({ width: 0.2, height: 0.2 });
+    expect(cropOn(upright, small)).toBe(small);
   });
 });
 

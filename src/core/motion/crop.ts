@@ -27,9 +27,15 @@ const SMALLEST_SIDE_PX = 16;
 /** Rounding of stored shares is forgiven. */
 const SLACK = 1e-6;
 
+/** The crop as it can be taken from a picture: held inside, should it have been made on another (a file that was swapped) or written by hand. */
+export function cropOn(picture: Size, crop: Crop): Crop {
+  return liesInside(crop, picture) ? crop : heldInside(crop, picture);
+}
+
 /** What a crop leaves of a picture, in the picture's own pixels. */
-export function croppedSize(picture: Size, crop: Crop | undefined): Size {
-  if (!crop) return { widthPx: picture.widthPx, heightPx: picture.heightPx };
+export function croppedSize(picture: Size, given: Crop | undefined): Size {
+  if (!given) return { widthPx: picture.widthPx, heightPx: picture.heightPx };
+  const crop = cropOn(picture, given);
   return { widthPx: Math.max(1, Math.round(crop.width * picture.widthPx)), heightPx: Math.max(1, Math.round(crop.height * picture.heightPx)) };
 }
 

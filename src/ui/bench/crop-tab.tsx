@@ -2,7 +2,7 @@
 
 import { FlipHorizontal2, FlipVertical2, RotateCcw, RotateCw } from 'lucide-react';
 import { useState } from 'react';
-import { cropOfShape, cropOfSides, croppedSize, furthestInside, partsOfTurn, quarterTurned, straightened, sidesOf, WHOLE_CROP, type Crop } from '../../core/motion/crop';
+import { cropOn, cropOfShape, cropOfSides, croppedSize, furthestInside, partsOfTurn, quarterTurned, straightened, sidesOf, WHOLE_CROP, type Crop } from '../../core/motion/crop';
 import type { PictureFacts } from '../../core/show/asset-facts';
 import type { Flip, PictureLayer } from '../../core/show/layer';
 import { picturesOf } from '../../core/show/layout';
@@ -28,7 +28,7 @@ export function CropTab({ slide, layer, prepared }: { slide: Slide; layer: Pictu
   const [shape, setShape] = useState<Shape>('free');
   const picture = prepared.facts.get(layer.assetId);
   if (picture?.kind !== 'picture') return <p className="text-soft">Nothing is known about this picture’s file yet.</p>;
-  const crop = layer.crop ?? WHOLE_CROP;
+  const crop = layer.crop ? cropOn(picture, layer.crop) : WHOLE_CROP;
   const all = chosen.length > 1 ? chosen.flatMap(picturesOf).filter((entry) => entry.kind === 'picture') : [layer];
   const { frame } = prepared.show;
   const aspectOf = (of: Shape, facts: PictureFacts) => ({ free: null, frame: frame.widthPx / frame.heightPx, own: facts.widthPx / facts.heightPx, square: 1 })[of];

@@ -7,7 +7,7 @@ import { sharpUpTo, softPlaces } from '../../core/motion/softness';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { usePrepared } from '../show/show-provider';
 
-/** What a person should know about a print before it embarrasses them: too small for where it is used, small at all, or there twice. By entry. */
+/** What a person should know about a print before it embarrasses them: too small for where it is used, there twice, small at all, or with dark bars. By entry. */
 export function useWarnings(sheet: readonly SheetEntry[]): ReadonlyMap<string, string> {
   const prepared = usePrepared();
   const soft = useMemo(() => softPlaces(prepared.show, prepared.facts, prepared.moves, prepared.spans), [prepared]);
@@ -23,7 +23,8 @@ export function useWarnings(sheet: readonly SheetEntry[]): ReadonlyMap<string, s
       const reach = sharpUpTo(entry.facts, frame);
       if (place) found.set(entry.id, `soft on slide ${place.slideIndex + 1}: ${place.enlargement.toFixed(1)} ×`);
       else if (twin !== undefined) found.set(entry.id, `looks like ${numberOf.get(twin)}▸`);
-      else if (reach < 1 / LARGEST_ENLARGEMENT && !entry.facts.hasTransparency) found.set(entry.id, `soft above ${reach.toFixed(1)} ×`);
+      else if (reach < 1 / LARGEST_ENLARGEMENT && !entry.facts.hasTransparency) found.set(entry.id, `small: sharp to ${Math.round(100 * reach)} %`);
+      else if (entry.facts.bars) found.set(entry.id, 'dark bars');
     }
     return found;
   }, [sheet, soft, alike, frame]);

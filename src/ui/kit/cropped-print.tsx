@@ -1,5 +1,5 @@
 import type { Framing } from '../../core/motion/framing';
-import { croppedSize } from '../../core/motion/crop';
+import { cropOn, croppedSize } from '../../core/motion/crop';
 import type { AssetId } from '../../core/show/ids';
 
 interface CroppedPrintProps {
@@ -14,15 +14,16 @@ interface CroppedPrintProps {
 }
 
 /** What a crop leaves of a picture. */
-export function CroppedPrint({ assetId, picture, crop, widthPx, heightPx, printPx = 320 }: CroppedPrintProps) {
+export function CroppedPrint({ assetId, picture, crop: given, widthPx, heightPx, printPx = 320 }: CroppedPrintProps) {
   const src = `/api/pictures/${assetId}?width=${printPx}`;
-  if (!crop) {
+  if (!given) {
     return (
       // The print is already as small as it is shown.
       // eslint-disable-next-line @next/next/no-img-element
       <img src={src} alt="" draggable={false} decoding="async" className="block max-w-none" style={{ width: widthPx, height: heightPx }} />
     );
   }
+  const crop = cropOn(picture, given);
   const scale = widthPx / croppedSize(picture, crop).widthPx;
   return (
     <span className="relative block overflow-hidden" style={{ width: widthPx, height: heightPx }}>

@@ -2,6 +2,7 @@ import { CLIP_FRAMES_PER_SECOND } from '../../core/frame/frame-plan';
 import type { AssetId } from '../../core/show/ids';
 import type { PicturePart, PictureReader } from '../../drawing/picture-reader';
 import type { Pixels } from '../../drawing/planes/picture-planes';
+import { patientFetch } from './patient-fetch';
 import type { Drawing2d } from '../../drawing/words/outline';
 
 /** Seconds of clips kept as JPEG frames; a second takes about 1 MB. */
@@ -13,7 +14,7 @@ export function createBrowserReader(): PictureReader {
   return {
     async readPicture(assetId, widthPx, heightPx, part) {
       const wholePx = part ? Math.min(16_384, Math.ceil((widthPx * part.ofWidthPx) / part.widthPx)) : widthPx;
-      const response = await fetch(`/api/pictures/${assetId}?width=${wholePx}`);
+      const response = await patientFetch(`/api/pictures/${assetId}?width=${wholePx}`);
       if (!response.ok) throw new Error('The picture could not be fetched from the server.');
       const blob = await response.blob();
       return part ? partOfBlob(blob, widthPx, heightPx, part) : pixelsOfBlob(blob, widthPx, heightPx, isTransparent(blob));
@@ -39,7 +40,7 @@ export function createBrowserReader(): PictureReader {
   }
 
   async function fetchSecond(assetId: AssetId, second: number): Promise<Blob[]> {
-    const response = await fetch(`/api/clips/${assetId}/${second}`);
+    const response = await patientFetch(`/api/clips/${assetId}/${second}`);
     // The header may promise a little more than the frames hold: the last one is held.
     if (response.status === 404 && second > 0) return secondOf(assetId, second - 1).then((frames) => frames.slice(-1));
     if (!response.ok) throw new Error('The clip could not be fetched from the server.');

@@ -8,7 +8,8 @@ import { loadKernels } from '../../drawing/kernel-module';
 import { createPainter, type Painter } from '../../drawing/paint/paint-frame';
 import { createPrintStore } from '../../drawing/prints/print-store';
 import { i420Of, rgbaInto, rowOfRgba } from '../../drawing/planes/surface';
-import { createPrintMaker } from './print-maker';
+import { patientFetch } from './patient-fetch';
+import { openPrintMaker } from './print-maker';
 import { withChange } from './show-change';
 import type { FromWorker, ToWorker } from './worker-messages';
 
@@ -34,8 +35,8 @@ let lookedAheadAt = 0;
 let lastDrawn = '';
 const told = new Set<AssetId>();
 
-const kernels = await loadKernels(new Uint8Array(await (await fetch('/drawing/kernels.wasm')).arrayBuffer()));
-const store = createPrintStore({ kernels, make: createPrintMaker(kernels), roomBytes: ROOM_BYTES });
+const kernels = await loadKernels(new Uint8Array(await (await patientFetch('/drawing/kernels.wasm')).arrayBuffer()));
+const store = createPrintStore({ kernels, make: await openPrintMaker(kernels), roomBytes: ROOM_BYTES });
 scope.onmessage = (event: MessageEvent<ToWorker>) => hear(event.data);
 say({ kind: 'ready' });
 scope.requestAnimationFrame(tick);

@@ -4,8 +4,8 @@ import type { Made } from '../../drawing/prints/make-print';
 import type { Print } from '../../drawing/prints/print';
 import type { PrintMade, PrintOrder } from './worker-messages';
 
-/** Has prints made by a worker of their own and puts them into these kernels' memory. */
-export function createPrintMaker(kernels: Kernels): (print: Print) => Promise<Made> {
+/** Has prints made by a worker of their own and puts them into these kernels' memory; there once that worker hears. */
+export async function openPrintMaker(kernels: Kernels): Promise<(print: Print) => Promise<Made>> {
   const worker = new Worker('/drawing/print-worker.js', { type: 'module' });
   const waiting = new Map<number, { readonly resolve: (made: Made) => void; readonly reject: (error: Error) => void }>();
   let counted = 0;
@@ -21,10 +21,10 @@ export function createPrintMaker(kernels: Kernels): (print: Print) => Promise<Ma
     if ('problem' in data) asked?.reject(new Error(data.problem));
     else asked?.resolve(unpackPrint(kernels, data.carried));
   };
+  await ready;
   return (print) => new Promise((resolve, reject) => {
     counted += 1;
     waiting.set(counted, { resolve, reject });
-    const order: PrintOrder = { id: counted, print };
-    void ready.then(() => worker.postMessage(order));
+    worker.postMessage({ id: counted, print } satisfies PrintOrder);
   });
 }

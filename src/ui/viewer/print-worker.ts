@@ -5,11 +5,12 @@ import { packPrint } from '../../drawing/prints/carried-print';
 import { makePrint } from '../../drawing/prints/make-print';
 import { createFontShelf, type FontFile } from '../../drawing/words/fonts';
 import { createBrowserReader, drawing2d } from './browser-reader';
+import { patientFetch } from './patient-fetch';
 import type { PrintMade, PrintOrder } from './worker-messages';
 
 const scope = self as unknown as DedicatedWorkerGlobalScope;
-const bytes = async (url: string) => new Uint8Array(await (await fetch(url)).arrayBuffer());
-const [kernels, fontFiles] = await Promise.all([bytes('/drawing/kernels.wasm').then(loadKernels), fetch('/fonts/index.json').then((answer) => answer.json() as Promise<FontFile[]>)]);
+const bytes = async (url: string) => new Uint8Array(await (await patientFetch(url)).arrayBuffer());
+const [kernels, fontFiles] = await Promise.all([bytes('/drawing/kernels.wasm').then(loadKernels), patientFetch('/fonts/index.json').then((answer) => answer.json() as Promise<FontFile[]>)]);
 const parts = { kernels, reader: createBrowserReader(), fonts: createFontShelf(fontFiles, (name) => bytes(`/fonts/${name}.ttf`)), drawing2d };
 
 scope.onmessage = async ({ data: { id, print } }: MessageEvent<PrintOrder>) => {
