@@ -6,8 +6,16 @@ export const EDGE_SHAPES = {
   cloud: 'M24 92C10 92 1 82 1 70C1 59 8 51 18 49C17 30 31 14 49 14C63 14 75 23 79 36C91 37 99 47 99 62C99 79 88 92 72 92Z',
   lantern: 'M38 1H62V9C84 13 97 30 97 51C97 72 84 88 62 92V99H38V92C16 88 3 72 3 51C3 30 16 13 38 9Z',
   'torn paper': 'M2 4L12 2L21 5L33 1L44 4L58 2L69 5L83 2L98 4L96 18L99 31L97 45L99 60L96 74L98 88L97 97L84 95L71 98L57 95L45 98L31 95L18 98L4 96L1 82L4 68L2 53L4 38L1 24L4 12Z',
-  stamp: 'M0 0Q5 8 10 0Q15 8 20 0Q25 8 30 0Q35 8 40 0Q45 8 50 0Q55 8 60 0Q65 8 70 0Q75 8 80 0Q85 8 90 0Q95 8 100 0Q92 5 100 10Q92 15 100 20Q92 25 100 30Q92 35 100 40Q92 45 100 50Q92 55 100 60Q92 65 100 70Q92 75 100 80Q92 85 100 90Q92 95 100 100Q95 92 90 100Q85 92 80 100Q75 92 70 100Q65 92 60 100Q55 92 50 100Q45 92 40 100Q35 92 30 100Q25 92 20 100Q15 92 10 100Q5 92 0 100Q8 95 0 90Q8 85 0 80Q8 75 0 70Q8 65 0 60Q8 55 0 50Q8 45 0 40Q8 35 0 30Q8 25 0 20Q8 15 0 10Q8 5 0 0Z',
+  stamp: perforated(),
 } as const;
+
+/** A sheet with eight bites on each side, between whole corners. */
+function perforated(): string {
+  const from = [0, 1, 2, 3, 4, 5, 6, 7].map((bite) => 6.5 + 11 * bite);
+  const side = (point: (along: number, inwards: number) => string, order: readonly number[], length: number) => order.map((at) => `L${point(at, 0)}Q${point(at + length / 2, 9)} ${point(at + length, 0)}`).join('');
+  const back = [...from].reverse().map((at) => at + 10);
+  return `M0 0${side((x, y) => `${x} ${y}`, from, 10)}L100 0${side((y, x) => `${100 - x} ${y}`, from, 10)}L100 100${side((x, y) => `${x} ${100 - y}`, back, -10)}L0 100${side((y, x) => `${x} ${y}`, back, -10)}Z`;
+}
 
 export type EdgeShapeName = keyof typeof EDGE_SHAPES;
 

@@ -41,6 +41,8 @@ export interface ContactSheet {
 const AT_ONCE = 2;
 /** The print a viewer and a bench ask for first; what is asked for earlier than it comes up here is made at once. */
 const LARGER_WIDTH_PX = 960;
+/** Between two uploads nothing waits for a moment; larger prints are not begun before it has been quiet for so long, since they would hold up what still arrives. */
+const QUIET_MS = 1500;
 /** SQLite takes at most 32,766 variables in a statement; this is comfortably below. */
 const IDS_A_QUESTION = 1000;
 
@@ -48,6 +50,7 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
   const intake = new PQueue({ concurrency: AT_ONCE });
   // Larger prints wait until every small one is there.
   const larger = new PQueue({ concurrency: 1 });
+  let lastArrivedMs = -Infinity;
 
   return {
     async entries(show) {
@@ -66,6 +69,7 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
       return facts;
     },
     async takeIn(show, file, fileName, how) {
+      lastArrivedMs = performance.now();
       const { id, byteCount } = await blobs.take(file, how);
       const entryId = nanoid(12);
       const inserted = await write((database) => database.insert(sheetEntries).values({
@@ -98,6 +102,15 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
     idle: () => intake.onIdle(),
   };
 
+  async function quiet(): Promise<void> {
+    for (;;) {
+      await intake.onIdle();
+      const waitMs = QUIET_MS - (performance.now() - lastArrivedMs);
+      if (waitMs <= 0) return;
+      await new Promise((resolve) => { setTimeout(resolve, waitMs); });
+    }
+  }
+
   async function lookAt(entryId: string, show: ShowId, id: AssetId): Promise<void> {
     const outcome = await facts(id);
     await write(async (database) => {
@@ -107,7 +120,7 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
     events.tell(show, { kind: 'sheet' });
     const picture = outcome.ok ? outcome.fresh?.facts : undefined;
     if (picture?.kind === 'picture') void larger.add(async () => {
-      await intake.onIdle();
+      await quiet();
       // A print that fails here is asked for again by whoever needs it, and fails in their sight.
       await printFile(id, picture, LARGER_WIDTH_PX, blobs).catch(() => {});
     });
