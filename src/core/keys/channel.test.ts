@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { keyTimes, valueAt, withKeyAt, type Channel } from './channel';
+import { firstValue, keyTimes, valueAt, withKeyAt, type Channel } from './channel';
 import { curveOf, EASING_NAMES } from './easing';
 
 const channel: Channel = {
@@ -48,5 +48,13 @@ describe('easings', () => {
     const steps = Array.from({ length: 101 }, (_, step) => step / 100);
     const rises = (name: (typeof EASING_NAMES)[number]) => steps.slice(1).every((step, index) => curveOf(name)(step) >= curveOf(name)(steps[index]!) - 1e-9);
     expect(EASING_NAMES.filter((name) => !rises(name))).toEqual(['swing', 'bounce']);
+  });
+});
+
+describe('firstValue', () => {
+  it('is the constant, the first key, or what stands for nothing', () => {
+    expect(firstValue(0.4)).toBe(0.4);
+    expect(firstValue({ keys: [{ at: { tied: 'end', ms: 0 }, value: 3 }, { at: { tied: 'end', ms: 9 }, value: 7 }] })).toBe(3);
+    expect([firstValue(undefined), firstValue(undefined, 1)]).toEqual([0, 1]);
   });
 });

@@ -69,3 +69,8 @@ function tiedAt(tied: KeyTime['tied'], offsetMs: number, seenMs: number): KeyTim
   if (tied === 'start') return { tied, ms: Math.round(offsetMs) };
   return tied === 'end' ? { tied, ms: Math.round(seenMs - offsetMs) } : { tied, share: offsetMs / seenMs };
 }
+
+/** What a channel begins with, as a number to show: a keyed one counts by its first key. */
+export function firstValue(channel: Channel | undefined, otherwise = 0): number {
+  return channel === undefined ? otherwise : typeof channel === 'number' ? channel : channel.keys[0]!.value;
+}

@@ -110,6 +110,13 @@ describe('a move under another crop', () => {
     if (moved.kind !== 'set') throw new Error('it was set by hand');
     for (const framing of [moved.first, moved.last]) expect(liesInside(framing, croppedSize(PICTURE, after))).toBe(true);
   });
+  it('stays where it was seen when the crop before had to be held inside', () => {
+    const outside = crop({ x: 0.9, width: 0.5, height: 0.5 });
+    const seen = placeOnPicture(cropOn(PICTURE, outside), set.first, PICTURE);
+    const moved = moveUnderCrop(set, outside, null, PICTURE);
+    if (moved.kind !== 'set') throw new Error('it was set by hand');
+    expect(moved.first).toMatchObject({ x: expect.closeTo(seen.x, 9), y: expect.closeTo(seen.y, 9) });
+  });
   it('leaves automatic moves to themselves', () => expect(moveUnderCrop({ kind: 'automatic' }, undefined, crop({ width: 0.5 }), PICTURE)).toEqual({ kind: 'automatic' }));
   it('places go there and back', () => {
     const turnedCrop = crop({ x: 0.4, y: 0.6, width: 0.3, height: 0.5, turnDegrees: 33 });

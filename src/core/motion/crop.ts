@@ -169,7 +169,7 @@ export function placeOnCrop(crop: Crop, place: { readonly x: number; readonly y:
 /** A move that was set by hand, kept on the same part of the picture under another crop; what lay on the picture still does. */
 export function moveUnderCrop(move: Move, before: Crop | undefined, after: Crop | null, picture: Size): Move {
   if (move.kind !== 'set') return move;
-  const [from, to] = [before ?? WHOLE_CROP, after ?? WHOLE_CROP];
+  const [from, to] = [before ? cropOn(picture, before) : WHOLE_CROP, after ?? WHOLE_CROP];
   const [was, is] = [croppedSize(picture, before), croppedSize(picture, after ?? undefined)];
   const kept = (framing: Framing): Framing => {
     const place = placeOnCrop(to, placeOnPicture(from, framing, picture), picture);

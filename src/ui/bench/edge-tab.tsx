@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Channel } from '../../core/keys/channel';
+import { firstValue, type Channel } from '../../core/keys/channel';
 import { factsInUse } from '../../core/motion/crop';
 import { EDGE_SHAPES, type EdgeShapeName } from '../../core/show/edge-shapes';
 import type { ClipLayer, Edge, EdgeShape, Layer, PictureLayer } from '../../core/show/layer';
@@ -45,7 +45,7 @@ export function EdgeTab({ slide, layer: own }: { slide: Slide; layer: PictureLay
   const shadow = edge.shadow;
   const [opacity, course] = shadow ? shadowOf(shadow.opacity) : [0, 'stands' as const];
   const reshade = (part: Partial<NonNullable<Edge['shadow']>>, joins: string) => change({ shadow: { ...SHADOW, ...shadow, ...part } }, joins);
-  const size = numberOf(own.channels?.width, 1);
+  const size = firstValue(own.channels?.width, 1);
   const resize = (width: number) => {
     const ids = new Set(layers.map((layer) => layer.id));
     edit({ kind: 'together', name: layers.length === 1 ? 'change the size of the picture' : `change the size of ${layers.length} pictures`, edits: slides.map((other) => ({ kind: 'set-layers', slideId: other.id, layers: other.layers.map((layer) => (ids.has(layer.id) ? sized(layer, width) : layer)) })) }, `size ${own.id}`);
@@ -63,8 +63,8 @@ export function EdgeTab({ slide, layer: own }: { slide: Slide; layer: PictureLay
       )}
       {own.channels?.height === undefined && <Amount label="Size in the frame" value={size} min={0.2} max={1} rest={1} shown={`${Math.round(100 * size)} %`} onChange={resize} />}
       {edge.shape?.kind === 'rounded' && <Amount label="Roundness" value={edge.shape.radius} min={0} max={0.5} rest={USUAL_RADIUS} shown={percent(edge.shape.radius)} onChange={(radius) => change({ shape: { kind: 'rounded', radius } }, 'edge radius')} />}
-      <Amount label="Feather" value={numberOf(edge.feather)} min={0} max={0.4} rest={0} shown={percent(numberOf(edge.feather))} onChange={(feather) => change({ feather: feather === 0 ? undefined : feather }, 'edge feather')} />
-      <Amount label="Outline" value={numberOf(edge.outline?.width)} min={0} max={0.1} rest={0} shown={percent(numberOf(edge.outline?.width))} onChange={(width) => change({ outline: width === 0 ? undefined : { colour: '#ffffff', where: 'inside', ...edge.outline, width } }, 'edge outline')} />
+      <Amount label="Feather" value={firstValue(edge.feather)} min={0} max={0.4} rest={0} shown={percent(firstValue(edge.feather))} onChange={(feather) => change({ feather: feather === 0 ? undefined : feather }, 'edge feather')} />
+      <Amount label="Outline" value={firstValue(edge.outline?.width)} min={0} max={0.1} rest={0} shown={percent(firstValue(edge.outline?.width))} onChange={(width) => change({ outline: width === 0 ? undefined : { colour: '#ffffff', where: 'inside', ...edge.outline, width } }, 'edge outline')} />
       {edge.outline && (
         <div className="flex items-center gap-2 pl-[7rem]">
           <ColourField label="Colour of the outline" value={edge.outline.colour} onChange={(colour) => change({ outline: { ...edge.outline, colour } }, 'edge colour')} />
@@ -78,9 +78,9 @@ export function EdgeTab({ slide, layer: own }: { slide: Slide; layer: PictureLay
             <ColourField label="Colour of the shadow" value={shadow.colour} onChange={(colour) => reshade({ colour }, 'edge shadow colour')} />
             <Pick label="Shadow over time" value={course} groups={[{ name: null, options: [{ value: 'stands', label: 'stays as it is' }, { value: 'comes', label: 'grows over the slide' }, { value: 'goes', label: 'fades over the slide' }] }]} onChange={(next) => reshade({ opacity: shadowOver(opacity, next) }, 'edge shadow course')} />
           </div>
-          <Amount label="… softness" value={numberOf(shadow.softness)} min={0} max={0.1} rest={SHADOW.softness as number} shown={percent(numberOf(shadow.softness))} onChange={(softness) => reshade({ softness }, 'edge softness')} />
-          <Amount label="… across" value={numberOf(shadow.x)} min={-0.1} max={0.1} rest={SHADOW.x as number} shown={percent(numberOf(shadow.x))} onChange={(x) => reshade({ x }, 'edge shadow x')} />
-          <Amount label="… down" value={numberOf(shadow.y)} min={-0.1} max={0.1} rest={SHADOW.y as number} shown={percent(numberOf(shadow.y))} onChange={(y) => reshade({ y }, 'edge shadow y')} />
+          <Amount label="… softness" value={firstValue(shadow.softness)} min={0} max={0.1} rest={SHADOW.softness as number} shown={percent(firstValue(shadow.softness))} onChange={(softness) => reshade({ softness }, 'edge softness')} />
+          <Amount label="… across" value={firstValue(shadow.x)} min={-0.1} max={0.1} rest={SHADOW.x as number} shown={percent(firstValue(shadow.x))} onChange={(x) => reshade({ x }, 'edge shadow x')} />
+          <Amount label="… down" value={firstValue(shadow.y)} min={-0.1} max={0.1} rest={SHADOW.y as number} shown={percent(firstValue(shadow.y))} onChange={(y) => reshade({ y }, 'edge shadow y')} />
         </>
       )}
       <p className="text-soft">An edge shows where the picture leaves room in the frame: make it smaller, or show it whole.</p>
@@ -96,11 +96,6 @@ function sized(layer: Layer, width: number): Layer {
 
 function percent(value: number): string {
   return `${(100 * value).toFixed(1)} %`;
-}
-
-/** A keyed amount counts by its first key. */
-function numberOf(channel: Channel | undefined, otherwise = 0): number {
-  return channel === undefined ? otherwise : typeof channel === 'number' ? channel : channel.keys[0]!.value;
 }
 
 function shapeChoice(shape: EdgeShape | undefined): ShapeChoice {

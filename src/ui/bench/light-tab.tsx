@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Channel } from '../../core/keys/channel';
+import { firstValue } from '../../core/keys/channel';
 import { factsInUse } from '../../core/motion/crop';
 import type { ClipLayer, PictureLayer } from '../../core/show/layer';
 import { PRINT_EFFECTS, type Light, type PrintEffect } from '../../core/show/light';
@@ -33,7 +33,6 @@ export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLa
   const light = own.light ?? {};
   const set = (of: readonly (PictureLayer | ClipLayer)[], part: Partial<Record<keyof Light, unknown>>, joins?: string) => edit({ kind: 'set-light', lights: of.map((layer) => ({ layerId: layer.id, light: withPart(layer.light, part) })) }, joins && `${joins} ${own.id}`);
   const change = (part: Partial<Record<keyof Light, unknown>>, joins?: string) => set(layers, part, joins);
-  const numberOf = (channel: Channel | undefined) => (typeof channel === 'number' ? channel : channel ? channel.keys[0]!.value : 0);
   const print = light.print?.kind ?? 'none';
   const known = facts?.kind === 'picture' ? facts : null;
   const points = light.levels === 'automatic' ? known?.tonePoints ?? { black: 0, white: 1 } : light.levels ?? { black: 0, white: 1 };
@@ -53,13 +52,13 @@ export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLa
       <div className="grid grid-cols-1 gap-x-8 gap-y-0.5 2xl:grid-cols-2">
         {light.print && <Amount label="Print’s strength" value={light.print.strength} min={0} max={1} rest={1} shown={`${Math.round(100 * light.print.strength)}`} onChange={(strength) => change({ print: { ...light.print, strength } }, 'light print')} />}
         {AMOUNTS.map(({ name, label, min, max }) => {
-          const value = numberOf(light[name]);
+          const value = firstValue(light[name]);
           return <Amount key={name} label={label} value={value} min={min} max={max} rest={0} shown={name === 'exposure' ? value.toFixed(1) : `${Math.round(100 * value)}`} onChange={(next) => change({ [name]: next === 0 ? undefined : next }, `light ${name}`)} />;
         })}
         <Amount label="Black point" value={points.black} min={0} max={0.6} rest={0} shown={`${Math.round(255 * points.black)}`} onChange={(black) => level({ black, white: Math.max(points.white, black + LEAST_SPAN) })} />
         <Amount label="White point" value={points.white} min={0.4} max={1} rest={1} shown={`${Math.round(255 * points.white)}`} onChange={(white) => level({ white, black: Math.min(points.black, white - LEAST_SPAN) })} />
         <div className="flex items-center gap-2">
-          <div className="min-w-0 flex-1"><Amount label="Colour wash" value={numberOf(light.tone?.amount)} min={0} max={1} rest={0} shown={`${Math.round(100 * numberOf(light.tone?.amount))}`} onChange={(amount) => change({ tone: amount === 0 ? undefined : { colour: light.tone?.colour ?? '#33708f', amount } }, 'light tone')} /></div>
+          <div className="min-w-0 flex-1"><Amount label="Colour wash" value={firstValue(light.tone?.amount)} min={0} max={1} rest={0} shown={`${Math.round(100 * firstValue(light.tone?.amount))}`} onChange={(amount) => change({ tone: amount === 0 ? undefined : { colour: light.tone?.colour ?? '#33708f', amount } }, 'light tone')} /></div>
           {light.tone && <ColourField label="Colour of the wash" value={light.tone.colour} onChange={(colour) => change({ tone: { ...light.tone, colour } }, 'light tone colour')} />}
         </div>
       </div>
