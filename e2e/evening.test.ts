@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { copyFile, mkdtemp, readFile, rm, truncate, writeFile } from 'node:fs/promises';
 import { createWriteStream, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -239,6 +240,16 @@ describe('an upload that was cut off', () => {
     expect((await send(half, bytes.subarray(half))).status).toBe(204);
     const entries = ((await (await fetch(`${app.address}/api/shows/${show}/sheet`)).json()) as { entries: { fileName: string }[] }).entries;
     expect(entries.map((entry) => entry.fileName)).toContain('late.jpg');
+  });
+  it('comes in one request when it is small, and is known by its content', async () => {
+    const bytes = await readFile('demo/files/regatta-still.jpg');
+    const base64 = (text: string) => Buffer.from(text).toString('base64');
+    const headers = { 'tus-resumable': '1.0.0', 'content-type': 'application/offset+octet-stream', 'upload-length': String(bytes.length), 'upload-metadata': `filename ${base64('at once.jpg')},show ${base64(show)}` };
+    const sent = await fetch(`${app.address}/api/uploads`, { method: 'POST', headers, body: new Uint8Array(bytes) });
+    expect([sent.status, sent.headers.get('upload-offset')]).toEqual([201, String(bytes.length)]);
+    const entries = ((await (await fetch(`${app.address}/api/shows/${show}/sheet`)).json()) as { entries: { fileName: string; assetId: string }[] }).entries;
+    expect(entries.find((entry) => entry.fileName === 'at once.jpg')?.assetId).toBe(createHash('sha256').update(bytes).digest('hex'));
+    expect((await fetch(`${app.address}/api/uploads`, { method: 'POST', headers, body: new Uint8Array(bytes) })).headers.get('x-outcome')).toBe('already-there');
   });
   it('is refused for a show there is not', async () => {
     const answer = await fetch(`${app.address}/api/uploads`, { method: 'POST', headers: { 'tus-resumable': '1.0.0', 'upload-length': '10', 'upload-metadata': `filename ${Buffer.from('x.jpg').toString('base64')},show ${Buffer.from('none').toString('base64')}` } });

@@ -1,10 +1,14 @@
 import { EventEmitter } from 'node:events';
 import type { ShowId } from '../core/show/ids';
+import type { SheetEntry } from './assets/contact-sheet';
+import type { FolderProgress } from './assets/folder-intake';
 
-/** What open pages of a show are told; each says only what to ask for anew. */
+/** What open pages of a show are told: what to ask for anew, or, of what comes by the hundred, what it is now. */
 export type ShowEvent =
   | { readonly kind: 'edits'; readonly revision: number }
   | { readonly kind: 'sheet' }
+  | { readonly kind: 'entry'; readonly entry: SheetEntry }
+  | { readonly kind: 'folder'; readonly folder: FolderProgress | null }
   | { readonly kind: 'films' };
 
 export interface Events {

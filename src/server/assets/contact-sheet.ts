@@ -25,8 +25,12 @@ export interface SheetEntry {
 export interface ContactSheet {
   entries(show: ShowId): Promise<SheetEntry[]>;
   factsOf(ids: readonly AssetId[]): Promise<Map<AssetId, AssetFacts>>;
-  /** Takes a file that has arrived whole. It is on the sheet when this resolves and is looked at later, in turn. */
-  takeIn(show: ShowId, file: string, fileName: string, how: 'move' | 'copy'): Promise<'added' | 'already-there'>;
+  /**
+   * Takes a file that has arrived whole. It is on the sheet when this resolves and is looked at later, in turn.
+   *
+   * @param hash of the file when it is known already; worked out otherwise
+   */
+  takeIn(show: ShowId, file: string, fileName: string, how: 'move' | 'copy', hash?: AssetId): Promise<'added' | 'already-there'>;
   /** Puts files that are ready on one show's sheet onto another's, as pasting slides and copying shows need; null stands for all. @returns how many came new */
   borrow(show: ShowId, from: ShowId, ids: readonly AssetId[] | null): Promise<number>;
   /** Takes a refused file's line off the sheet. */
@@ -37,8 +41,8 @@ export interface ContactSheet {
   idle(): Promise<void>;
 }
 
-/** Two at a time is the best on two cores. */
-const AT_ONCE = 2;
+/** On two cores: while one decodes, the others' reading and writing goes on. */
+const AT_ONCE = 3;
 /** The print a viewer and a bench ask for first; what is asked for earlier than it comes up here is made at once. */
 const LARGER_WIDTH_PX = 960;
 /** Between two uploads nothing waits for a moment; larger prints are not begun before it has been quiet for so long, since they would hold up what still arrives. */
@@ -68,16 +72,14 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
       }
       return facts;
     },
-    async takeIn(show, file, fileName, how) {
+    async takeIn(show, file, fileName, how, hash) {
       lastArrivedMs = performance.now();
-      const { id, byteCount } = await blobs.take(file, how);
-      const entryId = nanoid(12);
-      const inserted = await write((database) => database.insert(sheetEntries).values({
-        id: entryId, showId: show, assetId: id, fileName: fileName.slice(0, 255), byteCount, state: 'arrived', problem: null, addedAt: now(),
-      }).onConflictDoNothing());
+      const { id, byteCount } = await blobs.take(file, how, hash);
+      const arrived = { id: nanoid(12), assetId: id, fileName: fileName.slice(0, 255), byteCount, state: 'arrived', problem: null, addedAt: now() } as const;
+      const inserted = await write((database) => database.insert(sheetEntries).values({ ...arrived, showId: show }).onConflictDoNothing());
       if (inserted.rowsAffected === 0) return 'already-there';
-      events.tell(show, { kind: 'sheet' });
-      void intake.add(() => lookAt(entryId, show, id));
+      events.tell(show, { kind: 'entry', entry: { ...arrived, facts: null } });
+      void intake.add(() => lookAt({ ...arrived, facts: null }, show));
       return 'added';
     },
     async borrow(show, from, ids) {
@@ -97,7 +99,7 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
     },
     async resume() {
       const rows = await db.select().from(sheetEntries).where(eq(sheetEntries.state, 'arrived'));
-      for (const row of rows) void intake.add(() => lookAt(row.id, showId(row.showId), assetId(row.assetId)));
+      for (const { showId: show, assetId: id, ...row } of rows) void intake.add(() => lookAt({ ...row, assetId: assetId(id), facts: null }, showId(show)));
     },
     idle: () => intake.onIdle(),
   };
@@ -111,14 +113,17 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
     }
   }
 
-  async function lookAt(entryId: string, show: ShowId, id: AssetId): Promise<void> {
-    const outcome = await facts(id);
+  async function lookAt(entry: SheetEntry, show: ShowId): Promise<void> {
+    const id = entry.assetId;
+    const outcome = await facts(id, entry.byteCount);
+    const change = outcome.ok ? { state: 'ready', problem: null } as const : { state: 'refused', problem: outcome.problem } as const;
     await write(async (database) => {
-      if (outcome.ok && outcome.fresh) await database.insert(assets).values({ id, ...outcome.fresh }).onConflictDoNothing();
-      await database.update(sheetEntries).set(outcome.ok ? { state: 'ready', problem: null } : { state: 'refused', problem: outcome.problem }).where(eq(sheetEntries.id, entryId));
+      const changed = database.update(sheetEntries).set(change).where(eq(sheetEntries.id, entry.id));
+      if (outcome.ok && outcome.fresh) await database.batch([database.insert(assets).values({ id, ...outcome.fresh }).onConflictDoNothing(), changed]);
+      else await changed;
     });
-    events.tell(show, { kind: 'sheet' });
-    const picture = outcome.ok ? outcome.fresh?.facts : undefined;
+    events.tell(show, { kind: 'entry', entry: { ...entry, ...change, facts: outcome.ok ? outcome.facts : null } });
+    const picture = outcome.ok && outcome.fresh ? outcome.facts : null;
     if (picture?.kind === 'picture') void larger.add(async () => {
       await quiet();
       // A print that fails here is asked for again by whoever needs it, and fails in their sight.
@@ -127,13 +132,13 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
   }
 
   type Fresh = { mime: string; byteCount: number; facts: AssetFacts };
-  async function facts(id: AssetId): Promise<{ ok: true; fresh: Fresh | null } | { ok: false; problem: string }> {
-    const [known] = await db.select({ id: assets.id }).from(assets).where(eq(assets.id, id));
-    if (known) return { ok: true, fresh: null };
+  async function facts(id: AssetId, byteCount: number): Promise<{ ok: true; facts: AssetFacts; fresh: Fresh | null } | { ok: false; problem: string }> {
+    const [known] = await db.select({ facts: assets.facts }).from(assets).where(eq(assets.id, id));
+    if (known) return { ok: true, facts: known.facts, fresh: null };
     try {
       const looked = await lookAtFile(blobs.fileOf(id));
       await deriveAtIntake(id, looked, blobs);
-      return { ok: true, fresh: { mime: looked.mime, byteCount: (await db.select({ n: sheetEntries.byteCount }).from(sheetEntries).where(eq(sheetEntries.assetId, id)))[0]?.n ?? 0, facts: looked.facts } };
+      return { ok: true, facts: looked.facts, fresh: { mime: looked.mime, byteCount, facts: looked.facts } };
     } catch (error) {
       if (error instanceof UnusableFileError) return { ok: false, problem: error.message };
       // The file stays and can be tried again; the reason is said and the rest goes on.

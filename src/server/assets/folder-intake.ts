@@ -60,7 +60,7 @@ export function createFolderIntake(root: string | null, { db, write }: OpenDatab
       const files = await filesBelow(place);
       const work = { progress: { folder, filesDone: 0, fileCount: files.length, already: 0 }, stopped: false };
       running.set(show, work);
-      events.tell(show, { kind: 'sheet' });
+      events.tell(show, { kind: 'folder', folder: work.progress });
       void takeAll(show, files, work);
       return 'begun';
     },
@@ -82,11 +82,11 @@ export function createFolderIntake(root: string | null, { db, write }: OpenDatab
       // A file that went away or cannot be read since it was listed is passed over; the others are still wanted.
       const outcome = await sheet.takeIn(show, file, path.basename(file), 'copy').catch(() => null);
       work.progress = { ...work.progress, filesDone: work.progress.filesDone + 1, already: work.progress.already + (outcome === 'already-there' ? 1 : 0) };
-      if (outcome !== 'added') events.tell(show, { kind: 'sheet' });
+      events.tell(show, { kind: 'folder', folder: work.progress });
     }
     running.delete(show);
     await forget(show);
-    events.tell(show, { kind: 'sheet' });
+    events.tell(show, { kind: 'folder', folder: null });
   }
 
   async function forget(show: ShowId): Promise<void> {

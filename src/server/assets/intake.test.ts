@@ -142,12 +142,16 @@ describe('the contact sheet', () => {
     const server = await openServer();
     await server.shows.put(emptyShow(id, 'Sheet'));
     await writeFile(inFolder('bad.jpg'), 'not a picture');
+    const heard: string[] = [];
+    server.events.listen(id, (event) => { if (event.kind === 'entry') heard.push(`${event.entry.fileName} ${event.entry.state} ${event.entry.facts?.kind ?? event.entry.problem?.slice(0, 21) ?? ''}`); });
     const take = (file: string, name: string) => server.sheet.takeIn(id, file, name, 'copy');
     expect(await Promise.all([take('demo/files/PE_0412.jpg', 'one.jpg'), take('demo/files/PE_0489-boats.mp4', '../../boats.mp4'), take(inFolder('bad.jpg'), 'bad.jpg')])).toEqual(['added', 'added', 'added']);
     expect(await take('demo/files/PE_0412.jpg', 'the same again.jpg')).toBe('already-there');
     await server.sheet.idle();
     const entries = await server.sheet.entries(id);
     expect(entries.map((entry) => [entry.fileName, entry.state, entry.facts?.kind]).sort()).toEqual([['../../boats.mp4', 'ready', 'clip'], ['bad.jpg', 'refused', undefined], ['one.jpg', 'ready', 'picture']]);
+    // Open pages hear of each file twice: that it came, and what it is.
+    expect(heard.sort()).toEqual(['../../boats.mp4 arrived ', '../../boats.mp4 ready clip', 'bad.jpg arrived ', 'bad.jpg refused This is not a picture', 'one.jpg arrived ', 'one.jpg ready picture']);
     const picture = entries.find((entry) => entry.facts?.kind === 'picture')!;
     const clip = entries.find((entry) => entry.facts?.kind === 'clip')!;
     expect((await sharp(server.blobs.derivedFile(picture.assetId, '320.jpg')).metadata()).width).toBe(320);

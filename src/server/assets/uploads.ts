@@ -1,6 +1,6 @@
-import { rm } from 'node:fs/promises';
+import { readdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { FileStore } from '@tus/file-store';
+import { HashingStore } from './hashing-store';
 import { Server } from '@tus/server';
 import { showId } from '../../core/show/ids';
 import { assertOwnPage, Refusal } from '../answer';
@@ -8,6 +8,9 @@ import { runningServer } from '../running-server';
 
 /** 20 GB: a long clip at full quality; the disk is the real limit. */
 const LARGEST_UPLOAD_BYTES = 20 * 1024 ** 3;
+
+/** What came in part and was not gone on with is kept for so long. */
+const KEPT_MS = 7 * 24 * 3600 * 1000;
 
 const held = globalThis as typeof globalThis & { tanagerUploads?: Promise<Server> };
 
@@ -25,9 +28,11 @@ export async function handleUpload(request: Request): Promise<Response> {
 
 async function openUploads(): Promise<Server> {
   const { uploadFolder, shows, sheet } = await runningServer();
+  const datastore = new HashingStore(uploadFolder);
+  await clearLeftOver(uploadFolder);
   return new Server({
     path: '/api/uploads',
-    datastore: new FileStore({ directory: uploadFolder }),
+    datastore,
     relativeLocation: true,
     maxSize: LARGEST_UPLOAD_BYTES,
     async onUploadCreate(_request, upload) {
@@ -39,9 +44,17 @@ async function openUploads(): Promise<Server> {
     async onUploadFinish(_request, upload) {
       // The store's own ids are random names of its own making; the person's file name is only ever shown.
       const file = path.join(uploadFolder, path.basename(upload.id));
-      const outcome = await sheet.takeIn(showId(upload.metadata!.show!), file, upload.metadata!.filename!, 'move');
+      const outcome = await sheet.takeIn(showId(upload.metadata!.show!), file, upload.metadata!.filename!, 'move', datastore.hashOf(upload.id));
       await rm(`${file}.json`, { force: true });
       return { headers: { 'X-Outcome': outcome } };
     },
   });
+}
+
+/** Removes what came in part and then lay for a week. Given again, such a file begins anew. */
+export async function clearLeftOver(folder: string, now = Date.now()): Promise<void> {
+  for (const name of await readdir(folder)) {
+    const file = path.join(folder, name);
+    if (now - (await stat(file)).mtimeMs > KEPT_MS) await rm(file, { force: true });
+  }
 }

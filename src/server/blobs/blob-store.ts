@@ -12,8 +12,8 @@ export interface BlobStore {
   fileOf(id: AssetId): string;
   /** Where what was made from a blob lies: prints, frames, waveforms. */
   derivedFile(id: AssetId, name: string): string;
-  /** Moves (or copies) a file in. @returns its id and size */
-  take(file: string, how: 'move' | 'copy'): Promise<{ id: AssetId; byteCount: number }>;
+  /** Moves (or copies) a file in; its hash is worked out unless it is given. @returns its id and size */
+  take(file: string, how: 'move' | 'copy', hash?: AssetId): Promise<{ id: AssetId; byteCount: number }>;
   remove(id: AssetId): Promise<void>;
 }
 
@@ -25,8 +25,8 @@ export function openBlobStore(folder: string): BlobStore {
   return {
     fileOf: (id) => place(id, 'originals'),
     derivedFile: (id, name) => path.join(place(id, 'derived'), name),
-    async take(file, how) {
-      const id = await hashOfFile(file);
+    async take(file, how, hash) {
+      const id = hash ?? await hashOfFile(file);
       const { size } = await stat(file);
       const to = place(id, 'originals');
       await mkdir(path.dirname(to), { recursive: true });

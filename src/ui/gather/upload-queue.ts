@@ -23,6 +23,7 @@ export interface UploadQueue {
 
 const AT_ONCE = 3;
 const RETRY_AFTER_MS = [0, 1000, 3000, 5000, 10_000];
+const TELL_EVERY_MS = 250;
 const CHUNK_BYTES = 32 * 1024 * 1024;
 const UNREACHABLE = 'It could not be sent; the server cannot be reached. Give it again and it goes on where it stopped.';
 
@@ -50,8 +51,19 @@ export function createUploadQueue(showId: string, report: (progress: UploadProgr
     },
   };
 
+  /** Now and then at most, but at once when all is done: what is shown of it is drawn each time. */
   function tell(mine: Batch): void {
     if (batch !== mine) return;
+    const waitMs = mine.filesDone === mine.fileCount ? 0 : mine.toldMs + TELL_EVERY_MS - performance.now();
+    if (waitMs <= 0) tellNow(mine);
+    else mine.tellsIn ??= setTimeout(tellNow, waitMs, mine);
+  }
+
+  function tellNow(mine: Batch): void {
+    if (mine.tellsIn) clearTimeout(mine.tellsIn);
+    mine.tellsIn = null;
+    if (batch !== mine) return;
+    mine.toldMs = performance.now();
     const bytesDone = mine.bytesDone + [...mine.sent.values()].reduce((sum, bytes) => sum + bytes, 0);
     const elapsedMs = performance.now() - mine.startedMs;
     const { fileCount, filesDone, bytes, already, failed } = mine;
@@ -76,6 +88,8 @@ export function createUploadQueue(showId: string, report: (progress: UploadProgr
       endpoint: '/api/uploads',
       retryDelays: RETRY_AFTER_MS,
       chunkSize: CHUNK_BYTES,
+      // What is small goes in one request; what is large has its place told first, so that it can go on there.
+      uploadDataDuringCreation: file.size <= CHUNK_BYTES,
       removeFingerprintOnSuccess: true,
       metadata: { filename: file.name, show: showId },
       onProgress: (sent) => {
@@ -107,8 +121,10 @@ interface Batch {
   already: number;
   failed: { fileName: string; problem: string }[];
   startedMs: number;
+  toldMs: number;
+  tellsIn: ReturnType<typeof setTimeout> | null;
 }
 
 function emptyBatch(): Batch {
-  return { waiting: [], running: new Set(), sent: new Map(), fileCount: 0, filesDone: 0, bytes: 0, bytesDone: 0, already: 0, failed: [], startedMs: performance.now() };
+  return { waiting: [], running: new Set(), sent: new Map(), fileCount: 0, filesDone: 0, bytes: 0, bytesDone: 0, already: 0, failed: [], startedMs: performance.now(), toldMs: -Infinity, tellsIn: null };
 }

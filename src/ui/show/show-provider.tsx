@@ -7,9 +7,9 @@ import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { Show } from '../../core/show/show';
 import { musicLengthMs } from '../../core/sound/plan-mix';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
-import type { FolderProgress } from '../../server/assets/folder-intake';
 import type { ShowEvent } from '../../server/events';
 import { callServer } from './call-server';
+import { followSheet, type WholeSheet } from './follow-sheet';
 import { preparedOnce } from './prepared-once';
 import { createShowStore, type ShowState, type ShowStore } from './show-store';
 import { UploadsProvider } from './uploads-provider';
@@ -37,20 +37,15 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
   useEffect(() => {
     const events = new EventSource(`/api/shows/${show.id}/events`);
     let known = false;
-    let sheetTimer: ReturnType<typeof setTimeout> | null = null;
-    const refreshSheet = () => {
-      // Five hundred files arrive in a burst; one question serves many of them.
-      sheetTimer ??= setTimeout(() => {
-        sheetTimer = null;
-        void callServer<{ entries: SheetEntry[]; folder: FolderProgress | null }>('GET', `/api/shows/${show.id}/sheet`).then((answer) => store.getState().setEntries(answer.entries, answer.folder)).catch(() => {});
-      }, 300);
-    };
+    const sheet = followSheet({
+      ask: () => callServer<WholeSheet>('GET', `/api/shows/${show.id}/sheet`),
+      whole: ({ entries: all, folder }) => store.getState().setEntries(all, folder),
+      changed: (some, folder) => store.getState().mergeEntries(some, folder),
+    });
     events.onopen = () => {
-      // After a lost connection something may have been missed.
-      if (known || store.getState().saving === 'offline') {
-        store.getState().pull();
-        refreshSheet();
-      }
+      // Something may have been missed: while the connection was lost, or between the making of the page and now.
+      if (known || store.getState().saving === 'offline') store.getState().pull();
+      sheet.askAnew();
       known = true;
     };
     // While it tries again by itself it is not closed; a browser that is leaving the page says so too late to matter.
@@ -58,7 +53,9 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
     events.onmessage = (message: MessageEvent<string>) => {
       const event = JSON.parse(message.data) as ShowEvent;
       if (event.kind === 'edits') store.getState().pull();
-      if (event.kind === 'sheet') refreshSheet();
+      if (event.kind === 'sheet') sheet.askAnew();
+      if (event.kind === 'entry') sheet.hear({ entry: event.entry });
+      if (event.kind === 'folder') sheet.hear({ folder: event.folder });
       if (event.kind === 'films') window.dispatchEvent(new Event('tanager-films'));
     };
     const leave = () => store.getState().flushNow();
@@ -69,7 +66,7 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
       window.removeEventListener('pagehide', leave);
       window.removeEventListener('online', back);
       events.close();
-      if (sheetTimer) clearTimeout(sheetTimer);
+      sheet.close();
     };
   }, [show.id, store]);
 

@@ -40,7 +40,10 @@ export interface ShowState {
   undo(): void;
   redo(): void;
   select(ids: readonly SlideId[], anchor: SlideId | null): void;
+  /** The whole sheet. */
   setEntries(entries: readonly SheetEntry[], folder?: FolderProgress | null): void;
+  /** Entries that came or changed; without `folder` that stays as it is. */
+  mergeEntries(changed: readonly SheetEntry[], folder?: FolderProgress | null): void;
   /** Does again what a closed page had not sent, and takes up what it could undo. Once, after the first drawing: the server, which draws first, knows nothing of it. */
   takeUpUnsent(): void;
   /** Asks for what others changed. */
@@ -118,7 +121,13 @@ export function createShowStore({ show, revision, entries, storage, session = nu
       if (back) set({ undoSteps: [...get().undoSteps, { edit: step.edit, inverse: back, joins: null }] });
     },
     select: (ids, anchor) => set({ selection: new Set(ids), anchor }),
-    setEntries: (next, folder = null) => set({ entries: next, facts: mergedFacts(get().facts, next), folder }),
+    setEntries: (next, folder = null) => set({ entries: isSameSheet(get().entries, next) ? get().entries : next, facts: mergedFacts(get().facts, next), folder }),
+    mergeEntries(changed, folder = get().folder) {
+      const news = new Map(changed.map((entry) => [entry.id, entry]));
+      const kept = get().entries.map((entry) => news.get(entry.id) ?? entry);
+      for (const entry of kept) news.delete(entry.id);
+      set({ entries: changed.length === 0 ? get().entries : [...kept, ...news.values()], facts: mergedFacts(get().facts, changed), folder });
+    },
     takeUpUnsent() {
       if (get().undoSteps.length === 0 && get().redoSteps.length === 0) set(undoNotes.left());
       const left = unsent.left();
@@ -260,6 +269,11 @@ function replay(show: Show, edits: readonly SentEdit[]): Show {
     const result = applyEdit(before, edit);
     return result.ok ? result.show : before;
   }, show);
+}
+
+/** A sheet that is the same keeps its identity, so that nothing is drawn again. */
+function isSameSheet(before: readonly SheetEntry[], next: readonly SheetEntry[]): boolean {
+  return before.length === next.length && before.every((entry, index) => entry.id === next[index]!.id && entry.state === next[index]!.state);
 }
 
 function factsOf(entries: readonly SheetEntry[]): ReadonlyMap<AssetId, AssetFacts> {

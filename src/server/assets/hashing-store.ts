@@ -1,0 +1,62 @@
+import { createHash, type Hash } from 'node:crypto';
+import { open } from 'node:fs/promises';
+import path from 'node:path';
+import type { Readable } from 'node:stream';
+import { FileStore } from '@tus/file-store';
+import { assetId, type AssetId } from '../../core/show/ids';
+
+/** A write costs more than what it writes; the pieces the network cuts, some 64 KB each, are put together to this. */
+const WRITE_BYTES = 1024 * 1024;
+const DISK_FULL = { status_code: 507, body: 'There is no room left on the server’s disk. What has arrived is kept; make room and give the file again.' };
+
+/** Keeps uploads as files and hashes them while they arrive, so that they need not be read again. */
+export class HashingStore extends FileStore {
+  private readonly hashes = new Map<string, { readonly hash: Hash; bytes: number }>();
+
+  constructor(directory: string) {
+    super({ directory });
+  }
+
+  /** The hash of a finished upload, told once; undefined when part of it came before this server was started. */
+  hashOf(id: string): AssetId | undefined {
+    const hashed = this.hashes.get(id);
+    this.hashes.delete(id);
+    return hashed && assetId(hashed.hash.digest('hex'));
+  }
+
+  /** Writes what arrives from `offset` on, down to the last piece before a connection broke. @returns the offset reached */
+  override async write(readable: Readable, id: string, offset: number): Promise<number> {
+    const hashed = offset === 0 ? { hash: createHash('sha256'), bytes: 0 } : this.hashes.get(id);
+    // Kept again when all went well: a hash that does not stand for exactly what the file holds is worth nothing.
+    this.hashes.delete(id);
+    const file = await open(path.join(this.directory, path.basename(id)), 'r+');
+    let at = offset;
+    let pieces: Buffer[] = [];
+    let waiting = 0;
+    const flush = async () => {
+      const [batch, bytes] = [pieces, waiting];
+      [pieces, waiting] = [[], 0];
+      if (bytes === 0) return;
+      for (const piece of batch) hashed?.hash.update(piece);
+      const { bytesWritten } = await file.writev(batch, at).catch((error: NodeJS.ErrnoException) => { throw error.code === 'ENOSPC' ? DISK_FULL : error; });
+      at += bytesWritten;
+      if (bytesWritten !== bytes) throw DISK_FULL;
+    };
+    try {
+      for await (const piece of readable as AsyncIterable<Buffer>) {
+        pieces.push(piece);
+        waiting += piece.length;
+        if (waiting >= WRITE_BYTES) await flush();
+      }
+    } finally {
+      await flush().finally(() => file.close());
+    }
+    if (hashed && hashed.bytes === offset) this.hashes.set(id, { hash: hashed.hash, bytes: at });
+    return at;
+  }
+
+  override async remove(id: string): Promise<void> {
+    this.hashes.delete(id);
+    await super.remove(id);
+  }
+}
