@@ -5,7 +5,7 @@ import { showId, type AssetId } from '../src/core/show/ids';
 import { slideFromAsset } from '../src/core/show/new-slide';
 import { emptyShow, type Show } from '../src/core/show/show';
 import { lookAtFile } from '../src/server/assets/look-at-file';
-import { hashOfFile } from '../src/server/blobs/blob-store';
+import { hashOfFile } from '../src/server/blobs/content-hash';
 
 export interface BenchShow {
   readonly show: Show;

@@ -14,7 +14,7 @@ import { createPainter } from '../src/drawing/paint/paint-frame';
 import type { PicturePart, PictureReader } from '../src/drawing/picture-reader';
 import { i420Of } from '../src/drawing/planes/surface';
 import { lookAtFile } from '../src/server/assets/look-at-file';
-import { hashOfFile } from '../src/server/blobs/blob-store';
+import { hashOfFile } from '../src/server/blobs/content-hash';
 import { createFileReader } from '../src/server/assets/file-reader';
 import { storeFor } from '../src/server/films/draw-segment';
 import { openNodeDrawing, type NodeDrawing } from '../src/server/films/node-drawing';

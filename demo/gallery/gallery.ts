@@ -11,7 +11,7 @@ import { createPainter } from '../../src/drawing/paint/paint-frame';
 import { pixelsOf } from '../../src/drawing/planes/surface';
 import { createFileReader } from '../../src/server/assets/file-reader';
 import { lookAtFile } from '../../src/server/assets/look-at-file';
-import { hashOfFile } from '../../src/server/blobs/blob-store';
+import { hashOfFile } from '../../src/server/blobs/content-hash';
 import { storeFor } from '../../src/server/films/draw-segment';
 import { openNodeDrawing } from '../../src/server/films/node-drawing';
 import { edgeCells, entranceCells, layerCells, lightCells, transitionCells, wordsCells, type Cell } from './cells';

@@ -13,7 +13,7 @@ import { createFileReader } from '../server/assets/file-reader';
 import { lookAtFile } from '../server/assets/look-at-file';
 import { storeFor } from '../server/films/draw-segment';
 import { openNodeDrawing } from '../server/films/node-drawing';
-import { hashOfFile } from '../server/blobs/blob-store';
+import { hashOfFile } from '../server/blobs/content-hash';
 import { isHash } from '../server/schema/hash';
 import { parse } from '../server/schema/parse';
 import { showFileSchema, type ShowFile } from '../server/schema/show-schema';

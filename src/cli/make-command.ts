@@ -12,7 +12,7 @@ import { DEFAULT_FADE_OUT_MS, emptyShow, mainLayerOf, type Show } from '../core/
 import { fitToMusic, lengthFollowsContent } from '../core/timing/fit-to-music';
 import { lookAtFile } from '../server/assets/look-at-file';
 import { UnusableFileError } from '../server/assets/unusable-file-error';
-import { hashOfFile } from '../server/blobs/blob-store';
+import { hashOfFile } from '../server/blobs/content-hash';
 import { makeFilm, type FilmProgress } from '../server/films/make-film';
 import type { Surroundings } from './tanager';
 import { UsageError } from './usage-error';

@@ -5,7 +5,7 @@ export type ShowId = Branded<'ShowId'>;
 export type SlideId = Branded<'SlideId'>;
 export type LayerId = Branded<'LayerId'>;
 export type CueId = Branded<'CueId'>;
-/** The SHA-256 of a file's content as 64 lower-case hexadecimal digits. */
+/** A hash of a file's content as 64 lower-case hexadecimal digits. */
 export type AssetId = Branded<'AssetId'>;
 
 export const showId = (text: string): ShowId => text as ShowId;

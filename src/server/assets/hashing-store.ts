@@ -1,9 +1,9 @@
-import { createHash, type Hash } from 'node:crypto';
 import { open } from 'node:fs/promises';
 import path from 'node:path';
 import type { Readable } from 'node:stream';
 import { FileStore } from '@tus/file-store';
-import { assetId, type AssetId } from '../../core/show/ids';
+import type { AssetId } from '../../core/show/ids';
+import { contentHash, type ContentHash } from '../blobs/content-hash';
 
 /** A write costs more than what it writes; the pieces the network cuts, some 64 KB each, are put together to this. */
 const WRITE_BYTES = 1024 * 1024;
@@ -11,7 +11,7 @@ const DISK_FULL = { status_code: 507, body: 'There is no room left on the server
 
 /** Keeps uploads as files and hashes them while they arrive, so that they need not be read again. */
 export class HashingStore extends FileStore {
-  private readonly hashes = new Map<string, { readonly hash: Hash; bytes: number }>();
+  private readonly hashes = new Map<string, { readonly hash: ContentHash; bytes: number }>();
 
   constructor(directory: string) {
     super({ directory });
@@ -21,12 +21,12 @@ export class HashingStore extends FileStore {
   hashOf(id: string): AssetId | undefined {
     const hashed = this.hashes.get(id);
     this.hashes.delete(id);
-    return hashed && assetId(hashed.hash.digest('hex'));
+    return hashed?.hash.id();
   }
 
   /** Writes what arrives from `offset` on, down to the last piece before a connection broke. @returns the offset reached */
   override async write(readable: Readable, id: string, offset: number): Promise<number> {
-    const hashed = offset === 0 ? { hash: createHash('sha256'), bytes: 0 } : this.hashes.get(id);
+    const hashed = offset === 0 ? { hash: contentHash(), bytes: 0 } : this.hashes.get(id);
     // Kept again when all went well: a hash that does not stand for exactly what the file holds is worth nothing.
     this.hashes.delete(id);
     const file = await open(path.join(this.directory, path.basename(id)), 'r+');

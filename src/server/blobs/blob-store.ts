@@ -1,10 +1,8 @@
-import { createHash } from 'node:crypto';
-import { createReadStream } from 'node:fs';
 import { copyFile, mkdir, rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { pipeline } from 'node:stream/promises';
-import { assetId, type AssetId } from '../../core/show/ids';
+import type { AssetId } from '../../core/show/ids';
 import { isHash } from '../schema/hash';
+import { hashOfFile } from './content-hash';
 
 /** Files kept once by content. A hash is the only thing from outside that becomes part of a path, and it is checked to be one. */
 export interface BlobStore {
@@ -19,7 +17,7 @@ export interface BlobStore {
 
 export function openBlobStore(folder: string): BlobStore {
   const place = (id: AssetId, part: string) => {
-    if (!isHash(id)) throw new RangeError(`an asset id must be a SHA-256 in hexadecimal, got ${JSON.stringify(id)}`);
+    if (!isHash(id)) throw new RangeError(`an asset id must be a hash of 64 hexadecimal digits, got ${JSON.stringify(id)}`);
     return path.join(folder, part, id.slice(0, 2), id);
   };
   return {
@@ -42,10 +40,4 @@ export function openBlobStore(folder: string): BlobStore {
       await rm(place(id, 'derived'), { recursive: true, force: true });
     },
   };
-}
-
-export async function hashOfFile(file: string): Promise<AssetId> {
-  const hash = createHash('sha256');
-  await pipeline(createReadStream(file), hash);
-  return assetId(hash.digest('hex'));
 }

@@ -15,7 +15,7 @@ import { openDatabase, type OpenDatabase } from '../database/open-database';
 import { films as filmsTable, jobs } from '../database/schema';
 import { createEvents } from '../events';
 import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
-import { hashOfFile } from '../blobs/blob-store';
+import { hashOfFile } from '../blobs/content-hash';
 import { createShowService } from '../shows/show-service';
 import { createFilmService, type FilmService } from './film-service';
 import { makeFilm, type FilmProgress } from './make-film';

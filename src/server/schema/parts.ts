@@ -3,7 +3,7 @@ import { isHash } from './hash';
 
 /** Building blocks of the schemas. Numbers have bounds, objects no unknown parts, and what depends on a kind is chosen by it. */
 export const idSchema = () => yup.string().matches(/^[\w-]{1,40}$/, '${path} must be an id').required();
-export const hashSchema = () => yup.string().test('hash', '${path} must be a SHA-256 in hexadecimal', (value) => isHash(value)).required();
+export const hashSchema = () => yup.string().test('hash', '${path} must be a hash of 64 hexadecimal digits', (value) => isHash(value)).required();
 export const milliseconds = (least: number, most: number) => yup.number().integer().min(least).max(most).required();
 export const decibels = () => yup.number().min(-100).max(24).required();
 export const closed = <Shape extends yup.ObjectShape>(shape: Shape) => yup.object(shape).noUnknown('${path} has an unknown part: ${unknown}').required();
