@@ -6,6 +6,8 @@ import type { FolderProgress } from './assets/folder-intake';
 /** What open pages of a show are told: what to ask for anew, or, of what comes by the hundred, what it is now. */
 export type ShowEvent =
   | { readonly kind: 'edits'; readonly revision: number }
+  /** First of all, once for each page that listens: by these counts it knows whether its sheet is still right. */
+  | { readonly kind: 'hello'; readonly entryCount: number; readonly waitingCount: number }
   | { readonly kind: 'sheet' }
   | { readonly kind: 'entry'; readonly entry: SheetEntry }
   | { readonly kind: 'folder'; readonly folder: FolderProgress | null }

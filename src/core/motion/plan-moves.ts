@@ -1,7 +1,7 @@
 import { unreachable } from '../unreachable';
-import type { FactsById } from '../show/asset-facts';
+import type { AssetFacts, FactsById } from '../show/asset-facts';
 import type { LayerId } from '../show/ids';
-import type { FrameShape, Show } from '../show/show';
+import type { FrameShape, Show, Slide } from '../show/show';
 import { valueAt } from '../keys/channel';
 import { everyLayer, type ClipLayer, type Move, type PictureLayer } from '../show/layer';
 import type { SlideSpan } from '../timing/slide-span';
@@ -11,27 +11,53 @@ import { automaticMove, LARGEST_ENLARGEMENT, standingFraming, type MoveName, typ
 /** Clips are seen moving and are forgiven more softness than a print. */
 const CLIP_ENLARGEMENT = 3;
 
-/** The move of every picture and clip in the show, by layer. Layers whose facts are unknown have none. */
+/** The move of every picture and clip in the show, by layer. Layers whose facts are unknown have none. A slide that is as it was keeps its moves, the very same ones. */
 export function planMoves(show: Show, facts: FactsById, spans: readonly SlideSpan[]): ReadonlyMap<LayerId, PlannedMove> {
   const moves = new Map<LayerId, PlannedMove>();
   let before: MoveName | null = null;
   show.slides.forEach((slide, index) => {
-    const span = spans[index]!;
-    for (const layer of everyLayer(slide.layers)) {
-      if (layer.kind !== 'picture' && layer.kind !== 'clip') continue;
-      const known = factsInUse(layer, facts.get(layer.assetId));
-      if (!known || known.kind === 'sound') continue;
-      const window = pictureWindow(layer, known, show.frame, span.leavesMs - span.startMs);
-      const move = layer.kind === 'clip' ? still(known, CLIP_ENLARGEMENT, window) : planned(layer.move, known, span, layer.id, window);
-      moves.set(layer.id, move);
-      before = move.name;
-    }
+    const { leavesMs, startMs } = spans[index]!;
+    const found = movesOfSlide(slide, facts, { frame: show.frame, seenMs: leavesMs - startMs, before });
+    for (const { layerId, move } of found) moves.set(layerId, move);
+    before = found.at(-1)?.move.name ?? before;
   });
   return moves;
+}
 
-  function planned(move: Move, size: MoveSubject, span: SlideSpan, id: LayerId, window: PictureWindow): PlannedMove {
+/** What the moves of a slide depend on beside itself and its pictures. */
+interface Around {
+  readonly frame: FrameShape;
+  readonly seenMs: number;
+  /** Of the last picture before it, which is not repeated. */
+  readonly before: MoveName | null;
+}
+
+interface LayerMove {
+  readonly layerId: LayerId;
+  readonly move: PlannedMove;
+}
+
+/** Thousands of slides stay as they are when one is changed; their moves are not worked out again. */
+const lastFound = new WeakMap<Slide, { readonly around: Around; readonly layers: readonly (PictureLayer | ClipLayer)[]; readonly known: readonly (AssetFacts | undefined)[]; readonly moves: readonly LayerMove[] }>();
+
+function movesOfSlide(slide: Slide, facts: FactsById, around: Around): readonly LayerMove[] {
+  const last = lastFound.get(slide);
+  if (last && last.around.frame === around.frame && last.around.seenMs === around.seenMs && last.around.before === around.before && last.layers.every((layer, index) => facts.get(layer.assetId) === last.known[index])) return last.moves;
+  const layers = [...everyLayer(slide.layers)].filter((layer) => layer.kind === 'picture' || layer.kind === 'clip');
+  const moves: LayerMove[] = [];
+  for (const layer of layers) {
+    const known = factsInUse(layer, facts.get(layer.assetId));
+    if (!known || known.kind === 'sound') continue;
+    const window = pictureWindow(layer, known, around.frame, around.seenMs);
+    const before = moves.at(-1)?.move.name ?? around.before;
+    moves.push({ layerId: layer.id, move: layer.kind === 'clip' ? still(known, CLIP_ENLARGEMENT, window) : planned(layer.move, known, layer.id, window, { ...around, before }) });
+  }
+  lastFound.set(slide, { around, layers, known: layers.map((layer) => facts.get(layer.assetId)), moves });
+  return moves;
+
+  function planned(move: Move, size: MoveSubject, id: LayerId, window: PictureWindow, { seenMs, before }: Around): PlannedMove {
     switch (move.kind) {
-      case 'automatic': return automaticMove(size, window.shape, span.leavesMs - span.startMs, id, before, window.mustFill);
+      case 'automatic': return automaticMove(size, window.shape, seenMs, id, before, window.mustFill);
       case 'still': return still(size, LARGEST_ENLARGEMENT, window);
       case 'set': return { name: 'still', first: move.first, last: move.last };
       default: return unreachable(move);

@@ -1,7 +1,7 @@
 import type { FactsById, PictureFacts } from '../show/asset-facts';
 import type { AssetId, LayerId } from '../show/ids';
-import { everyLayer } from '../show/layer';
-import type { FrameShape, Show } from '../show/show';
+import { everyLayer, type PictureLayer } from '../show/layer';
+import type { FrameShape, Show, Slide } from '../show/show';
 import type { SlideSpan } from '../timing/slide-span';
 import { LARGEST_ENLARGEMENT, type PlannedMove } from './automatic-move';
 import { factsInUse } from './crop';
@@ -19,18 +19,29 @@ export interface SoftPlace {
 export function softPlaces(show: Show, facts: FactsById, moves: ReadonlyMap<LayerId, PlannedMove>, spans: readonly SlideSpan[]): ReadonlyMap<AssetId, SoftPlace> {
   const worst = new Map<AssetId, SoftPlace>();
   show.slides.forEach((slide, slideIndex) => {
-    for (const layer of everyLayer(slide.layers)) {
-      if (layer.kind !== 'picture') continue;
-      const known = factsInUse(layer, facts.get(layer.assetId));
-      const move = moves.get(layer.id);
-      if (known?.kind !== 'picture' || !move) continue;
-      const span = spans[slideIndex]!;
-      const { shape } = pictureWindow(layer, known, show.frame, span.leavesMs - span.startMs);
-      const enlargement = shape.widthPx / (Math.min(move.first.width, move.last.width) * known.widthPx);
+    for (const { layer, enlargement } of enlargements(slide, show.frame, facts, moves, spans[slideIndex]!)) {
       if (isSoft(enlargement) && enlargement > (worst.get(layer.assetId)?.enlargement ?? 0)) worst.set(layer.assetId, { layerId: layer.id, slideIndex, enlargement });
     }
   });
   return worst;
+}
+
+/** The most any picture of a slide is enlarged beyond what looks sharp; null when all look sharp. */
+export function softnessOfSlide(slide: Slide, frame: FrameShape, facts: FactsById, moves: ReadonlyMap<LayerId, PlannedMove>, span: SlideSpan): number | null {
+  let most: number | null = null;
+  for (const { enlargement } of enlargements(slide, frame, facts, moves, span)) if (isSoft(enlargement)) most = Math.max(most ?? 0, enlargement);
+  return most;
+}
+
+function* enlargements(slide: Slide, frame: FrameShape, facts: FactsById, moves: ReadonlyMap<LayerId, PlannedMove>, span: SlideSpan): Generator<{ layer: PictureLayer; enlargement: number }> {
+  for (const layer of everyLayer(slide.layers)) {
+    if (layer.kind !== 'picture') continue;
+    const known = factsInUse(layer, facts.get(layer.assetId));
+    const move = moves.get(layer.id);
+    if (known?.kind !== 'picture' || !move) continue;
+    const { shape } = pictureWindow(layer, known, frame, span.leavesMs - span.startMs);
+    yield { layer, enlargement: shape.widthPx / (Math.min(move.first.width, move.last.width) * known.widthPx) };
+  }
 }
 
 /** More than the moves we choose ourselves ever take; the small term forgives their rounding. */

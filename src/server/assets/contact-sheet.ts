@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray } from 'drizzle-orm';
+import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import PQueue from 'p-queue';
 import type { AssetFacts } from '../../core/show/asset-facts';
@@ -24,6 +24,8 @@ export interface SheetEntry {
 
 export interface ContactSheet {
   entries(show: ShowId): Promise<SheetEntry[]>;
+  /** How many entries there are, and how many of them wait to be looked at. */
+  tally(show: ShowId): Promise<{ entryCount: number; waitingCount: number }>;
   factsOf(ids: readonly AssetId[]): Promise<Map<AssetId, AssetFacts>>;
   /**
    * Takes a file that has arrived whole. It is on the sheet when this resolves and is looked at later, in turn.
@@ -64,6 +66,11 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
         state: entry.state, problem: entry.problem, facts: entry.state === 'ready' ? known?.facts ?? null : null,
       }));
     },
+    async tally(show) {
+      const waiting = sql<number>`sum(${sheetEntries.state} = 'arrived')`;
+      const [counts] = await db.select({ entryCount: count(), waitingCount: waiting }).from(sheetEntries).where(eq(sheetEntries.showId, show));
+      return { entryCount: counts!.entryCount, waitingCount: counts!.waitingCount ?? 0 };
+    },
     async factsOf(ids) {
       const facts = new Map<AssetId, AssetFacts>();
       for (let from = 0; from < ids.length; from += IDS_A_QUESTION) {
@@ -85,9 +92,9 @@ export function createContactSheet({ db, write }: OpenDatabase, blobs: BlobStore
     async borrow(show, from, ids) {
       const there = (await db.select().from(sheetEntries).where(and(eq(sheetEntries.showId, from), eq(sheetEntries.state, 'ready')))).filter((row) => ids === null || ids.includes(assetId(row.assetId)));
       const added = await write(async (database) => {
-        let count = 0;
-        for (const row of there) count += (await database.insert(sheetEntries).values({ ...row, id: nanoid(12), showId: show }).onConflictDoNothing()).rowsAffected;
-        return count;
+        let fresh = 0;
+        for (const row of there) fresh += (await database.insert(sheetEntries).values({ ...row, id: nanoid(12), showId: show }).onConflictDoNothing()).rowsAffected;
+        return fresh;
       });
       if (added > 0) events.tell(show, { kind: 'sheet' });
       return added;

@@ -3,15 +3,13 @@ import type { ShowEdit } from '../../core/show/edit';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import type { Show, ShowContent } from '../../core/show/show';
 import type { FilmStage } from '../films/make-film';
+import { zippedJson } from './zipped-json';
 
 /** Times are milliseconds since 1970. */
 export const shows = sqliteTable('shows', {
   id: text('id').primaryKey(),
-  /** The document as it was at `documentRevision`; later edits are in `edits`. */
-  document: text('document', { mode: 'json' }).$type<Show>().notNull(),
-  documentRevision: integer('document_revision').notNull(),
   revision: integer('revision').notNull(),
-  /** Kept beside the document for the shelf. */
+  /** Kept here for the shelf. */
   title: text('title').notNull(),
   slideCount: integer('slide_count').notNull(),
   lengthMs: integer('length_ms').notNull(),
@@ -20,6 +18,14 @@ export const shows = sqliteTable('shows', {
   changedAt: integer('changed_at').notNull(),
   removedAt: integer('removed_at'),
   archivedAt: integer('archived_at'),
+});
+
+/** Shows written whole now and then, apart from their rows, which each edit writes. */
+export const documents = sqliteTable('documents', {
+  showId: text('show_id').primaryKey().references(() => shows.id),
+  /** The show's revision when this was written; later edits are in `edits`. */
+  revision: integer('revision').notNull(),
+  document: zippedJson('document').$type<Show>().notNull(),
 });
 
 export const edits = sqliteTable('edits', {

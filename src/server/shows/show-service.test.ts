@@ -7,7 +7,7 @@ import { blankSlide } from '../../core/show/new-slide';
 import { showId, slideId, type ShowId } from '../../core/show/ids';
 import type { ShowEdit } from '../../core/show/edit';
 import { openDatabase, type OpenDatabase } from '../database/open-database';
-import { shows as showsTable } from '../database/schema';
+import { documents } from '../database/schema';
 import { createEvents, type ShowEvent } from '../events';
 import { createShowService, type ShowService } from './show-service';
 
@@ -79,7 +79,7 @@ describe('the show service', () => {
     expect(await shows.setRemoved(showId('none'), true)).toBe(false);
   });
   it('says so when a stored show is damaged, instead of opening half of it', async () => {
-    await database.write((db) => db.update(showsTable).set({ document: { broken: true } as never }).where(eq(showsTable.id, id)));
+    await database.write((db) => db.update(documents).set({ document: { broken: true } as never }).where(eq(documents.showId, id)));
     await expect(afterRestart()).rejects.toMatchObject({ name: 'DamagedShowError', message: expect.stringContaining(id) });
   });
   it('tells open pages that there is something new', async () => {

@@ -7,7 +7,7 @@ import { showId, type ShowId } from '../../core/show/ids';
 import { emptyShow, mainLayerOf, type Show } from '../../core/show/show';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { Database, OpenDatabase } from '../database/open-database';
-import { edits, films, shows } from '../database/schema';
+import { documents, edits, films, shows } from '../database/schema';
 import { parse } from '../schema/parse';
 import { showSchema } from '../schema/show-schema';
 import type { Events } from '../events';
@@ -136,7 +136,8 @@ export function createShowService({ db, write }: OpenDatabase, events: Events, n
         const documentDue = revision - before.documentRevision >= EDITS_BETWEEN_DOCUMENTS;
         await database.transaction(async (transaction) => {
           for (const row of accepted) await transaction.insert(edits).values(row);
-          await transaction.update(shows).set({ revision, ...shelfFacts(show), changedAt: now(), ...(documentDue ? { document: show, documentRevision: revision } : {}) }).where(eq(shows.id, id));
+          await transaction.update(shows).set({ revision, ...shelfFacts(show), changedAt: now() }).where(eq(shows.id, id));
+          if (documentDue) await transaction.update(documents).set({ revision, document: show }).where(eq(documents.showId, id));
         });
         loaded.set(id, { show, revision, documentRevision: documentDue ? revision : before.documentRevision });
         events.tell(id, { kind: 'edits', revision });
@@ -162,27 +163,28 @@ export function createShowService({ db, write }: OpenDatabase, events: Events, n
   return service;
 
   async function insert(show: Show): Promise<void> {
-    await write((database) => database.insert(shows).values({
-      id: show.id, document: show, documentRevision: 0, revision: 0, ...shelfFacts(show), createdAt: now(), changedAt: now(),
-    }));
+    await write((database) => database.batch([
+      database.insert(shows).values({ id: show.id, revision: 0, ...shelfFacts(show), createdAt: now(), changedAt: now() }),
+      database.insert(documents).values({ showId: show.id, revision: 0, document: show }),
+    ]));
   }
 
   async function fetch(database: Database, id: ShowId): Promise<Loaded | null> {
-    const [row] = await database.select({ revision: shows.revision, documentRevision: shows.documentRevision }).from(shows).where(and(eq(shows.id, id), isNull(shows.removedAt)));
+    const [row] = await database.select({ revision: shows.revision }).from(shows).where(and(eq(shows.id, id), isNull(shows.removedAt)));
     if (!row) return null;
     const kept = loaded.get(id);
     if (kept?.revision === row.revision) return kept;
-    const [whole] = await database.select({ document: shows.document }).from(shows).where(eq(shows.id, id));
-    const parsed = parse(showSchema(), whole!.document);
+    const [whole] = await database.select().from(documents).where(eq(documents.showId, id));
+    const parsed = parse(showSchema(), whole?.document);
     if (!parsed.ok) throw new DamagedShowError(`The show ${id} is damaged: ${parsed.problem}`);
     let show = parsed.value;
-    const later = await database.select().from(edits).where(and(eq(edits.showId, id), gt(edits.revision, row.documentRevision), sql`${edits.revision} <= ${row.revision}`)).orderBy(asc(edits.revision));
+    const later = await database.select().from(edits).where(and(eq(edits.showId, id), gt(edits.revision, whole!.revision), sql`${edits.revision} <= ${row.revision}`)).orderBy(asc(edits.revision));
     for (const { edit, revision } of later) {
       const result = applyEdit(show, edit);
       if (!result.ok) throw new DamagedShowError(`Edit ${revision} of the show ${id} no longer applies: ${result.reason}`);
       show = result.show;
     }
-    const fresh = { show, revision: row.revision, documentRevision: row.documentRevision };
+    const fresh = { show, revision: row.revision, documentRevision: whole!.revision };
     loaded.set(id, fresh);
     return fresh;
   }

@@ -4,7 +4,7 @@ import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors } from '@
 import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import type { SlideId } from '../../core/show/ids';
-import { softPlaces } from '../../core/motion/softness';
+import { softnessOfSlide } from '../../core/motion/softness';
 import { mainLayerOf, type Slide } from '../../core/show/show';
 import { movedSeam } from '../../core/timing/moved-seam';
 import { slideIndexAt, slideSpans } from '../../core/timing/slide-span';
@@ -69,8 +69,11 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   const spans = useMemo(() => (slides === show.slides ? prepared.spans : slideSpans(slides)), [slides, show.slides, prepared.spans]);
   const places = useMemo(() => rowPlaces(spans, scale), [spans, scale]);
   const order = useMemo(() => slides.map((slide) => slide.id), [slides]);
+  // A new one makes the rows measure again, which they must when their places change and only then.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  const keyOf = useCallback((index: number) => order[index]!, [order, places]);
   // eslint-disable-next-line react-hooks/incompatible-library
-  const rows = useVirtualizer({ count: slides.length, getScrollElement: () => scroller.current, estimateSize: (index) => places.heights[index] ?? 0, getItemKey: (index) => order[index]!, overscan: 4, paddingStart: ORDER_PAD_PX, paddingEnd: 80,
+  const rows = useVirtualizer({ count: slides.length, getScrollElement: () => scroller.current, estimateSize: (index) => places.heights[index] ?? 0, getItemKey: keyOf, overscan: 4, paddingStart: ORDER_PAD_PX, paddingEnd: 80,
     // A row that is dragged stays in the page, however far the order is scrolled under it.
     rangeExtractor: (range) => { const held = order.indexOf((dragging[0] ?? '') as SlideId); return held < 0 ? defaultRangeExtractor(range) : [...new Set([...defaultRangeExtractor(range), held])].sort((a, b) => a - b); } });
   const latest = useRef({ spans, places, order });
@@ -88,22 +91,20 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   }, [go, rows]);
   const actions = useOrderActions(focus, reveal);
 
-  const soft = useMemo(() => new Map([...softPlaces(show, facts, moves, prepared.spans).values()].map((place) => [show.slides[place.slideIndex]!.id, place.enlargement])), [show, facts, moves, prepared.spans]);
+  const everyPrint = useMemo(() => prints(entries, 'taken'), [entries]);
   const unused = useMemo(() => {
     const used = slidesByAsset(show.slides);
-    return prints(entries, 'taken').filter((entry) => !used.has(entry.assetId) && show.marks?.[entry.assetId] !== 'leave-out');
-  }, [entries, show.slides, show.marks]);
+    return everyPrint.filter((entry) => !used.has(entry.assetId) && show.marks?.[entry.assetId] !== 'leave-out');
+  }, [everyPrint, show.slides, show.marks]);
 
   // Changing the scale keeps the row in the middle where it is.
   const centre = useRef(0);
   useEffect(() => {
-    rows.measure();
     const at = Math.min(centre.current, order.length - 1);
     if (at > 0) rows.scrollToIndex(at, { align: 'center' });
     // Only when the scale changes.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [scale]);
-  useEffect(() => rows.measure(), [places, rows]);
   // Coming from Gather with slides just laid in: they are in sight.
   useEffect(() => {
     const at = latest.current.order.indexOf(store.getState().anchor ?? ('' as SlideId));
@@ -263,7 +264,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
                 moves={moves}
                 narrationMs={narration?.kind === 'sound' ? narration.lengthMs : null}
                 music={music}
-                enlargement={soft.get(slide.id) ?? null}
+                enlargement={softnessOfSlide(slide, show.frame, facts, moves, span)}
                 selected={selection.has(slide.id)}
                 leading={slide.id === anchor}
                 typing={slide.id === typing}

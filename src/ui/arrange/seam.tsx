@@ -2,6 +2,7 @@
 
 import { Play } from 'lucide-react';
 import { Popover } from 'radix-ui';
+import { memo } from 'react';
 import type { SlideId } from '../../core/show/ids';
 import type { Slide } from '../../core/show/show';
 import type { Transition } from '../../core/show/transition';
@@ -24,12 +25,8 @@ interface SeamProps {
 }
 
 /** The slim place between two slides: the transition, and a way to change it for one, the selection or all. */
-export function Seam({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
-  const edit = useShow((state) => state.edit);
-  const slides = useShow((state) => state.show.slides);
-  const selection = useShow((state) => state.selection);
+export const Seam = memo(function Seam({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
   const { transition } = slide;
-  const set = (ids: readonly SlideId[], next: Transition, joins?: string) => edit({ kind: 'set-transitions', transitions: ids.map((slideId) => ({ slideId, transition: next })) }, joins && `${joins} ${slide.id}`);
   const label = transition.kind === 'cut' ? 'cut' : `${TRANSITION_NAMES[transition.kind]} ${(transitionMs / 1000).toFixed(1)}`;
   return (
     <Popover.Root onOpenChange={(open) => { if (open) onGo(startMs + transitionMs / 2); }}>
@@ -41,18 +38,31 @@ export function Seam({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) 
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="start" sideOffset={6} data-part="transition" aria-label="Transition into this slide" onClick={(event) => event.stopPropagation()} onKeyDown={(event) => event.stopPropagation()} className="z-30 w-80 rounded-lg border border-rule bg-card p-3 shadow-raised">
-          <TransitionForm transition={transition} onChange={(next, joins) => {
-            set([slide.id], next, joins);
-            onGo(startMs + (next.kind === 'cut' ? 0 : Math.min(next.lengthMs, slide.lengthMs / 2) / 2));
-          }} />
-          {transition.kind !== 'cut' && transitionMs < transition.lengthMs && <p className="mt-2 text-soft">It takes {(transitionMs / 1000).toFixed(1)} s here: a transition takes at most half of either slide.</p>}
-          <div className="mt-3 flex gap-2">
-            {transition.kind !== 'cut' && <Button onClick={() => onPlay(Math.max(0, startMs - AROUND_MS), startMs + transitionMs + AROUND_MS)}><Play size={12} fill="currentColor" /> Play it</Button>}
-            {selection.size > 1 && <Button onClick={() => set([...selection], transition)}>Same for {selection.size} chosen</Button>}
-            <Button onClick={() => set(slides.map((other) => other.id), transition)}>Same for all</Button>
-          </div>
+          <SeamForm slide={slide} transitionMs={transitionMs} startMs={startMs} onGo={onGo} onPlay={onPlay} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  );
+});
+
+function SeamForm({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
+  const edit = useShow((state) => state.edit);
+  const slides = useShow((state) => state.show.slides);
+  const selection = useShow((state) => state.selection);
+  const { transition } = slide;
+  const set = (ids: readonly SlideId[], next: Transition, joins?: string) => edit({ kind: 'set-transitions', transitions: ids.map((slideId) => ({ slideId, transition: next })) }, joins && `${joins} ${slide.id}`);
+  return (
+    <>
+      <TransitionForm transition={transition} onChange={(next, joins) => {
+        set([slide.id], next, joins);
+        onGo(startMs + (next.kind === 'cut' ? 0 : Math.min(next.lengthMs, slide.lengthMs / 2) / 2));
+      }} />
+      {transition.kind !== 'cut' && transitionMs < transition.lengthMs && <p className="mt-2 text-soft">It takes {(transitionMs / 1000).toFixed(1)} s here: a transition takes at most half of either slide.</p>}
+      <div className="mt-3 flex gap-2">
+        {transition.kind !== 'cut' && <Button onClick={() => onPlay(Math.max(0, startMs - AROUND_MS), startMs + transitionMs + AROUND_MS)}><Play size={12} fill="currentColor" /> Play it</Button>}
+        {selection.size > 1 && <Button onClick={() => set([...selection], transition)}>Same for {selection.size} chosen</Button>}
+        <Button onClick={() => set(slides.map((other) => other.id), transition)}>Same for all</Button>
+      </div>
+    </>
   );
 }

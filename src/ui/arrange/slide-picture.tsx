@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import { factsInUse } from '../../core/motion/crop';
 import { picturesOf } from '../../core/show/layout';
@@ -13,8 +14,8 @@ interface SlidePictureProps {
   readonly heightPx: number;
 }
 
-/** What a slide shows, small: its picture with its framings, or all its pictures as they stand in the frame. */
-export function SlidePicture({ slide, facts, moves, widthPx, heightPx }: SlidePictureProps) {
+/** What a slide shows, small: its picture with its framings, or all its pictures as they stand in the frame. Drawn again when that changes, not with every change to the show. */
+export const SlidePicture = memo(function SlidePicture({ slide, facts, moves, widthPx, heightPx }: SlidePictureProps) {
   const pictures = picturesOf(slide);
   const [only] = pictures;
   const known = only && facts.get(only.assetId);
@@ -38,4 +39,5 @@ export function SlidePicture({ slide, facts, moves, widthPx, heightPx }: SlidePi
       })}
     </span>
   );
-}
+}, (before, now) => before.slide === now.slide && before.widthPx === now.widthPx && before.heightPx === now.heightPx
+  && picturesOf(now.slide).every((picture) => before.moves.get(picture.id) === now.moves.get(picture.id) && before.facts.get(picture.assetId) === now.facts.get(picture.assetId)));

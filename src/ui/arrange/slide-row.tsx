@@ -92,7 +92,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
           <span className={clsx('tabular absolute right-1.5 bottom-1 text-xs text-white [text-shadow:0_0_3px_black,0_0_3px_black]', leading && 'font-bold')}>{span.slideIndex + 1}<span aria-hidden="true" className="text-[9px]">▸</span></span>
         </div>
       </div>
-      <div role="gridcell" className="min-w-0 overflow-hidden pt-2.5"><WordsCell slide={slide} typing={typing} selected={selected} onType={() => onType(slide)} onDone={() => onType(null)} /></div>
+      <div role="gridcell" className="min-w-0 overflow-hidden pt-2.5"><WordsCell slide={slide} typing={typing} selected={selected} onType={onType} /></div>
       <SeamHandle index={span.slideIndex} onDrag={onSeamDrag} onDone={onSeamDone} />
       {span.slideIndex > 0 && <div role="gridcell" className="absolute -top-[11px] left-[164px] z-10"><Seam slide={slide} transitionMs={span.transitionMs} startMs={span.startMs} onGo={onGo} onPlay={onPlay} /></div>}
     </div>

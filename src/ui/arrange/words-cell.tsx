@@ -1,7 +1,7 @@
 'use client';
 
 import { nanoid } from 'nanoid';
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import type { WordsText } from '../../core/show/edit';
 import { layerId } from '../../core/show/ids';
 import { wordsOf, type Slide } from '../../core/show/show';
@@ -12,12 +12,12 @@ interface WordsCellProps {
   readonly slide: Slide;
   readonly typing: boolean;
   readonly selected: boolean;
-  readonly onType: () => void;
-  readonly onDone: () => void;
+  /** To type this slide's words; null when that is done. */
+  readonly onType: (slide: Slide | null) => void;
 }
 
 /** The words of a slide, typed in place. */
-export function WordsCell({ slide, typing, selected, onType, onDone }: WordsCellProps) {
+export const WordsCell = memo(function WordsCell({ slide, typing, selected, onType }: WordsCellProps) {
   const edit = useShow((state) => state.edit);
   const first = useRef<HTMLTextAreaElement>(null);
   const newLayer = useRef(nanoid(10));
@@ -36,7 +36,7 @@ export function WordsCell({ slide, typing, selected, onType, onDone }: WordsCell
 
   if (!typing) {
     return (
-      <button type="button" onClick={(event) => { event.stopPropagation(); onType(); }} className="group/words flex h-full w-full cursor-text flex-col items-stretch justify-start overflow-hidden pt-1 text-left">
+      <button type="button" onClick={(event) => { event.stopPropagation(); onType(slide); }} className="group/words flex h-full w-full cursor-text flex-col items-stretch justify-start overflow-hidden pt-1 text-left">
         {title && <span className="block truncate font-display text-base font-semibold whitespace-pre">{title}</span>}
         {subtitle && <span className="block truncate text-soft">{subtitle}</span>}
         {!title && !subtitle && <span className={selected ? 'text-plum' : 'text-soft group-hover/words:text-plum'}>+ words</span>}
@@ -48,14 +48,14 @@ export function WordsCell({ slide, typing, selected, onType, onDone }: WordsCell
     <div
       className="flex flex-col gap-1 pt-0.5"
       onClick={(event) => event.stopPropagation()}
-      onBlur={(event) => { if (!event.currentTarget.contains(event.relatedTarget)) onDone(); }}
+      onBlur={(event) => { if (!event.currentTarget.contains(event.relatedTarget)) onType(null); }}
       onKeyDown={(event) => {
         event.stopPropagation();
-        if (event.key === 'Escape') onDone();
+        if (event.key === 'Escape') onType(null);
       }}
     >
       <textarea ref={first} aria-label="Title" data-part="title" rows={1} maxLength={2000} placeholder="Title" value={title} onChange={(event) => change({ title: event.target.value })} className="max-h-[72px] w-full resize-none rounded-md border border-plum/60 bg-white px-2 py-1 font-display text-base font-semibold [field-sizing:content]" />
       <textarea aria-label="Subtitle" data-part="subtitle" rows={1} maxLength={2000} placeholder="Subtitle" value={subtitle} onChange={(event) => change({ subtitle: event.target.value })} className="max-h-[44px] w-full resize-none rounded-md border border-rule bg-white px-2 py-1 [field-sizing:content]" />
     </div>
   );
-}
+});

@@ -43,9 +43,11 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
       changed: (some, folder) => store.getState().mergeEntries(some, folder),
     });
     events.onopen = () => {
-      // Something may have been missed: while the connection was lost, or between the making of the page and now.
-      if (known || store.getState().saving === 'offline') store.getState().pull();
-      sheet.askAnew();
+      // After a lost connection something may have been missed.
+      if (known || store.getState().saving === 'offline') {
+        store.getState().pull();
+        sheet.askAnew();
+      }
       known = true;
     };
     // While it tries again by itself it is not closed; a browser that is leaving the page says so too late to matter.
@@ -53,7 +55,7 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
     events.onmessage = (message: MessageEvent<string>) => {
       const event = JSON.parse(message.data) as ShowEvent;
       if (event.kind === 'edits') store.getState().pull();
-      if (event.kind === 'sheet') sheet.askAnew();
+      if (event.kind === 'sheet' || (event.kind === 'hello' && !isStillRight(store.getState().entries, event))) sheet.askAnew();
       if (event.kind === 'entry') sheet.hear({ entry: event.entry });
       if (event.kind === 'folder') sheet.hear({ folder: event.folder });
       if (event.kind === 'films') window.dispatchEvent(new Event('tanager-films'));
@@ -76,6 +78,11 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
       <Toaster position="bottom-center" offset={{ bottom: 88 }} toastOptions={{ style: { background: 'var(--color-black)', color: 'var(--color-lamp)', border: 'none', fontFamily: 'var(--font-sans)' } }} />
     </ShowContext>
   );
+}
+
+/** Whether nothing came or was looked at since the page was made. */
+function isStillRight(entries: readonly SheetEntry[], { entryCount, waitingCount }: { entryCount: number; waitingCount: number }): boolean {
+  return entries.length === entryCount && entries.filter((entry) => entry.state === 'arrived').length === waitingCount;
 }
 
 export function useShowStore(): ShowStore {

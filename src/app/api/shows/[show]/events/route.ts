@@ -1,4 +1,5 @@
 import { answer } from '@/server/answer';
+import type { ShowEvent } from '@/server/events';
 import { runningServer } from '@/server/running-server';
 import { showId } from '@/core/show/ids';
 
@@ -10,7 +11,7 @@ const KEEP_ALIVE_MS = 15_000;
 /** Server-sent events: what has changed, so that open pages ask for it. */
 export function GET(request: Request, { params }: { params: Promise<{ show: string }> }): Promise<Response> {
   return answer(request, async () => {
-    const { events } = await runningServer();
+    const { events, sheet } = await runningServer();
     const show = showId((await params).show);
     const encoder = new TextEncoder();
     let end = () => {};
@@ -18,7 +19,11 @@ export function GET(request: Request, { params }: { params: Promise<{ show: stri
       start(controller) {
         const send = (text: string) => controller.enqueue(encoder.encode(text));
         send('retry: 1000\n\n');
-        const stop = events.listen(show, (event) => send(`data: ${JSON.stringify(event)}\n\n`));
+        const tell = (event: ShowEvent) => send(`data: ${JSON.stringify(event)}\n\n`);
+        const stop = events.listen(show, tell);
+        // Counted once it is listened, so that nothing falls between.
+        // A page that has left meanwhile needs no answer.
+        void sheet.tally(show).then((tally) => tell({ kind: 'hello', ...tally })).catch(() => {});
         const timer = setInterval(() => send(': still here\n\n'), KEEP_ALIVE_MS);
         end = () => {
           stop();
