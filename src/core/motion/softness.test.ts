@@ -5,21 +5,25 @@ import type { PictureLayer } from '../show/layer';
 import { emptyShow, type Show } from '../show/show';
 import { slideSpans } from '../timing/slide-span';
 import { planMoves } from './plan-moves';
-import { sharpUpTo, softPlaces } from './softness';
+import { sharpUpTo, softnessOfSlide, softPlaces } from './softness';
 
 const picture = (widthPx: number, heightPx: number): PictureFacts => ({ kind: 'picture', widthPx, heightPx, hasTransparency: false, takenAt: null, camera: null, brightness: 0.5 });
 const [large, small] = [assetId('a'.repeat(64)), assetId('b'.repeat(64))];
 const facts = new Map<AssetId, AssetFacts>([[large, picture(6000, 4000)], [small, picture(500, 333)]]);
 const framing = (width: number) => ({ x: 0.5, y: 0.5, width, height: (width * 1080 * 6000) / (1920 * 4000), turnDegrees: 0 });
 
-function places(...layers: Partial<PictureLayer>[]) {
-  const show: Show = {
+function showOf(...layers: Partial<PictureLayer>[]): Show {
+  return {
     ...emptyShow(showId('s'), 'Regatta'),
     slides: layers.map((layer, index) => ({
       id: slideId(`s${index}`), lengthMs: 5000, transition: { kind: 'cut' }, backing: { kind: 'automatic' }, narration: null,
       layers: [{ kind: 'picture', id: layerId(`p${index}`), assetId: large, move: { kind: 'automatic' }, ...layer }],
     })),
   };
+}
+
+function places(...layers: Partial<PictureLayer>[]) {
+  const show = showOf(...layers);
   const spans = slideSpans(show.slides);
   return softPlaces(show, facts, planMoves(show, facts, spans), spans);
 }
@@ -42,4 +46,16 @@ describe('softPlaces', () => {
 it('sharpUpTo is the share of the frame that is filled pixel by pixel, by the side that ends first', () => {
   const { frame } = emptyShow(showId('s'), 'Regatta');
   expect([sharpUpTo(picture(3840, 2160), frame), sharpUpTo(picture(1920, 540), frame), sharpUpTo(picture(480, 1080), frame)]).toEqual([2, 0.5, 0.25]);
+});
+
+describe('softnessOfSlide', () => {
+  const softness = (...layers: Partial<PictureLayer>[]) => {
+    const show = showOf(...layers);
+    const spans = slideSpans(show.slides);
+    return show.slides.map((slide, index) => softnessOfSlide(slide, show.frame, facts, planMoves(show, facts, spans), spans[index]!));
+  };
+  it('tells of each slide by itself, also when a picture is softer on another', () => {
+    const set = (width: number) => ({ move: { kind: 'set' as const, first: framing(width), last: framing(width) } });
+    expect(softness(set(0.16), set(0.08), set(0.9), { assetId: small })).toEqual([expect.closeTo(2, 3), expect.closeTo(4, 3), null, null]);
+  });
 });

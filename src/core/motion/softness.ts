@@ -16,7 +16,7 @@ export interface SoftPlace {
 }
 
 /** Every picture that is somewhere enlarged beyond what looks sharp, with its worst place. */
-export function softPlaces(show: Show, facts: FactsById, moves: ReadonlyMap<LayerId, PlannedMove>, spans: readonly SlideSpan[]): ReadonlyMap<AssetId, SoftPlace> {
+export function softPlaces(show: Pick<Show, 'slides' | 'frame'>, facts: FactsById, moves: ReadonlyMap<LayerId, PlannedMove>, spans: readonly SlideSpan[]): ReadonlyMap<AssetId, SoftPlace> {
   const worst = new Map<AssetId, SoftPlace>();
   show.slides.forEach((slide, slideIndex) => {
     for (const { layer, enlargement } of enlargements(slide, show.frame, facts, moves, spans[slideIndex]!)) {

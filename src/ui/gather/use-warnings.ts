@@ -9,10 +9,9 @@ import { usePrepared } from '../show/show-provider';
 
 /** What a person should know about a print before it embarrasses them: too small for where it is used, there twice, small at all, or with dark bars. By entry. */
 export function useWarnings(sheet: readonly SheetEntry[]): ReadonlyMap<string, string> {
-  const prepared = usePrepared();
-  const soft = useMemo(() => softPlaces(prepared.show, prepared.facts, prepared.moves, prepared.spans), [prepared]);
+  const { show: { slides, frame }, facts, moves, spans } = usePrepared();
+  const soft = useMemo(() => softPlaces({ slides, frame }, facts, moves, spans), [slides, frame, facts, moves, spans]);
   const alike = useMemo(() => firstAlike(sheet.map((entry) => ({ id: entry.id, likeness: entry.facts?.kind === 'picture' ? entry.facts.likeness : undefined }))), [sheet]);
-  const { frame } = prepared.show;
   return useMemo(() => {
     const numberOf = new Map(sheet.map((entry, index) => [entry.id, index + 1]));
     const found = new Map<string, string>();
