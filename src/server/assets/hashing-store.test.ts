@@ -69,11 +69,11 @@ describe('clearLeftOver', () => {
     const place = await mkdtemp(path.join(folder, 'left-'));
     const day = 24 * 3600;
     const now = Date.parse('2031-06-20T12:00:00Z') / 1000;
-    for (const [name, days] of [['old', 8], ['old.json', 8], ['recent', 6], ['new', 0]] as const) {
+    for (const [name, days] of [['old', 8], ['old.json', 9], ['slow', 2], ['slow.json', 12], ['recent', 6]] as const) {
       await writeFile(path.join(place, name), 'part');
       await utimes(path.join(place, name), now - days * day, now - days * day);
     }
     await clearLeftOver(place, now * 1000);
-    expect((await readdir(place)).sort()).toEqual(['new', 'recent']);
+    expect((await readdir(place)).sort()).toEqual(['recent', 'slow', 'slow.json']);
   });
 });

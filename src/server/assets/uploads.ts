@@ -1,16 +1,19 @@
 import { readdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { HashingStore } from './hashing-store';
 import { Server } from '@tus/server';
 import { showId } from '../../core/show/ids';
 import { assertOwnPage, Refusal } from '../answer';
 import { runningServer } from '../running-server';
+import { HashingStore } from './hashing-store';
 
 /** 20 GB: a long clip at full quality; the disk is the real limit. */
 const LARGEST_UPLOAD_BYTES = 20 * 1024 ** 3;
 
 /** What came in part and was not gone on with is kept for so long. */
 const KEPT_MS = 7 * 24 * 3600 * 1000;
+
+/** What the store keeps of an upload lies beside it under this ending. */
+const NOTES = '.json';
 
 const held = globalThis as typeof globalThis & { tanagerUploads?: Promise<Server> };
 
@@ -29,7 +32,8 @@ export async function handleUpload(request: Request): Promise<Response> {
 async function openUploads(): Promise<Server> {
   const { uploadFolder, shows, sheet } = await runningServer();
   const datastore = new HashingStore(uploadFolder);
-  await clearLeftOver(uploadFolder);
+  // A leftover that cannot be cleared away is no reason to take nothing more in.
+  await clearLeftOver(uploadFolder).catch(console.error);
   return new Server({
     path: '/api/uploads',
     datastore,
@@ -45,16 +49,20 @@ async function openUploads(): Promise<Server> {
       // The store's own ids are random names of its own making; the person's file name is only ever shown.
       const file = path.join(uploadFolder, path.basename(upload.id));
       const outcome = await sheet.takeIn(showId(upload.metadata!.show!), file, upload.metadata!.filename!, 'move', datastore.hashOf(upload.id));
-      await rm(`${file}.json`, { force: true });
+      await rm(file + NOTES, { force: true });
       return { headers: { 'X-Outcome': outcome } };
     },
   });
 }
 
-/** Removes what came in part and then lay for a week. Given again, such a file begins anew. */
+/** Removes uploads that came in part and were not gone on with for a week, with the notes the store keeps beside them. Given again, such a file begins anew. */
 export async function clearLeftOver(folder: string, now = Date.now()): Promise<void> {
   for (const name of await readdir(folder)) {
+    if (name.endsWith(NOTES)) continue;
     const file = path.join(folder, name);
-    if (now - (await stat(file)).mtimeMs > KEPT_MS) await rm(file, { force: true });
+    const { mtimeMs } = await stat(file);
+    if (now - mtimeMs <= KEPT_MS) continue;
+    await rm(file, { force: true });
+    await rm(file + NOTES, { force: true });
   }
 }
