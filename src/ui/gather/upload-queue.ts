@@ -12,7 +12,7 @@ export interface UploadProgress {
   readonly failed: readonly { readonly fileName: string; readonly problem: string }[];
 }
 
-/** Resumable uploads to a show's contact sheet, a few at a time. An upload that was cut off goes on where it stopped when the same file is given again. */
+/** Resumable uploads to a show's contact sheet, a few at a time. A large upload that was cut off goes on where it stopped when the same file is given again. */
 export interface UploadQueue {
   add(files: readonly File[]): void;
   /** Stops; what has arrived of a file stays on the server, so that it can go on later. */
@@ -25,7 +25,9 @@ const AT_ONCE = 3;
 const RETRY_AFTER_MS = [0, 1000, 3000, 5000, 10_000];
 const TELL_EVERY_MS = 250;
 const CHUNK_BYTES = 32 * 1024 * 1024;
-const UNREACHABLE = 'It could not be sent; the server cannot be reached. Give it again and it goes on where it stopped.';
+/** Up to this size a file goes in one request, which costs less; cut off, it begins anew. A larger one has its place told first, so that it can go on there. */
+const ONE_REQUEST_BYTES = 16 * 1024 * 1024;
+const UNREACHABLE = 'It could not be sent; the server cannot be reached. Give it again; a large file goes on where it stopped.';
 
 /** @param report told whenever something changed; null when nothing is coming in */
 export function createUploadQueue(showId: string, report: (progress: UploadProgress | null) => void): UploadQueue {
@@ -88,8 +90,7 @@ export function createUploadQueue(showId: string, report: (progress: UploadProgr
       endpoint: '/api/uploads',
       retryDelays: RETRY_AFTER_MS,
       chunkSize: CHUNK_BYTES,
-      // What is small goes in one request; what is large has its place told first, so that it can go on there.
-      uploadDataDuringCreation: file.size <= CHUNK_BYTES,
+      uploadDataDuringCreation: file.size <= ONE_REQUEST_BYTES,
       removeFingerprintOnSuccess: true,
       metadata: { filename: file.name, show: showId },
       onProgress: (sent) => {

@@ -8,7 +8,7 @@ export const dynamic = 'force-dynamic';
 /** Often enough that a broken connection is noticed soon. */
 const KEEP_ALIVE_MS = 15_000;
 
-/** Server-sent events: what has changed, so that open pages ask for it. */
+/** Server-sent events: whether the page is still right, and from then on what changes. */
 export function GET(request: Request, { params }: { params: Promise<{ show: string }> }): Promise<Response> {
   return answer(request, async () => {
     const { events, sheet } = await runningServer();
@@ -21,8 +21,7 @@ export function GET(request: Request, { params }: { params: Promise<{ show: stri
         send('retry: 1000\n\n');
         const tell = (event: ShowEvent) => send(`data: ${JSON.stringify(event)}\n\n`);
         const stop = events.listen(show, tell);
-        // Counted once it is listened, so that nothing falls between.
-        // A page that has left meanwhile needs no answer.
+        // Counted once it is listened, so that nothing falls between; a page that has left meanwhile needs no answer.
         void sheet.tally(show).then((tally) => tell({ kind: 'hello', ...tally })).catch(() => {});
         const timer = setInterval(() => send(': still here\n\n'), KEEP_ALIVE_MS);
         end = () => {
