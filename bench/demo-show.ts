@@ -17,13 +17,18 @@ export interface BenchShow {
 export async function benchShow(folder: string, count: number, pictureMs: number): Promise<BenchShow> {
   const facts = new Map<AssetId, AssetFacts>();
   const files = new Map<AssetId, string>();
-  for (const name of (await readdir(folder)).filter((entry) => /\.jpe?g$/i.test(entry)).sort().slice(0, count)) {
+  for (const name of (await readdir(folder))
+    .filter((entry) => /\.jpe?g$/i.test(entry))
+    .sort()
+    .slice(0, count)) {
     const file = path.resolve(folder, name);
     const id = await hashOfFile(file);
     files.set(id, file);
     facts.set(id, (await lookAtFile(file)).facts);
   }
   let counted = 0;
-  const slides = [...files.keys()].map((id) => slideFromAsset(id, facts.get(id)!, pictureMs, () => `n${(counted += 1)}`));
+  const slides = [...files.keys()].map((id) =>
+    slideFromAsset(id, facts.get(id)!, pictureMs, () => `n${(counted += 1)}`),
+  );
   return { show: { ...emptyShow(showId('bench'), 'Bench'), slides }, facts, files };
 }

@@ -15,24 +15,54 @@ import { createShowService } from '../src/server/shows/show-service';
 
 const COUNT = Number(process.argv[3] ?? 3000);
 const app = await openApp({ seed: true });
-const demo = (await (await fetch(`${app.address}/api/shows/lantern-regatta`)).json() as { show: Show }).show;
+const demo = ((await (await fetch(`${app.address}/api/shows/lantern-regatta`)).json()) as { show: Show }).show;
 const ID = showId('wedding');
 
 // Facts and prints are made up, so that it takes seconds: what is measured is the page.
 const database = await openDatabase(`file:${path.join(app.dataFolder, 'tanager.db')}`);
 const blobs = openBlobStore(path.join(app.dataFolder, 'blobs'));
-const sources = demo.slides.flatMap((slide) => (slide.layers[0]?.kind === 'picture' ? [slide.layers[0].assetId] : [])).filter((id, index, all) => all.indexOf(id) === index).slice(0, 20);
+const sources = demo.slides
+  .flatMap((slide) => (slide.layers[0]?.kind === 'picture' ? [slide.layers[0].assetId] : []))
+  .filter((id, index, all) => all.indexOf(id) === index)
+  .slice(0, 20);
 const ids: AssetId[] = Array.from({ length: COUNT }, (_, index) => assetId(`e${index.toString(16).padStart(63, '0')}`));
-const facts = (index: number): PictureFacts => ({ kind: 'picture', widthPx: 6000, heightPx: 4000, hasTransparency: false, takenAt: `2031-06-14T${String(10 + Math.floor(index / 300) % 12)}:${String(Math.floor(index / 5) % 60).padStart(2, '0')}:00`, camera: 'Orrery F2', brightness: 0.5 });
+const facts = (index: number): PictureFacts => ({
+  kind: 'picture',
+  widthPx: 6000,
+  heightPx: 4000,
+  hasTransparency: false,
+  takenAt: `2031-06-14T${String(10 + (Math.floor(index / 300) % 12))}:${String(Math.floor(index / 5) % 60).padStart(2, '0')}:00`,
+  camera: 'Orrery F2',
+  brightness: 0.5,
+});
 let counted = 0;
-const show: Show = { ...emptyShow(ID, 'A wedding'), slides: ids.map((id, index) => slideFromAsset(id, facts(index), 3000 + (index % 7) * 500, () => `n${(counted += 1)}`)), cues: demo.cues };
+const show: Show = {
+  ...emptyShow(ID, 'A wedding'),
+  slides: ids.map((id, index) =>
+    slideFromAsset(id, facts(index), 3000 + (index % 7) * 500, () => `n${(counted += 1)}`),
+  ),
+  cues: demo.cues,
+};
 await createShowService(database, createEvents()).put(show);
 for (const [index, id] of ids.entries()) {
   await database.db.insert(assets).values({ id, mime: 'image/jpeg', byteCount: 9_000_000, facts: facts(index) });
-  await database.db.insert(sheetEntries).values({ id: `entry-${index}`, showId: ID, assetId: id, fileName: `W_${String(index).padStart(4, '0')}.jpg`, byteCount: 9_000_000, state: 'ready', problem: null, addedAt: index });
+  await database.db.insert(sheetEntries).values({
+    id: `entry-${index}`,
+    showId: ID,
+    assetId: id,
+    fileName: `W_${String(index).padStart(4, '0')}.jpg`,
+    byteCount: 9_000_000,
+    state: 'ready',
+    problem: null,
+    addedAt: index,
+  });
   const print = blobs.derivedFile(id, '320.jpg');
   await mkdir(path.dirname(print), { recursive: true });
-  for (const width of [320, 960, 1920, 2880]) await copyFile(blobs.derivedFile(sources[index % sources.length]!, '320.jpg'), blobs.derivedFile(id, `${width}.jpg`));
+  for (const width of [320, 960, 1920, 2880])
+    await copyFile(
+      blobs.derivedFile(sources[index % sources.length]!, '320.jpg'),
+      blobs.derivedFile(id, `${width}.jpg`),
+    );
 }
 database.close();
 
@@ -47,24 +77,44 @@ for (let round = 0; round < 4; round += 1) {
   await page.goto('about:blank');
   const startedMs = performance.now();
   await page.goto(`${app.address}/shows/${ID}/arrange`, { waitUntil: 'domcontentloaded' });
-  await page.waitForFunction(() => document.querySelectorAll('[data-part=slide] img').length > 3 && (document.querySelector('[data-part=slide] img') as HTMLImageElement).complete);
+  await page.waitForFunction(
+    () =>
+      document.querySelectorAll('[data-part=slide] img').length > 3 &&
+      (document.querySelector('[data-part=slide] img') as HTMLImageElement).complete,
+  );
   if (round > 0) openings.push(performance.now() - startedMs);
 }
 say('opening, to the first rows with their pictures', `${median(openings).toFixed(0)} ms`);
-await new Promise((resolve) => { setTimeout(resolve, 3000); });
+await new Promise((resolve) => {
+  setTimeout(resolve, 3000);
+});
 const memory: number[] = [await pageMegabytes()];
 
 /** Longest and mean script time of a frame while `act` goes on, by the browser's own trace. */
 async function framesOf(name: string, act: (on: Page) => Promise<void>): Promise<void> {
   const client = await page.createCDPSession();
   await client.send('Performance.enable');
-  const read = async () => Object.fromEntries((await client.send('Performance.getMetrics')).metrics.map((metric) => [metric.name, metric.value]));
+  const read = async () =>
+    Object.fromEntries(
+      (await client.send('Performance.getMetrics')).metrics.map((metric) => [metric.name, metric.value]),
+    );
   await page.evaluate(() => {
     const kept = { frames: 0, on: true };
     (window as unknown as { kept: typeof kept }).kept = kept;
-    const count = () => { if (kept.on) { kept.frames += 1; requestAnimationFrame(count); } };
+    const count = () => {
+      if (kept.on) {
+        kept.frames += 1;
+        requestAnimationFrame(count);
+      }
+    };
     requestAnimationFrame(count);
-    const observer = new PerformanceObserver((list) => { for (const entry of list.getEntries()) (window as unknown as { longest: number }).longest = Math.max((window as unknown as { longest: number }).longest, entry.duration); });
+    const observer = new PerformanceObserver((list) => {
+      for (const entry of list.getEntries())
+        (window as unknown as { longest: number }).longest = Math.max(
+          (window as unknown as { longest: number }).longest,
+          entry.duration,
+        );
+    });
     (window as unknown as { longest: number }).longest = 0;
     observer.observe({ type: 'longtask' });
   });
@@ -77,7 +127,10 @@ async function framesOf(name: string, act: (on: Page) => Promise<void>): Promise
     return { frames: kept.frames, longest: most };
   });
   const script = ((after.ScriptDuration! - before.ScriptDuration!) * 1000) / frames;
-  const layout = ((after.LayoutDuration! + after.RecalcStyleDuration! - before.LayoutDuration! - before.RecalcStyleDuration!) * 1000) / frames;
+  const layout =
+    ((after.LayoutDuration! + after.RecalcStyleDuration! - before.LayoutDuration! - before.RecalcStyleDuration!) *
+      1000) /
+    frames;
   memory.push(await pageMegabytes());
   say(name, `${script.toFixed(1)} + ${layout.toFixed(1)} ms`);
   say('   longest task over 50 ms', longest === 0 ? 'none' : `${longest.toFixed(0)} ms`);
@@ -86,12 +139,20 @@ async function framesOf(name: string, act: (on: Page) => Promise<void>): Promise
 
 const list = (await (await page.$('[data-part=running-order]'))!.boundingBox())!;
 await page.mouse.move(list.x + 300, list.y + 300);
-await framesOf('scrolling: script + layout a frame', async (on) => { for (let step = 0; step < 120; step += 1) { await on.mouse.wheel({ deltaY: 240 }); await on.evaluate(() => new Promise(requestAnimationFrame)); } });
+await framesOf('scrolling: script + layout a frame', async (on) => {
+  for (let step = 0; step < 120; step += 1) {
+    await on.mouse.wheel({ deltaY: 240 });
+    await on.evaluate(() => new Promise(requestAnimationFrame));
+  }
+});
 await framesOf('dragging a slide: script + layout a frame', async (on) => {
   const row = (await (await on.$('[data-part=slide]:nth-of-type(5) [role=img]'))!.boundingBox())!;
   await on.mouse.move(row.x + 30, row.y + 30);
   await on.mouse.down();
-  for (let step = 0; step < 90; step += 1) { await on.mouse.move(row.x + 30 + (step % 7), row.y + 30 + step * 3); await on.evaluate(() => new Promise(requestAnimationFrame)); }
+  for (let step = 0; step < 90; step += 1) {
+    await on.mouse.move(row.x + 30 + (step % 7), row.y + 30 + step * 3);
+    await on.evaluate(() => new Promise(requestAnimationFrame));
+  }
   await on.keyboard.press('Escape');
   await on.mouse.up();
 });
@@ -99,40 +160,71 @@ await framesOf('dragging a seam: script + layout a frame', async (on) => {
   const handle = (await (await on.$$('[data-part=seam-handle]'))[5]!.boundingBox())!;
   await on.mouse.move(handle.x + 40, handle.y + 6);
   await on.mouse.down();
-  for (let step = 0; step < 60; step += 1) { await on.mouse.move(handle.x + 40, handle.y + 6 + step); await on.evaluate(() => new Promise(requestAnimationFrame)); }
+  for (let step = 0; step < 60; step += 1) {
+    await on.mouse.move(handle.x + 40, handle.y + 6 + step);
+    await on.evaluate(() => new Promise(requestAnimationFrame));
+  }
   await on.mouse.up();
 });
 
 const arrangeUrl = page.url();
 await page.goto(`${app.address}/shows/${ID}/gather`);
 await page.waitForSelector('[data-part=contact-sheet] [role=option] img');
-await new Promise((resolve) => { setTimeout(resolve, 1500); });
+await new Promise((resolve) => {
+  setTimeout(resolve, 1500);
+});
 const sheet = (await (await page.$('[data-part=contact-sheet]'))!.boundingBox())!;
 await page.mouse.move(sheet.x + 300, sheet.y + 300);
-await framesOf('scrolling the contact sheet: script + layout a frame', async (on) => { for (let step = 0; step < 120; step += 1) { await on.mouse.wheel({ deltaY: 240 }); await on.evaluate(() => new Promise(requestAnimationFrame)); } });
-await framesOf('marking prints: script + layout a frame', async (on) => { for (let step = 0; step < 40; step += 1) { await on.keyboard.press('ArrowRight'); await on.keyboard.press('k'); await on.evaluate(() => new Promise(requestAnimationFrame)); } });
+await framesOf('scrolling the contact sheet: script + layout a frame', async (on) => {
+  for (let step = 0; step < 120; step += 1) {
+    await on.mouse.wheel({ deltaY: 240 });
+    await on.evaluate(() => new Promise(requestAnimationFrame));
+  }
+});
+await framesOf('marking prints: script + layout a frame', async (on) => {
+  for (let step = 0; step < 40; step += 1) {
+    await on.keyboard.press('ArrowRight');
+    await on.keyboard.press('k');
+    await on.evaluate(() => new Promise(requestAnimationFrame));
+  }
+});
 await page.goto(arrangeUrl);
 await page.waitForSelector('[data-part=slide]');
-await new Promise((resolve) => { setTimeout(resolve, 2000); });
+await new Promise((resolve) => {
+  setTimeout(resolve, 2000);
+});
 
 // From the key to the frame that shows it.
 await page.click('[data-part=slide]:nth-of-type(4) [role=img]');
-await new Promise((resolve) => { setTimeout(resolve, 1500); });
+await new Promise((resolve) => {
+  setTimeout(resolve, 1500);
+});
 const seen: number[] = [];
 for (let round = 0; round < 15; round += 1) {
-  seen.push(await page.evaluate(() => new Promise<number>((resolve) => {
-    const startedMs = performance.now();
-    document.querySelector('[data-part=running-order]')!.dispatchEvent(new KeyboardEvent('keydown', { key: '+', bubbles: true }));
-    requestAnimationFrame(() => requestAnimationFrame(() => resolve(performance.now() - startedMs)));
-  })));
-  await new Promise((resolve) => { setTimeout(resolve, 400); });
+  seen.push(
+    await page.evaluate(
+      () =>
+        new Promise<number>((resolve) => {
+          const startedMs = performance.now();
+          document
+            .querySelector('[data-part=running-order]')!
+            .dispatchEvent(new KeyboardEvent('keydown', { key: '+', bubbles: true }));
+          requestAnimationFrame(() => requestAnimationFrame(() => resolve(performance.now() - startedMs)));
+        }),
+    ),
+  );
+  await new Promise((resolve) => {
+    setTimeout(resolve, 400);
+  });
 }
 say('an edit, from the key to the frame that shows it', `${median(seen).toFixed(0)} ms`);
 
 const client = await page.createCDPSession();
 await client.send('HeapProfiler.collectGarbage');
 await client.send('Performance.enable');
-const heap = (await client.send('Performance.getMetrics')).metrics.find((metric) => metric.name === 'JSHeapUsedSize')!.value;
+const heap = (await client.send('Performance.getMetrics')).metrics.find(
+  (metric) => metric.name === 'JSHeapUsedSize',
+)!.value;
 say('memory of the page’s own heap', `${(heap / 2 ** 20).toFixed(0)} MB`);
 memory.push(await pageMegabytes());
 say('memory of the page’s process, with its workers and pictures', `${memory[0]!.toFixed(0)} MB`);
@@ -140,13 +232,28 @@ say('   the most of it at any stage', `${Math.max(...memory).toFixed(0)} MB`);
 // What the server takes: a page that is open would ask for each edit as well, on the same two cores.
 await page.waitForSelector('[data-part=saving][data-state=saved]');
 await page.goto('about:blank');
-const request = (edits: unknown[], knownRevision: number) => fetch(`${app.address}/api/shows/${ID}/edits`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ knownRevision, edits }) });
-let { revision } = await (await fetch(`${app.address}/api/shows/${ID}`)).json() as { revision: number };
+const request = (edits: unknown[], knownRevision: number) =>
+  fetch(`${app.address}/api/shows/${ID}/edits`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ knownRevision, edits }),
+  });
+let { revision } = (await (await fetch(`${app.address}/api/shows/${ID}`)).json()) as { revision: number };
 const saving: number[] = [];
 let answered = 0;
 for (let round = 0; round < 120; round += 1) {
   const startedMs = performance.now();
-  const answer = await (await request([{ editId: `bench-edit-${round}`, edit: { kind: 'set-lengths', lengths: [{ slideId: show.slides[round]!.id, lengthMs: 4000 + round }] } }], revision)).text();
+  const answer = await (
+    await request(
+      [
+        {
+          editId: `bench-edit-${round}`,
+          edit: { kind: 'set-lengths', lengths: [{ slideId: show.slides[round]!.id, lengthMs: 4000 + round }] },
+        },
+      ],
+      revision,
+    )
+  ).text();
   saving.push(performance.now() - startedMs);
   revision = (JSON.parse(answer) as { revision: number }).revision;
   answered = Math.max(answered, answer.length);
@@ -166,7 +273,12 @@ async function pageMegabytes(): Promise<number> {
   for (const pid of (await readdir('/proc')).filter((name) => /^\d+$/.test(name))) {
     if (!(await status(pid, 'cmdline')).includes('--type=renderer')) continue;
     const rollup = await status(pid, 'smaps_rollup');
-    held.push([...rollup.matchAll(/^Private_(?:Clean|Dirty):\s+(\d+) kB/gm)].reduce((sum, [, kilobytes]) => sum + Number(kilobytes), 0) / 1024);
+    held.push(
+      [...rollup.matchAll(/^Private_(?:Clean|Dirty):\s+(\d+) kB/gm)].reduce(
+        (sum, [, kilobytes]) => sum + Number(kilobytes),
+        0,
+      ) / 1024,
+    );
   }
   return Math.max(...held);
 }

@@ -34,7 +34,16 @@ async function measured(what: () => Promise<unknown>): Promise<{ cpu: number; wa
 }
 
 const film = path.join(work, 'film.mp4');
-const exported = () => makeFilm({ show, facts, files, heightPx: HEIGHT_PX, framesPerSecond: RATE, outFile: film, workFolder: path.join(work, 'segments') });
+const exported = () =>
+  makeFilm({
+    show,
+    facts,
+    files,
+    heightPx: HEIGHT_PX,
+    framesPerSecond: RATE,
+    outFile: film,
+    workFolder: path.join(work, 'segments'),
+  });
 
 /** The film's own segments, encoded again from raw frames on disk, two at a time. */
 async function encodedAlone(raw: string): Promise<void> {
@@ -42,7 +51,14 @@ async function encodedAlone(raw: string): Promise<void> {
   const one = async () => {
     for (let segment = waiting.shift(); segment; segment = waiting.shift()) {
       const count = segment.endFrame - segment.firstFrame;
-      const child = spawn('sh', ['-c', `tail -c +${segment.firstFrame * frameBytes + 1} '${raw}' | head -c ${count * frameBytes} | ffmpeg -v error -nostdin -f rawvideo -pix_fmt yuv420p -video_size ${plan.widthPx}x${plan.heightPx} -framerate ${RATE} -i pipe:0 ${[...X264, '-g', '60', ...COLOUR_TAGS].join(' ')} -f mp4 -y '${path.join(work, `alone-${segment.index}.mp4`)}'`], { stdio: 'inherit' });
+      const child = spawn(
+        'sh',
+        [
+          '-c',
+          `tail -c +${segment.firstFrame * frameBytes + 1} '${raw}' | head -c ${count * frameBytes} | ffmpeg -v error -nostdin -f rawvideo -pix_fmt yuv420p -video_size ${plan.widthPx}x${plan.heightPx} -framerate ${RATE} -i pipe:0 ${[...X264, '-g', '60', ...COLOUR_TAGS].join(' ')} -f mp4 -y '${path.join(work, `alone-${segment.index}.mp4`)}'`,
+        ],
+        { stdio: 'inherit' },
+      );
       await once(child, 'close');
     }
   };
@@ -52,8 +68,14 @@ async function encodedAlone(raw: string): Promise<void> {
 try {
   await exported();
   const raw = path.join(work, 'frames.yuv');
-  await once(spawn('ffmpeg', ['-v', 'error', '-nostdin', '-i', film, '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-y', raw], { stdio: 'inherit' }), 'close');
-  if ((await stat(raw)).size !== plan.frameCount * frameBytes) throw new Error('the film does not hold the frames it should');
+  await once(
+    spawn('ffmpeg', ['-v', 'error', '-nostdin', '-i', film, '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-y', raw], {
+      stdio: 'inherit',
+    }),
+    'close',
+  );
+  if ((await stat(raw)).size !== plan.frameCount * frameBytes)
+    throw new Error('the film does not hold the frames it should');
   const rows: { whole: { cpu: number; wall: number }; alone: { cpu: number; wall: number } }[] = [];
   for (let round = 0; round < ROUNDS; round += 1) {
     const order = round % 2 === 0 ? ['whole', 'alone'] : ['alone', 'whole'];
@@ -61,10 +83,14 @@ try {
     for (const way of order) row[way] = await measured(way === 'whole' ? exported : () => encodedAlone(raw));
     rows.push(row as (typeof rows)[number]);
     const { whole, alone } = rows.at(-1)!;
-    process.stdout.write(`round ${round + 1}  export ${(plan.frameCount / whole.wall).toFixed(1)} frames/s, ${whole.cpu.toFixed(1)} s CPU   encoding alone ${(plan.frameCount / alone.wall).toFixed(1)} frames/s, ${alone.cpu.toFixed(1)} s CPU   CPU ratio ${(whole.cpu / alone.cpu).toFixed(2)}, wall ratio ${(whole.wall / alone.wall).toFixed(2)}\n`);
+    process.stdout.write(
+      `round ${round + 1}  export ${(plan.frameCount / whole.wall).toFixed(1)} frames/s, ${whole.cpu.toFixed(1)} s CPU   encoding alone ${(plan.frameCount / alone.wall).toFixed(1)} frames/s, ${alone.cpu.toFixed(1)} s CPU   CPU ratio ${(whole.cpu / alone.cpu).toFixed(2)}, wall ratio ${(whole.wall / alone.wall).toFixed(2)}\n`,
+    );
   }
   const median = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
-  process.stdout.write(`${folder}: ${plan.frameCount} frames of ${plan.widthPx} × ${plan.heightPx}; median CPU ratio ${median(rows.map((row) => row.whole.cpu / row.alone.cpu)).toFixed(2)}, median wall ratio ${median(rows.map((row) => row.whole.wall / row.alone.wall)).toFixed(2)}\n`);
+  process.stdout.write(
+    `${folder}: ${plan.frameCount} frames of ${plan.widthPx} × ${plan.heightPx}; median CPU ratio ${median(rows.map((row) => row.whole.cpu / row.alone.cpu)).toFixed(2)}, median wall ratio ${median(rows.map((row) => row.whole.wall / row.alone.wall)).toFixed(2)}\n`,
+  );
 } finally {
   await rm(work, { recursive: true, force: true });
 }

@@ -21,7 +21,13 @@ export async function openApp(options: { seed?: boolean } = {}): Promise<App> {
   if (!existsSync('.next/BUILD_ID')) throw new Error('the application is not built; run npm run build first');
   const dataFolder = await mkdtemp(path.join(tmpdir(), 'tanager-e2e-'));
   const port = await freePort();
-  const env = { ...process.env, NODE_OPTIONS: '', NODE_ENV: 'production' as const, TANAGER_DATA: dataFolder, NEXT_TELEMETRY_DISABLED: '1' };
+  const env = {
+    ...process.env,
+    NODE_OPTIONS: '',
+    NODE_ENV: 'production' as const,
+    TANAGER_DATA: dataFolder,
+    NEXT_TELEMETRY_DISABLED: '1',
+  };
   let server: ChildProcess | null = null;
   const address = `http://127.0.0.1:${port}`;
   if (options.seed) await ended(spawn(process.execPath, ['dist/seed.mjs'], { env, stdio: 'inherit' }));
@@ -29,10 +35,22 @@ export async function openApp(options: { seed?: boolean } = {}): Promise<App> {
     address,
     dataFolder,
     async start() {
-      server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(port), '-H', '127.0.0.1'], { env, stdio: ['ignore', 'ignore', 'inherit'] });
+      server = spawn(
+        process.execPath,
+        ['node_modules/next/dist/bin/next', 'start', '-p', String(port), '-H', '127.0.0.1'],
+        { env, stdio: ['ignore', 'ignore', 'inherit'] },
+      );
       for (let tries = 0; tries < 150; tries += 1) {
-        if (await fetch(address).then((response) => response.ok, () => false)) return;
-        await new Promise((resolve) => { setTimeout(resolve, 200); });
+        if (
+          await fetch(address).then(
+            (response) => response.ok,
+            () => false,
+          )
+        )
+          return;
+        await new Promise((resolve) => {
+          setTimeout(resolve, 200);
+        });
       }
       throw new Error('the server did not start');
     },
@@ -70,7 +88,16 @@ export function openBrowser(): Promise<Browser> {
   return puppeteer.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     headless: true,
-    args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu', '--hide-scrollbars', '--force-device-scale-factor=1', '--autoplay-policy=no-user-gesture-required', '--disable-background-networking', '--no-first-run'],
+    args: [
+      '--no-sandbox',
+      '--disable-dev-shm-usage',
+      '--disable-gpu',
+      '--hide-scrollbars',
+      '--force-device-scale-factor=1',
+      '--autoplay-policy=no-user-gesture-required',
+      '--disable-background-networking',
+      '--no-first-run',
+    ],
   });
 }
 
@@ -78,12 +105,14 @@ export function openBrowser(): Promise<Browser> {
 export type OpenPage = Page & { faults: string[] };
 
 export async function openPage(browser: Browser): Promise<OpenPage> {
-  const page = await browser.newPage() as OpenPage;
+  const page = (await browser.newPage()) as OpenPage;
   page.faults = [];
   // Slow machines are not faults.
   page.setDefaultTimeout(Number(process.env.E2E_PATIENCE_MS ?? 90_000));
   page.on('pageerror', (error) => page.faults.push(String(error)));
-  page.on('response', (response) => { if (response.status() >= 500) page.faults.push(`${response.status()} ${response.url()}`); });
+  page.on('response', (response) => {
+    if (response.status() >= 500) page.faults.push(`${response.status()} ${response.url()}`);
+  });
   await page.setViewport({ width: 1280, height: 800 });
   return page;
 }
@@ -94,7 +123,8 @@ export async function dropFiles(page: Page, selector: string, files: readonly st
   const client = await page.createCDPSession();
   const data = { items: [], files: files.map((file) => path.resolve(file)), dragOperationsMask: 1 };
   const at = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
-  for (const type of ['dragEnter', 'dragOver', 'drop'] as const) await client.send('Input.dispatchDragEvent', { type, ...at, data });
+  for (const type of ['dragEnter', 'dragOver', 'drop'] as const)
+    await client.send('Input.dispatchDragEvent', { type, ...at, data });
   await client.detach();
 }
 
@@ -103,11 +133,21 @@ export function textOf(page: Page, selector: string): Promise<string> {
   return page.$eval(selector, (element) => (element as HTMLElement).innerText);
 }
 
-export async function waitForText(page: Page, selector: string, text: RegExp, timeoutMs = Number(process.env.E2E_PATIENCE_MS ?? 60_000)): Promise<void> {
-  await page.waitForFunction((where: string, source: string) => {
-    const element = document.querySelector(where) as HTMLElement | null;
-    return element !== null && new RegExp(source).test(element.innerText);
-  }, { timeout: timeoutMs }, selector, text.source);
+export async function waitForText(
+  page: Page,
+  selector: string,
+  text: RegExp,
+  timeoutMs = Number(process.env.E2E_PATIENCE_MS ?? 60_000),
+): Promise<void> {
+  await page.waitForFunction(
+    (where: string, source: string) => {
+      const element = document.querySelector(where) as HTMLElement | null;
+      return element !== null && new RegExp(source).test(element.innerText);
+    },
+    { timeout: timeoutMs },
+    selector,
+    text.source,
+  );
 }
 
 /** Clicks the button, link or option with this accessible name. */

@@ -1,6 +1,17 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
-import { handsOn, openApp, openBrowser, openPage, press, textOf, waitForText, type App, type Hands, type OpenPage } from './app';
+import {
+  handsOn,
+  openApp,
+  openBrowser,
+  openPage,
+  press,
+  textOf,
+  waitForText,
+  type App,
+  type Hands,
+  type OpenPage,
+} from './app';
 
 let app: App;
 let browser: Browser;
@@ -21,7 +32,10 @@ afterAll(async () => {
 
 describe('the bench', () => {
   it('lights all chosen pictures, keeps what each had, and puts them back', async () => {
-    const lights = async () => (await hands.stored()).slides.slice(1, 3).map((slide) => (slide.layers[0]?.kind === 'picture' ? slide.layers[0].light ?? null : 'none'));
+    const lights = async () =>
+      (await hands.stored()).slides
+        .slice(1, 3)
+        .map((slide) => (slide.layers[0]?.kind === 'picture' ? (slide.layers[0].light ?? null) : 'none'));
     await page.click('[data-slide=regatta-2] [role=img]');
     await page.locator('aria/Light[role="tab"]').click();
     await page.focus('aria/Warmth[role="slider"]');
@@ -48,20 +62,30 @@ describe('the bench', () => {
     await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
     await page.focus('aria/Shadow[role="slider"]');
     await hands.key('End');
-    expect((await hands.stored()).slides[2]!.layers[0]).toMatchObject({ edge: { shape: { kind: 'rounded', radius: 0.08 }, shadow: { opacity: 1, colour: '#000000' } } });
+    expect((await hands.stored()).slides[2]!.layers[0]).toMatchObject({
+      edge: { shape: { kind: 'rounded', radius: 0.08 }, shadow: { opacity: 1, colour: '#000000' } },
+    });
     await page.locator('aria/Shadow over time[role="combobox"]').click();
     await page.locator('aria/grows over the slide[role="option"]').click();
     await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
-    expect((await hands.stored()).slides[2]!.layers[0]).toMatchObject({ edge: { shadow: { opacity: { keys: [{ value: 0 }, { value: 1 }] } } } });
+    expect((await hands.stored()).slides[2]!.layers[0]).toMatchObject({
+      edge: { shadow: { opacity: { keys: [{ value: 0 }, { value: 1 }] } } },
+    });
     await page.locator('aria/Shape[role="combobox"]').click();
     await page.locator('aria/drawn by hand[role="option"]').click();
     const paper = (await (await page.waitForSelector('[data-part=hand-drawn-edge]'))!.boundingBox())!;
-    const around = (share: number) => [paper.x + paper.width * (0.5 + 0.4 * Math.cos(2 * Math.PI * share)), paper.y + paper.height * (0.5 + 0.4 * Math.sin(2 * Math.PI * share))] as const;
+    const around = (share: number) =>
+      [
+        paper.x + paper.width * (0.5 + 0.4 * Math.cos(2 * Math.PI * share)),
+        paper.y + paper.height * (0.5 + 0.4 * Math.sin(2 * Math.PI * share)),
+      ] as const;
     await page.mouse.move(...around(0));
     await page.mouse.down();
     for (let step = 1; step <= 24; step += 1) await page.mouse.move(...around(step / 25));
     await page.mouse.up();
-    expect((await hands.stored()).slides[2]!.layers[0]).toMatchObject({ edge: { shape: { kind: 'free', path: expect.stringMatching(/^M.*Q.*Z$/) } } });
+    expect((await hands.stored()).slides[2]!.layers[0]).toMatchObject({
+      edge: { shape: { kind: 'free', path: expect.stringMatching(/^M.*Q.*Z$/) } },
+    });
     await press(page, 'as it was');
     await page.click('[data-slide=regatta-1] [role=img]');
     await page.locator('aria/Words[role="tab"]').click();
@@ -70,14 +94,22 @@ describe('the bench', () => {
     await page.locator('aria/Font[role="combobox"]').click();
     await page.locator('aria/Fraunces[role="option"]').click();
     await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
-    expect((await hands.stored()).slides[0]!.layers[1]).toMatchObject({ title: 'Lantern Regatta', style: { font: 'fraunces' }, come: { entrance: { way: 'type' }, exit: null } });
+    expect((await hands.stored()).slides[0]!.layers[1]).toMatchObject({
+      title: 'Lantern Regatta',
+      style: { font: 'fraunces' },
+      come: { entrance: { way: 'type' }, exit: null },
+    });
     // Typing in the order changes what they say and leaves how they look.
     await page.focus('[data-part=running-order]');
     await hands.key('t');
     await page.waitForSelector('[data-part=title]');
     await page.keyboard.type('Boats');
     await hands.key('Escape');
-    expect((await hands.stored()).slides[0]!.layers[1]).toMatchObject({ title: 'Boats', style: { font: 'fraunces' }, come: { entrance: { way: 'type' } } });
+    expect((await hands.stored()).slides[0]!.layers[1]).toMatchObject({
+      title: 'Boats',
+      style: { font: 'fraunces' },
+      come: { entrance: { way: 'type' } },
+    });
     for (let step = 0; step < 3; step += 1) await hands.key('Control', 'z');
     expect((await hands.stored()).slides[0]!.layers[1]).not.toHaveProperty('style');
     expect((await hands.stored()).slides[0]!.layers[1]).toMatchObject({ title: 'Lantern Regatta' });
@@ -101,13 +133,19 @@ describe('the bench', () => {
     await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
     expect(await words()).toMatchObject({ come: { exit: { way: 'blur' } } });
     for (let step = 0; step < 4; step += 1) await hands.key('Control', 'z');
-    expect((await hands.stored()).slides[0]).toMatchObject({ lengthMs: 11_000, layers: [{}, { title: 'Lantern Regatta' }] });
+    expect((await hands.stored()).slides[0]).toMatchObject({
+      lengthMs: 11_000,
+      layers: [{}, { title: 'Lantern Regatta' }],
+    });
 
     await page.click('[data-slide=regatta-3] [role=img]');
     await page.locator('aria/Time[role="tab"]').click();
     await page.locator('aria/a picture[role="radio"]').click();
     await page.locator('[data-part=backing-with]').click();
-    expect((await hands.stored()).slides[2]!.backing).toMatchObject({ kind: 'picture', assetId: expect.stringMatching(/^[0-9a-f]{64}$/) });
+    expect((await hands.stored()).slides[2]!.backing).toMatchObject({
+      kind: 'picture',
+      assetId: expect.stringMatching(/^[0-9a-f]{64}$/),
+    });
     await hands.key('Control', 'z');
     expect((await hands.stored()).slides[2]!.backing).toEqual({ kind: 'automatic' });
     await page.locator('[data-slide=regatta-3] [aria-label^="Transition into"]').click();
@@ -116,8 +154,14 @@ describe('the bench', () => {
     await page.locator('aria/Pattern[role="combobox"]').click();
     await page.locator('aria/a picture …[role="option"]').click();
     await page.locator('[data-part=pattern-with]').click();
-    expect((await hands.stored()).slides[2]!.transition).toMatchObject({ kind: 'pattern', pattern: { assetId: expect.stringMatching(/^[0-9a-f]{64}$/) } });
-    await page.waitForFunction(() => document.querySelector('[role=dialog]') === null || document.querySelector('[data-part=transition]') !== null);
+    expect((await hands.stored()).slides[2]!.transition).toMatchObject({
+      kind: 'pattern',
+      pattern: { assetId: expect.stringMatching(/^[0-9a-f]{64}$/) },
+    });
+    await page.waitForFunction(
+      () =>
+        document.querySelector('[role=dialog]') === null || document.querySelector('[data-part=transition]') !== null,
+    );
     await hands.key('Escape');
     await hands.key('Control', 'z');
     await hands.key('Control', 'z');
@@ -126,7 +170,10 @@ describe('the bench', () => {
   it('sets a move by numbers, swaps it, holds it still, and gives it back to itself', async () => {
     await page.click('[data-slide=regatta-2] [role=img]');
     await page.locator('aria/Rostrum[role="tab"]').click();
-    const move = async () => { const [layer] = (await hands.stored()).slides[1]!.layers; return layer?.kind === 'picture' ? layer.move : null; };
+    const move = async () => {
+      const [layer] = (await hands.stored()).slides[1]!.layers;
+      return layer?.kind === 'picture' ? layer.move : null;
+    };
     await hands.type('last framing, width, percent', '50');
     expect(await move()).toMatchObject({ kind: 'set', last: { width: 0.5, height: expect.closeTo(0.4219, 3) } });
     await waitForText(page, '[data-slide=regatta-2]', /soft: 2\.0 ×/);
@@ -140,7 +187,10 @@ describe('the bench', () => {
   it('drags a framing on the picture, and puts the picture to a side of the frame', async () => {
     await page.click('[data-slide=regatta-2] [role=img]');
     await page.locator('aria/Rostrum[role="tab"]').click();
-    const move = async () => { const [layer] = (await hands.stored()).slides[1]!.layers; return layer?.kind === 'picture' && layer.move.kind === 'set' ? layer.move : null; };
+    const move = async () => {
+      const [layer] = (await hands.stored()).slides[1]!.layers;
+      return layer?.kind === 'picture' && layer.move.kind === 'set' ? layer.move : null;
+    };
     await hands.type('last framing, width, percent', '60');
     const before = (await move())!;
     const frame = (await (await page.waitForSelector('[data-framing=last]'))!.boundingBox())!;
@@ -150,7 +200,11 @@ describe('the bench', () => {
     await page.mouse.up();
     const after = (await move())!;
     expect(after.first).toEqual(before.first);
-    expect([after.last.width, after.last.x < before.last.x - 0.05, after.last.y < before.last.y - 0.05]).toEqual([before.last.width, true, true]);
+    expect([after.last.width, after.last.x < before.last.x - 0.05, after.last.y < before.last.y - 0.05]).toEqual([
+      before.last.width,
+      true,
+      true,
+    ]);
     await page.locator('aria/Side it is put to[role="combobox"]').click();
     await page.locator('aria/to the top[role="option"]').click();
     await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
@@ -158,7 +212,10 @@ describe('the bench', () => {
     await press(page, 'by itself');
   });
   it('turns, straightens and crops chosen pictures, and makes them whole again', async () => {
-    const crops = async () => (await hands.stored()).slides.slice(1, 3).map((slide) => (slide.layers[0]?.kind === 'picture' ? slide.layers[0].crop ?? null : 'none'));
+    const crops = async () =>
+      (await hands.stored()).slides
+        .slice(1, 3)
+        .map((slide) => (slide.layers[0]?.kind === 'picture' ? (slide.layers[0].crop ?? null) : 'none'));
     await page.click('[data-slide=regatta-2] [role=img]');
     await page.locator('aria/Crop[role="tab"]').click();
     await hands.type('Straighten, degrees clockwise', '2.5');
@@ -170,7 +227,10 @@ describe('the bench', () => {
     await page.click('[data-slide=regatta-3] [role=img]');
     await page.keyboard.up('Shift');
     await press(page, 'Turn by a quarter, clockwise');
-    expect(await crops()).toEqual([expect.objectContaining({ turnDegrees: -92.5 }), expect.objectContaining({ turnDegrees: -90 })]);
+    expect(await crops()).toEqual([
+      expect.objectContaining({ turnDegrees: -92.5 }),
+      expect.objectContaining({ turnDegrees: -90 }),
+    ]);
     await press(page, 'whole again');
     expect(await crops()).toEqual([null, null]);
     await page.click('[data-slide=regatta-2] [role=img]');
@@ -179,7 +239,11 @@ describe('the bench', () => {
     await page.mouse.down();
     await page.mouse.move(corner.x + 42, corner.y + 32, { steps: 4 });
     await page.mouse.up();
-    expect((await crops())[0]).toMatchObject({ width: expect.closeTo(1 - 40 / corner.width, 1), height: expect.closeTo(1 - 30 / corner.height, 1), turnDegrees: 0 });
+    expect((await crops())[0]).toMatchObject({
+      width: expect.closeTo(1 - 40 / corner.width, 1),
+      height: expect.closeTo(1 - 30 / corner.height, 1),
+      turnDegrees: 0,
+    });
     await hands.key('Control', 'z');
     expect(await crops()).toEqual([null, null]);
   });
@@ -196,7 +260,10 @@ describe('the bench', () => {
     expect(await textOf(page, '[role=dialog]')).toMatch(/slide 26 as it is[\s\S]*trimmed[\s\S]*Trim 1 picture/);
     await page.locator('[data-part=trim-bars]').click();
     const trimmed = (await hands.stored()).slides.at(-1)!;
-    expect(trimmed.layers[0]).toMatchObject({ kind: 'picture', crop: { width: 1, height: expect.closeTo(0.68, 2), turnDegrees: 0 } });
+    expect(trimmed.layers[0]).toMatchObject({
+      kind: 'picture',
+      crop: { width: 1, height: expect.closeTo(0.68, 2), turnDegrees: 0 },
+    });
     await press(page, 'Undo: trim the dark bars of 1 picture');
     await hands.key('Control', 'z');
     expect((await hands.stored()).slides).toHaveLength(25);
@@ -205,7 +272,11 @@ describe('the bench', () => {
     await page.click('[data-slide=regatta-1] [role=img]');
     await page.locator('aria/Words[role="tab"]').click();
     await page.locator('aria/top right').click();
-    expect((await hands.stored()).slides[0]!.layers[1]).toMatchObject({ kind: 'words', place: 'top-right', title: 'Lantern Regatta' });
+    expect((await hands.stored()).slides[0]!.layers[1]).toMatchObject({
+      kind: 'words',
+      place: 'top-right',
+      title: 'Lantern Regatta',
+    });
     await hands.type('Length of slide 1 in seconds', '0');
     expect((await hands.stored()).slides[0]!.lengthMs).toBe(200);
     await page.locator('aria/Length of slide 1 in seconds').click();
@@ -214,7 +285,10 @@ describe('the bench', () => {
     expect((await hands.stored()).slides[0]!.lengthMs).toBe(200);
     await hands.key('Control', 'z');
     await hands.key('Control', 'z');
-    expect((await hands.stored()).slides[0]).toMatchObject({ lengthMs: 11_000, layers: [{}, { place: 'bottom-left' }] });
+    expect((await hands.stored()).slides[0]).toMatchObject({
+      lengthMs: 11_000,
+      layers: [{}, { place: 'bottom-left' }],
+    });
   });
   it('met no error on the way', () => expect(page.faults).toEqual([]));
 });

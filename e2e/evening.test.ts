@@ -10,7 +10,11 @@ import type { Browser, Page } from 'puppeteer-core';
 import { probeFilm } from '../src/server/films/probe-film';
 import { chord, dropFiles, openApp, openBrowser, openPage, press, textOf, waitForText, type App } from './app';
 
-const PICTURES = readdirSync('demo/files').filter((name) => /^PE_.*\.jpg$/.test(name)).sort().slice(0, 12).map((name) => path.resolve('demo/files', name));
+const PICTURES = readdirSync('demo/files')
+  .filter((name) => /^PE_.*\.jpg$/.test(name))
+  .sort()
+  .slice(0, 12)
+  .map((name) => path.resolve('demo/files', name));
 
 let app: App;
 let browser: Browser;
@@ -31,11 +35,21 @@ afterAll(async () => {
 });
 
 /** File names of the slides from the top, as the order shows them. */
-const order = () => page.$$eval('[data-part=slide]', (rows) => rows
-  .map((row) => ({ index: Number(row.getAttribute('aria-rowindex')), picture: row.querySelector('img')?.getAttribute('src')?.slice(14, 22) ?? 'blank' }))
-  .sort((a, b) => a.index - b.index).map((row) => row.picture));
+const order = () =>
+  page.$$eval('[data-part=slide]', (rows) =>
+    rows
+      .map((row) => ({
+        index: Number(row.getAttribute('aria-rowindex')),
+        picture: row.querySelector('img')?.getAttribute('src')?.slice(14, 22) ?? 'blank',
+      }))
+      .sort((a, b) => a.index - b.index)
+      .map((row) => row.picture),
+  );
 const saved = () => page.waitForSelector('[data-part=saving][data-state=saved]');
-const stored = async () => (await (await fetch(`${app.address}/api/shows/${show}`)).json()) as { show: { slides: { lengthMs: number; layers: { kind: string; title?: string }[] }[]; title: string } };
+const stored = async () =>
+  (await (await fetch(`${app.address}/api/shows/${show}`)).json()) as {
+    show: { slides: { lengthMs: number; layers: { kind: string; title?: string }[] }[]; title: string };
+  };
 
 describe('an evening: from a folder of pictures and a song to a film', () => {
   it('starts a show on an empty shelf', async () => {
@@ -51,7 +65,11 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
     await writeFile(path.join(folder, 'nothing.png'), '');
     await copyFile('demo/files/PE_0499.jpg', path.join(folder, 'cut-short.jpg'));
     await truncate(path.join(folder, 'cut-short.jpg'), 60_000);
-    await dropFiles(page, '[data-part=gather]', [...PICTURES, path.resolve('demo/files/harbour-reel.mp3'), ...['letter.jpg', 'nothing.png', 'cut-short.jpg'].map((name) => path.join(folder, name))]);
+    await dropFiles(page, '[data-part=gather]', [
+      ...PICTURES,
+      path.resolve('demo/files/harbour-reel.mp3'),
+      ...['letter.jpg', 'nothing.png', 'cut-short.jpg'].map((name) => path.join(folder, name)),
+    ]);
     await waitForText(page, '[data-part=tally]', /12 pictures[\s\S]*1 sound/);
     await page.waitForFunction(() => document.querySelectorAll('[data-part=refused] li').length === 3);
     const lines = await textOf(page, '[data-part=refused]');
@@ -85,7 +103,9 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
   it('stands in time order, with show and music side by side, and can be made to end together', async () => {
     await press(page, 'Arrange');
     await page.waitForSelector('[data-part=running-order]');
-    expect(await textOf(page, '[data-part=lengths]')).toMatch(/12 slides[\s\S]*show 1:00[\s\S]*music 2:3\d\s+goes on\s+1:3\d/);
+    expect(await textOf(page, '[data-part=lengths]')).toMatch(
+      /12 slides[\s\S]*show 1:00[\s\S]*music 2:3\d\s+goes on\s+1:3\d/,
+    );
   });
 
   it('changes the order by dragging and by keyboard, undoes and does again, and shows the same after a reload', async () => {
@@ -95,8 +115,11 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
     const to = (await rows[2]!.boundingBox())!;
     await page.mouse.move(from.x + 40, from.y + 40);
     await page.mouse.down();
-    for (let step = 1; step <= 12; step += 1) await page.mouse.move(from.x + 40, from.y + 40 + ((to.y + to.height - 8 - from.y - 40 + 30) * step) / 12);
-    await new Promise((resolve) => { setTimeout(resolve, 200); });
+    for (let step = 1; step <= 12; step += 1)
+      await page.mouse.move(from.x + 40, from.y + 40 + ((to.y + to.height - 8 - from.y - 40 + 30) * step) / 12);
+    await new Promise((resolve) => {
+      setTimeout(resolve, 200);
+    });
     await page.mouse.up();
     await saved();
     const dragged = await order();
@@ -146,8 +169,14 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
     await saved();
     const { slides } = (await stored()).show;
     expect(slides).toHaveLength(13);
-    expect(slides[0]).toMatchObject({ lengthMs: 2500, layers: [{ kind: 'picture' }, { kind: 'words', title: 'Lanterns & rain' }] });
-    expect(slides[1]).toMatchObject({ lengthMs: 2500, layers: [{ kind: 'picture' }, { kind: 'words', title: 'Lanterns & rain' }] });
+    expect(slides[0]).toMatchObject({
+      lengthMs: 2500,
+      layers: [{ kind: 'picture' }, { kind: 'words', title: 'Lanterns & rain' }],
+    });
+    expect(slides[1]).toMatchObject({
+      lengthMs: 2500,
+      layers: [{ kind: 'picture' }, { kind: 'words', title: 'Lanterns & rain' }],
+    });
   });
 
   it('sees in a second tab what the first one does', async () => {
@@ -158,7 +187,10 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
     await page.locator('[data-part=show-title]').fill('Port Ellery');
     await page.keyboard.press('Enter');
     await second.bringToFront();
-    await second.waitForFunction(() => (document.querySelector('[data-part=show-title]') as HTMLInputElement).value === 'Port Ellery', { timeout: 5000 });
+    await second.waitForFunction(
+      () => (document.querySelector('[data-part=show-title]') as HTMLInputElement).value === 'Port Ellery',
+      { timeout: 5000 },
+    );
     expect(second.faults).toEqual([]);
     await second.close();
     await page.bringToFront();
@@ -168,7 +200,11 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
     await page.waitForFunction(() => !document.querySelector('[data-part=viewer]')!.textContent!.includes('Preparing'));
     await press(page, 'Watch');
     await page.waitForSelector('[data-part=watch-room] [data-playing=true]');
-    await page.waitForFunction(() => Number(document.querySelector('[data-part=watch-room] [data-part=viewer]')!.getAttribute('data-moment')) > 1500, { timeout: 20_000 });
+    await page.waitForFunction(
+      () =>
+        Number(document.querySelector('[data-part=watch-room] [data-part=viewer]')!.getAttribute('data-moment')) > 1500,
+      { timeout: 20_000 },
+    );
     const shot = await (await page.$('[data-part=watch-room] canvas'))!.screenshot();
     const { default: sharp } = await import('sharp');
     const { channels } = await sharp(shot).stats();
@@ -184,14 +220,20 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
     await press(page, 'Make the film');
     await page.waitForSelector('[data-part=film][data-state=making]');
     await waitForText(page, '[data-part=film]', /drawing/);
-    await new Promise((resolve) => { setTimeout(resolve, 6000); });
+    await new Promise((resolve) => {
+      setTimeout(resolve, 6000);
+    });
     await app.killHard();
     await app.start();
     await page.reload();
     await page.waitForSelector('[data-part=film][data-state=ready]', { timeout: 180_000 });
     const href = (await page.$eval('[data-part=download]', (link) => link.getAttribute('href')))!;
     const answer = await fetch(app.address + href);
-    expect([answer.status, answer.headers.get('content-disposition'), Number(answer.headers.get('content-length')) > 100_000]).toEqual([200, expect.stringContaining('Port%20Ellery%20720p.mp4'), true]);
+    expect([
+      answer.status,
+      answer.headers.get('content-disposition'),
+      Number(answer.headers.get('content-length')) > 100_000,
+    ]).toEqual([200, expect.stringContaining('Port%20Ellery%20720p.mp4'), true]);
     const file = path.join(folder, 'film.mp4');
     await pipeline(Readable.fromWeb(answer.body as never), createWriteStream(file));
     const film = await probeFilm(file);
@@ -207,13 +249,19 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
     await viewer.goto(app.address + link);
     expect(await textOf(viewer, 'h1')).toBe('Port Ellery');
     expect(await viewer.$eval('body', (body) => body.innerText)).not.toMatch(/tanager/i);
-    const length = await viewer.$eval('video', (video) => new Promise<number>((resolve) => {
-      const element = video as HTMLVideoElement;
-      if (element.readyState > 0) resolve(element.duration);
-      element.addEventListener('loadedmetadata', () => resolve(element.duration));
-    }));
+    const length = await viewer.$eval(
+      'video',
+      (video) =>
+        new Promise<number>((resolve) => {
+          const element = video as HTMLVideoElement;
+          if (element.readyState > 0) resolve(element.duration);
+          element.addEventListener('loadedmetadata', () => resolve(element.duration));
+        }),
+    );
     expect(length).toBeCloseTo(60, 1);
-    const range = await fetch(`${app.address}/api/screenings/${link.split('/').at(-1)}/film`, { headers: { range: 'bytes=0-99' } });
+    const range = await fetch(`${app.address}/api/screenings/${link.split('/').at(-1)}/film`, {
+      headers: { range: 'bytes=0-99' },
+    });
     expect([range.status, range.headers.get('content-length')]).toEqual([206, '100']);
     expect((await fetch(`${app.address}/s/${'x'.repeat(24)}`)).status).toBe(404);
     await viewer.close();
@@ -228,48 +276,103 @@ describe('an upload that was cut off', () => {
     const half = Math.floor(bytes.length / 2);
     const base64 = (text: string) => Buffer.from(text).toString('base64');
     const tus = { 'tus-resumable': '1.0.0' };
-    const created = await fetch(`${app.address}/api/uploads`, { method: 'POST', headers: { ...tus, 'upload-length': String(bytes.length), 'upload-metadata': `filename ${base64('late.jpg')},show ${base64(show)}` } });
+    const created = await fetch(`${app.address}/api/uploads`, {
+      method: 'POST',
+      headers: {
+        ...tus,
+        'upload-length': String(bytes.length),
+        'upload-metadata': `filename ${base64('late.jpg')},show ${base64(show)}`,
+      },
+    });
     expect(created.status).toBe(201);
     const place = new URL(created.headers.get('location')!, app.address).href;
-    const send = (from: number, part: Buffer) => fetch(place, { method: 'PATCH', headers: { ...tus, 'upload-offset': String(from), 'content-type': 'application/offset+octet-stream' }, body: new Uint8Array(part) });
+    const send = (from: number, part: Buffer) =>
+      fetch(place, {
+        method: 'PATCH',
+        headers: { ...tus, 'upload-offset': String(from), 'content-type': 'application/offset+octet-stream' },
+        body: new Uint8Array(part),
+      });
     expect((await send(0, bytes.subarray(0, half))).status).toBe(204);
     await app.killHard();
     await app.start();
     const asked = await fetch(place, { method: 'HEAD', headers: tus });
     expect(asked.headers.get('upload-offset')).toBe(String(half));
     expect((await send(half, bytes.subarray(half))).status).toBe(204);
-    const entries = ((await (await fetch(`${app.address}/api/shows/${show}/sheet`)).json()) as { entries: { fileName: string }[] }).entries;
+    const entries = (
+      (await (await fetch(`${app.address}/api/shows/${show}/sheet`)).json()) as { entries: { fileName: string }[] }
+    ).entries;
     expect(entries.map((entry) => entry.fileName)).toContain('late.jpg');
   });
   it('comes in one request when it is small, and is known by its content', async () => {
     const bytes = await readFile('demo/files/regatta-still.jpg');
     const base64 = (text: string) => Buffer.from(text).toString('base64');
-    const headers = { 'tus-resumable': '1.0.0', 'content-type': 'application/offset+octet-stream', 'upload-length': String(bytes.length), 'upload-metadata': `filename ${base64('at once.jpg')},show ${base64(show)}` };
+    const headers = {
+      'tus-resumable': '1.0.0',
+      'content-type': 'application/offset+octet-stream',
+      'upload-length': String(bytes.length),
+      'upload-metadata': `filename ${base64('at once.jpg')},show ${base64(show)}`,
+    };
     const sent = await fetch(`${app.address}/api/uploads`, { method: 'POST', headers, body: new Uint8Array(bytes) });
     expect([sent.status, sent.headers.get('upload-offset')]).toEqual([201, String(bytes.length)]);
-    const entries = ((await (await fetch(`${app.address}/api/shows/${show}/sheet`)).json()) as { entries: { fileName: string; assetId: string }[] }).entries;
-    expect(entries.find((entry) => entry.fileName === 'at once.jpg')?.assetId).toBe(createHash('blake2b512').update(bytes).digest('hex').slice(0, 64));
-    expect((await fetch(`${app.address}/api/uploads`, { method: 'POST', headers, body: new Uint8Array(bytes) })).headers.get('x-outcome')).toBe('already-there');
+    const entries = (
+      (await (await fetch(`${app.address}/api/shows/${show}/sheet`)).json()) as {
+        entries: { fileName: string; assetId: string }[];
+      }
+    ).entries;
+    expect(entries.find((entry) => entry.fileName === 'at once.jpg')?.assetId).toBe(
+      createHash('blake2b512').update(bytes).digest('hex').slice(0, 64),
+    );
+    expect(
+      (await fetch(`${app.address}/api/uploads`, { method: 'POST', headers, body: new Uint8Array(bytes) })).headers.get(
+        'x-outcome',
+      ),
+    ).toBe('already-there');
   });
   it('is refused for a show there is not', async () => {
-    const answer = await fetch(`${app.address}/api/uploads`, { method: 'POST', headers: { 'tus-resumable': '1.0.0', 'upload-length': '10', 'upload-metadata': `filename ${Buffer.from('x.jpg').toString('base64')},show ${Buffer.from('none').toString('base64')}` } });
+    const answer = await fetch(`${app.address}/api/uploads`, {
+      method: 'POST',
+      headers: {
+        'tus-resumable': '1.0.0',
+        'upload-length': '10',
+        'upload-metadata': `filename ${Buffer.from('x.jpg').toString('base64')},show ${Buffer.from('none').toString('base64')}`,
+      },
+    });
     expect(answer.status).toBe(404);
   });
 });
 
 describe('what comes from elsewhere', () => {
-  const post = (headers: Record<string, string>, body = '{"title":"x"}') => fetch(`${app.address}/api/shows`, { method: 'POST', headers: { 'content-type': 'application/json', ...headers }, body });
+  const post = (headers: Record<string, string>, body = '{"title":"x"}') =>
+    fetch(`${app.address}/api/shows`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', ...headers },
+      body,
+    });
   it('is refused from another site’s page and under another name', async () => {
     expect((await post({ origin: 'http://elsewhere.example' })).status).toBe(403);
     const { request } = await import('node:http');
-    const status = await new Promise<number | undefined>((resolve) => { request(`${app.address}/api/shows/${show}`, { headers: { host: 'elsewhere.example' } }, (response) => resolve(response.statusCode)).end(); });
+    const status = await new Promise<number | undefined>((resolve) => {
+      request(`${app.address}/api/shows/${show}`, { headers: { host: 'elsewhere.example' } }, (response) =>
+        resolve(response.statusCode),
+      ).end();
+    });
     expect(status).toBe(403);
   });
-  it.each([['{', 400], ['{"title":7}', 422], ['{"title":"x","more":1}', 422]])('is answered with a sentence when it is %s', async (body, status) => {
+  it.each([
+    ['{', 400],
+    ['{"title":7}', 422],
+    ['{"title":"x","more":1}', 422],
+  ])('is answered with a sentence when it is %s', async (body, status) => {
     const answer = await post({}, body);
     expect([answer.status, typeof ((await answer.json()) as { problem: string }).problem]).toEqual([status, 'string']);
   });
-  it.each(['/api/pictures/..%2f..%2fetc%2fpasswd', '/api/pictures/abc', `/api/sounds/${'a'.repeat(64)}`, '/api/films/..%2fx/file', '/api/clips/x/0'])('finds nothing at %s', async (url) => {
+  it.each([
+    '/api/pictures/..%2f..%2fetc%2fpasswd',
+    '/api/pictures/abc',
+    `/api/sounds/${'a'.repeat(64)}`,
+    '/api/films/..%2fx/file',
+    '/api/clips/x/0',
+  ])('finds nothing at %s', async (url) => {
     expect((await fetch(app.address + url)).status).toBe(404);
   });
 });

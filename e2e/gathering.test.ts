@@ -9,7 +9,11 @@ import { MARKS } from '../src/core/show/mark';
 import type { Show } from '../src/core/show/show';
 import { chord, dropFiles, openApp, openBrowser, openPage, press, textOf, waitForText, type App } from './app';
 
-const PICTURES = readdirSync('demo/files').filter((name) => /^PE_.*\.jpg$/.test(name)).sort().slice(0, 8).map((name) => path.resolve('demo/files', name));
+const PICTURES = readdirSync('demo/files')
+  .filter((name) => /^PE_.*\.jpg$/.test(name))
+  .sort()
+  .slice(0, 8)
+  .map((name) => path.resolve('demo/files', name));
 
 let app: App;
 let browser: Browser;
@@ -32,13 +36,17 @@ afterAll(async () => {
 
 const stored = async (of = id): Promise<Show> => {
   // A drop is done when the hand has let go, a moment later.
-  await new Promise((resolve) => { setTimeout(resolve, 120); });
+  await new Promise((resolve) => {
+    setTimeout(resolve, 120);
+  });
   await page.waitForSelector('[data-part=saving][data-state=saved]');
   return ((await (await fetch(`${app.address}/api/shows/${of}`)).json()) as { show: Show }).show;
 };
 const key = (...names: string[]) => chord(page, ...names);
-const marked = () => page.$$eval('[data-part=contact-sheet] [role=option]', (all) => all.map((print) => print.getAttribute('data-mark')));
-const picturesOnSlides = (show: Show) => show.slides.map((slide) => slide.layers.filter((layer) => layer.kind === 'picture').length);
+const marked = () =>
+  page.$$eval('[data-part=contact-sheet] [role=option]', (all) => all.map((print) => print.getAttribute('data-mark')));
+const picturesOnSlides = (show: Show) =>
+  show.slides.map((slide) => slide.layers.filter((layer) => layer.kind === 'picture').length);
 const row = (at: number) => `[data-part=slide][aria-rowindex="${at}"]`;
 const middle = async (selector: string) => {
   const box = (await (await page.waitForSelector(selector))!.boundingBox())!;
@@ -116,7 +124,9 @@ describe('choosing on the contact sheet', () => {
     await page.waitForFunction(() => document.querySelectorAll('[data-part=contact-sheet] [role=option]').length === 1);
     await key('Escape');
     await press(page, 'Show all prints');
-    await page.waitForFunction(() => document.querySelectorAll('[data-part=contact-sheet] [role=option]').length === 11);
+    await page.waitForFunction(
+      () => document.querySelectorAll('[data-part=contact-sheet] [role=option]').length === 11,
+    );
   });
   it('lays what is kept into the order, and nothing else', async () => {
     await waitForText(page, '[data-part=gather]', /4 kept, not in the order yet/);
@@ -191,7 +201,12 @@ describe('the running order by hand', () => {
     const to = await middle(`${row(1)} [role=img]`);
     await drag({ x: box.x + 40, y: box.y + 30 }, { x: to.x, y: to.y + 48 });
     const show = await stored();
-    expect([show.slides.length, await page.$$eval('[data-part=slide][aria-selected=true]', (rows) => rows.map((entry) => entry.getAttribute('aria-rowindex')))]).toEqual([5, ['2']]);
+    expect([
+      show.slides.length,
+      await page.$$eval('[data-part=slide][aria-selected=true]', (rows) =>
+        rows.map((entry) => entry.getAttribute('aria-rowindex')),
+      ),
+    ]).toEqual([5, ['2']]);
     await key('Control', 'z');
     const again = (await (await page.$('[data-part=tray] [role=option]'))!.boundingBox())!;
     await page.waitForFunction(() => document.querySelectorAll('[data-part=slide]').length === 4);
@@ -221,7 +236,13 @@ describe('the clipboard', () => {
     await page.keyboard.press('c', { commands: ['Copy'] });
     await page.keyboard.up('Control');
     await waitForText(page, 'body', /2 slides are on the clipboard/);
-    const { id: other } = await (await fetch(`${app.address}/api/shows`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ title: 'Another' }) })).json() as { id: string };
+    const { id: other } = (await (
+      await fetch(`${app.address}/api/shows`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ title: 'Another' }),
+      })
+    ).json()) as { id: string };
     const original = await stored();
     await page.goto(`${app.address}/shows/${other}/arrange`);
     await waitForText(page, 'main', /The order is empty/);
@@ -233,9 +254,13 @@ describe('the clipboard', () => {
     await page.keyboard.up('Control');
     await page.waitForFunction(() => document.querySelectorAll('[data-part=slide]').length === 3);
     const pasted = await stored(other);
-    expect(pasted.slides.slice(1).map((slide) => slide.layers.map((layer) => 'assetId' in layer && layer.assetId))).toEqual(original.slides.slice(0, 2).map((slide) => slide.layers.map((layer) => 'assetId' in layer && layer.assetId)));
+    expect(
+      pasted.slides.slice(1).map((slide) => slide.layers.map((layer) => 'assetId' in layer && layer.assetId)),
+    ).toEqual(
+      original.slides.slice(0, 2).map((slide) => slide.layers.map((layer) => 'assetId' in layer && layer.assetId)),
+    );
     expect(pasted.slides[1]!.id).not.toBe(original.slides[0]!.id);
-    const sheet = await (await fetch(`${app.address}/api/shows/${other}/sheet`)).json() as { entries: unknown[] };
+    const sheet = (await (await fetch(`${app.address}/api/shows/${other}/sheet`)).json()) as { entries: unknown[] };
     expect(sheet.entries).toHaveLength(2);
     await page.goto(`${app.address}/shows/${id}/arrange`);
     await page.waitForSelector('[data-part=slide]');
@@ -258,8 +283,13 @@ describe('versions', () => {
     await press(page, 'Go back to “For the client”');
     await page.waitForFunction(() => document.querySelectorAll('[data-part=slide]').length === 4);
     expect(await stored()).toEqual(before);
-    const { versions } = await (await fetch(`${app.address}/api/shows/${id}/versions`)).json() as { versions: { name: string }[] };
-    expect(versions.map((version) => version.name)).toEqual(['Before going back to “For the client”', 'For the client']);
+    const { versions } = (await (await fetch(`${app.address}/api/shows/${id}/versions`)).json()) as {
+      versions: { name: string }[];
+    };
+    expect(versions.map((version) => version.name)).toEqual([
+      'Before going back to “For the client”',
+      'For the client',
+    ]);
     await press(page, 'Undo: go to another version');
     expect((await stored()).slides).toHaveLength(3);
     await key('Control', 'z');

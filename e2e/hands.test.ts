@@ -1,6 +1,17 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
-import { handsOn, openApp, openBrowser, openPage, press, textOf, waitForText, type App, type Hands, type OpenPage } from './app';
+import {
+  handsOn,
+  openApp,
+  openBrowser,
+  openPage,
+  press,
+  textOf,
+  waitForText,
+  type App,
+  type Hands,
+  type OpenPage,
+} from './app';
 
 let app: App;
 let browser: Browser;
@@ -27,12 +38,20 @@ describe('arranging by keyboard alone', () => {
     await hands.key('ArrowDown');
     await hands.key('ArrowDown');
     await hands.key('Shift', 'ArrowDown');
-    expect(await page.$$eval('[data-part=slide][aria-selected=true]', (rows) => rows.map((row) => row.getAttribute('data-slide')))).toEqual(['regatta-2', 'regatta-3']);
+    expect(
+      await page.$$eval('[data-part=slide][aria-selected=true]', (rows) =>
+        rows.map((row) => row.getAttribute('data-slide')),
+      ),
+    ).toEqual(['regatta-2', 'regatta-3']);
     await page.keyboard.type('++');
     const longer = await hands.stored();
     expect([1, 2].map((at) => longer.slides[at]!.lengthMs - before.slides[at]!.lengthMs)).toEqual([1000, 1000]);
     await hands.key('Alt', 'Home');
-    expect((await hands.stored()).slides.slice(0, 3).map((slide) => slide.id)).toEqual(['regatta-2', 'regatta-3', 'regatta-1']);
+    expect((await hands.stored()).slides.slice(0, 3).map((slide) => slide.id)).toEqual([
+      'regatta-2',
+      'regatta-3',
+      'regatta-1',
+    ]);
     await hands.key('Control', 'z');
     await hands.key('Control', 'z');
     expect(await hands.stored()).toEqual(before);
@@ -45,10 +64,13 @@ describe('arranging by keyboard alone', () => {
     await page.waitForFunction(() => document.querySelector('[role=dialog]') === null);
   });
   it('keeps the row in place when the scale changes, and draws rows as high as they are long', async () => {
-    const heights = () => page.$$eval('[data-part=slide]', (rows) => rows.slice(0, 2).map((row) => (row as HTMLElement).offsetHeight));
+    const heights = () =>
+      page.$$eval('[data-part=slide]', (rows) => rows.slice(0, 2).map((row) => (row as HTMLElement).offsetHeight));
     expect(await heights()).toEqual([132, 132]);
     await press(page, 'true');
-    await page.waitForFunction(() => (document.querySelector('[data-slide=regatta-1]') as HTMLElement).offsetHeight === 264);
+    await page.waitForFunction(
+      () => (document.querySelector('[data-slide=regatta-1]') as HTMLElement).offsetHeight === 264,
+    );
     await press(page, 'even');
   });
 });
@@ -56,7 +78,9 @@ describe('arranging by keyboard alone', () => {
 describe('a slide dragged past what can be seen', () => {
   it('scrolls the order under the hand and lands far down', async () => {
     const before = (await hands.stored()).slides.map((slide) => slide.id);
-    await page.$eval('[data-part=running-order]', (list) => { list.scrollTop = 0; });
+    await page.$eval('[data-part=running-order]', (list) => {
+      list.scrollTop = 0;
+    });
     await hands.key('Escape');
     const from = (await (await page.waitForSelector('[data-slide=regatta-1] [role=img]'))!.boundingBox())!;
     const list = (await (await page.$('[data-part=running-order]'))!.boundingBox())!;
@@ -66,13 +90,17 @@ describe('a slide dragged past what can be seen', () => {
     await page.mouse.move(from.x + 44, list.y + list.height - 6, { steps: 5 });
     await page.waitForFunction(() => document.querySelector('[data-part=running-order]')!.scrollTop > 1200);
     await page.mouse.up();
-    await new Promise((resolve) => { setTimeout(resolve, 150); });
+    await new Promise((resolve) => {
+      setTimeout(resolve, 150);
+    });
     const after = (await hands.stored()).slides.map((slide) => slide.id);
     expect(after.indexOf(before[0]!)).toBeGreaterThan(8);
     expect(after.filter((id) => id !== before[0])).toEqual(before.slice(1));
     await hands.key('Control', 'z');
     expect((await hands.stored()).slides.map((slide) => slide.id)).toEqual(before);
-    await page.$eval('[data-part=running-order]', (order) => { order.scrollTop = 0; });
+    await page.$eval('[data-part=running-order]', (order) => {
+      order.scrollTop = 0;
+    });
   });
 });
 
@@ -97,10 +125,19 @@ describe('the seam', () => {
     await page.locator('aria/Direction[role="combobox"]').click();
     await page.locator('aria/up left[role="option"]').click();
     await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
-    expect((await hands.stored()).slides.map((slide) => slide.transition)).toContainEqual({ kind: 'wipe', lengthMs: 1000, direction: 'up-left' });
+    expect((await hands.stored()).slides.map((slide) => slide.transition)).toContainEqual({
+      kind: 'wipe',
+      lengthMs: 1000,
+      direction: 'up-left',
+    });
     await page.focus('aria/Softness[role="slider"]');
     await hands.key('End');
-    expect((await hands.stored()).slides.map((slide) => slide.transition)).toContainEqual({ kind: 'wipe', lengthMs: 1000, direction: 'up-left', softness: 1 });
+    expect((await hands.stored()).slides.map((slide) => slide.transition)).toContainEqual({
+      kind: 'wipe',
+      lengthMs: 1000,
+      direction: 'up-left',
+      softness: 1,
+    });
     await hands.key('Escape');
     await hands.key('Control', 'z');
     await hands.key('Control', 'z');
@@ -125,7 +162,9 @@ describe('sound', () => {
     const show = await hands.stored();
     expect(show.cues[0]).toMatchObject({ trimStartMs: 20_000, fadeOutMs: 3000 });
     // The clip and the narrated slide keep their length.
-    expect([show.slides[0]!.lengthMs, show.slides.find((slide) => slide.layers[0]?.kind === 'clip')!.lengthMs]).toEqual([11_000, 8000]);
+    expect([show.slides[0]!.lengthMs, show.slides.find((slide) => slide.layers[0]?.kind === 'clip')!.lengthMs]).toEqual(
+      [11_000, 8000],
+    );
   });
 });
 

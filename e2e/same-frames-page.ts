@@ -13,8 +13,16 @@ import { createFontShelf } from '../src/drawing/words/fonts';
 import { drawing2d } from '../src/ui/viewer/browser-reader';
 
 const bytes = async (url: string) => new Uint8Array(await (await fetch(url)).arrayBuffer());
-const { show, facts, moments, frame } = await (await fetch('/given.json')).json() as { show: Show; facts: [AssetId, AssetFacts][]; moments: number[]; frame: { widthPx: number; heightPx: number } };
-const [kernels, fontFiles] = await Promise.all([bytes('/kernels.wasm').then(loadKernels), fetch('/fonts/index.json').then((answer) => answer.json())]);
+const { show, facts, moments, frame } = (await (await fetch('/given.json')).json()) as {
+  show: Show;
+  facts: [AssetId, AssetFacts][];
+  moments: number[];
+  frame: { widthPx: number; heightPx: number };
+};
+const [kernels, fontFiles] = await Promise.all([
+  bytes('/kernels.wasm').then(loadKernels),
+  fetch('/fonts/index.json').then((answer) => answer.json()),
+]);
 const fonts = createFontShelf(fontFiles, (name) => bytes(`/fonts/${name}.ttf`));
 const pixels = async (url: string, widthPx: number, heightPx: number) => {
   const rgba = await bytes(url);
@@ -24,16 +32,31 @@ const known = new Map(facts);
 const reader: PictureReader = {
   readPicture: (id, widthPx, heightPx, part) => {
     const of = known.get(id);
-    return pixels(`/pixels/${id}/0/${widthPx}/${heightPx}/${of?.kind === 'picture' && of.hasTransparency ? 'see-through' : 'opaque'}/${part ? encodeURIComponent(JSON.stringify(part)) : ''}`, widthPx, heightPx);
+    return pixels(
+      `/pixels/${id}/0/${widthPx}/${heightPx}/${of?.kind === 'picture' && of.hasTransparency ? 'see-through' : 'opaque'}/${part ? encodeURIComponent(JSON.stringify(part)) : ''}`,
+      widthPx,
+      heightPx,
+    );
   },
-  readClipFrame: async (id, clipFrame, widthPx, heightPx) => ({ widthPx, heightPx, i420: await bytes(`/pixels/${id}/${clipFrame}/${widthPx}/${heightPx}/clip`) }),
+  readClipFrame: async (id, clipFrame, widthPx, heightPx) => ({
+    widthPx,
+    heightPx,
+    i420: await bytes(`/pixels/${id}/${clipFrame}/${widthPx}/${heightPx}/clip`),
+  }),
 };
-const store = createPrintStore({ kernels, make: (print) => makePrint({ kernels, reader, fonts, drawing2d }, print), roomBytes: 1 << 28 });
+const store = createPrintStore({
+  kernels,
+  make: (print) => makePrint({ kernels, reader, fonts, drawing2d }, print),
+  roomBytes: 1 << 28,
+});
 const prepared = prepareShow(show, known);
 const painter = createPainter(kernels, frame.widthPx, frame.heightPx);
 for (const [index, momentMs] of moments.entries()) {
   const plan = planFrame(prepared, momentMs, frame)!;
   await store.prepare(plan);
-  await fetch(`/drawn/${index}`, { method: 'POST', body: i420Of(kernels, painter.paint(plan, store)) as Uint8Array<ArrayBuffer> });
+  await fetch(`/drawn/${index}`, {
+    method: 'POST',
+    body: i420Of(kernels, painter.paint(plan, store)) as Uint8Array<ArrayBuffer>,
+  });
 }
 document.title = 'done';

@@ -17,7 +17,8 @@ afterAll(async () => {
   await app.close();
 });
 
-const load = async () => (await (await fetch(`${app.address}/api/shows/${ID}`)).json()) as { show: Show; revision: number };
+const load = async () =>
+  (await (await fetch(`${app.address}/api/shows/${ID}`)).json()) as { show: Show; revision: number };
 const openArrange = async (on = browser): Promise<Page & { faults: string[] }> => {
   const page = await openPage(on);
   await page.goto(`${app.address}/shows/${ID}/arrange`);
@@ -39,14 +40,21 @@ describe('a server that is killed in a storm of edits', () => {
     const acknowledged: string[] = [];
     page.on('response', (response) => {
       if (!response.url().endsWith('/edits') || !response.ok()) return;
-      const sent = JSON.parse(response.request().postData() ?? '{}') as { edits?: { edit: { kind: string; runs?: { slides: { id: string }[] }[] } }[] };
-      for (const { edit } of sent.edits ?? []) acknowledged.push(...(edit.runs ?? []).flatMap((run) => run.slides.map((slide) => slide.id)));
+      const sent = JSON.parse(response.request().postData() ?? '{}') as {
+        edits?: { edit: { kind: string; runs?: { slides: { id: string }[] }[] } }[];
+      };
+      for (const { edit } of sent.edits ?? [])
+        acknowledged.push(...(edit.runs ?? []).flatMap((run) => run.slides.map((slide) => slide.id)));
     });
     await page.focus('[data-part=running-order]');
-    const storm = async (count: number) => { for (let step = 0; step < count; step += 1) await page.keyboard.press('b'); };
+    const storm = async (count: number) => {
+      for (let step = 0; step < count; step += 1) await page.keyboard.press('b');
+    };
     await storm(30);
     const dying = storm(40);
-    await new Promise((resolve) => { setTimeout(resolve, 350); });
+    await new Promise((resolve) => {
+      setTimeout(resolve, 350);
+    });
     await app.killHard();
     await dying;
     const sure = [...acknowledged];
@@ -91,7 +99,9 @@ describe('a browser that is killed in a storm of edits', () => {
     }
     const killedMs = Date.now();
     doomed.process()!.kill('SIGKILL');
-    await new Promise((resolve) => { setTimeout(resolve, 1500); });
+    await new Promise((resolve) => {
+      setTimeout(resolve, 1500);
+    });
     const sure = pressed.filter((atMs) => atMs <= killedMs - 1000).length;
     expect(sure).toBeGreaterThan(5);
     expect((await load()).show.slides.length - before).toBeGreaterThanOrEqual(sure);
@@ -103,7 +113,10 @@ describe('two windows on one show', () => {
     const [one, other] = [await openArrange(), await openArrange()];
     await rename(one, 'Seen by both');
     await other.bringToFront();
-    await other.waitForFunction(() => (document.querySelector('[data-part=show-title]') as HTMLInputElement).value === 'Seen by both', { timeout: 5000 });
+    await other.waitForFunction(
+      () => (document.querySelector('[data-part=show-title]') as HTMLInputElement).value === 'Seen by both',
+      { timeout: 5000 },
+    );
     expect([one.faults, other.faults]).toEqual([[], []]);
     await one.close();
     await other.close();
@@ -112,21 +125,38 @@ describe('two windows on one show', () => {
     const [one, other] = [await openArrange(), await openArrange()];
     const cutOff = await one.createCDPSession();
     await cutOff.send('Network.enable');
-    await cutOff.send('Network.emulateNetworkConditions', { offline: true, latency: 0, downloadThroughput: -1, uploadThroughput: -1 });
+    await cutOff.send('Network.emulateNetworkConditions', {
+      offline: true,
+      latency: 0,
+      downloadThroughput: -1,
+      uploadThroughput: -1,
+    });
     await rename(one, 'By the one cut off');
     await waitForText(one, '[data-part=saving]', /not connected/);
     await rename(other, 'By the other');
     await saved(other);
     expect((await load()).show.title).toBe('By the other');
-    await cutOff.send('Network.emulateNetworkConditions', { offline: false, latency: 0, downloadThroughput: -1, uploadThroughput: -1 });
+    await cutOff.send('Network.emulateNetworkConditions', {
+      offline: false,
+      latency: 0,
+      downloadThroughput: -1,
+      uploadThroughput: -1,
+    });
     await one.bringToFront();
     await saved(one);
     expect((await load()).show.title).toBe('By the one cut off');
     await waitForText(one, 'body', /Another window had changed the same thing/);
     await other.bringToFront();
-    await other.waitForFunction(() => (document.querySelector('[data-part=show-title]') as HTMLInputElement).value === 'By the one cut off', { timeout: 5000 });
-    const { versions } = await (await fetch(`${app.address}/api/shows/${ID}/versions`)).json() as { versions: VersionEntry[] };
-    const kept = await (await fetch(`${app.address}/api/shows/${ID}/versions/${versions[0]!.id}`)).json() as { content: Show };
+    await other.waitForFunction(
+      () => (document.querySelector('[data-part=show-title]') as HTMLInputElement).value === 'By the one cut off',
+      { timeout: 5000 },
+    );
+    const { versions } = (await (await fetch(`${app.address}/api/shows/${ID}/versions`)).json()) as {
+      versions: VersionEntry[];
+    };
+    const kept = (await (await fetch(`${app.address}/api/shows/${ID}/versions/${versions[0]!.id}`)).json()) as {
+      content: Show;
+    };
     expect([versions[0]!.name, kept.content.title]).toEqual(['As the other window left it', 'By the other']);
     expect(await textOf(one, '[data-part=saving]')).toBe('saved');
     await one.close();

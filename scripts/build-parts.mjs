@@ -13,31 +13,136 @@ for (const folder of ['dist', 'public/drawing', 'public/fonts']) mkdirSync(folde
 
 // Families a person chooses from come first, then those that stand in for scripts they lack. Every file is one subset, fetched only when a text needs it.
 const FAMILIES = [
-  { name: 'bricolage', package: '@fontsource-variable/bricolage-grotesque', file: 'bricolage-grotesque-{}-wght-normal', subsets: ['latin', 'latin-ext', 'vietnamese'], variable: true },
-  { name: 'instrument', package: '@fontsource-variable/instrument-sans', file: 'instrument-sans-{}-wght-normal', subsets: ['latin', 'latin-ext'], variable: true },
-  { name: 'spline-mono', package: '@fontsource-variable/spline-sans-mono', file: 'spline-sans-mono-{}-wght-normal', subsets: ['latin', 'latin-ext'], variable: true },
-  { name: 'fraunces', package: '@fontsource-variable/fraunces', file: 'fraunces-{}-wght-normal', subsets: ['latin', 'latin-ext', 'vietnamese'], variable: true },
-  { name: 'caveat', package: '@fontsource-variable/caveat', file: 'caveat-{}-wght-normal', subsets: ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext'], variable: true },
-  { name: 'plain', package: '@fontsource-variable/noto-sans', file: 'noto-sans-{}-wght-normal', subsets: ['greek', 'greek-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'], variable: true },
-  { name: 'arabic', package: '@fontsource-variable/noto-sans-arabic', file: 'noto-sans-arabic-{}-wght-normal', subsets: ['arabic'], variable: true },
-  { name: 'hebrew', package: '@fontsource-variable/noto-sans-hebrew', file: 'noto-sans-hebrew-{}-wght-normal', subsets: ['hebrew'], variable: true },
-  { name: 'devanagari', package: '@fontsource-variable/noto-sans-devanagari', file: 'noto-sans-devanagari-{}-wght-normal', subsets: ['devanagari'], variable: true },
-  { name: 'thai', package: '@fontsource-variable/noto-sans-thai', file: 'noto-sans-thai-{}-wght-normal', subsets: ['thai'], variable: true },
-  { name: 'chinese', package: '@fontsource-variable/noto-sans-sc', file: 'noto-sans-sc-{}-wght-normal', subsets: null, variable: true },
-  { name: 'korean', package: '@fontsource-variable/noto-sans-kr', file: 'noto-sans-kr-{}-wght-normal', subsets: null, variable: true },
-  { name: 'traditional-chinese', package: '@fontsource-variable/noto-sans-tc', file: 'noto-sans-tc-{}-wght-normal', subsets: null, variable: true },
-  { name: 'emoji', package: '@fontsource/noto-color-emoji', file: 'noto-color-emoji-{}-400-normal', subsets: ['emoji'], variable: false },
+  {
+    name: 'bricolage',
+    package: '@fontsource-variable/bricolage-grotesque',
+    file: 'bricolage-grotesque-{}-wght-normal',
+    subsets: ['latin', 'latin-ext', 'vietnamese'],
+    variable: true,
+  },
+  {
+    name: 'instrument',
+    package: '@fontsource-variable/instrument-sans',
+    file: 'instrument-sans-{}-wght-normal',
+    subsets: ['latin', 'latin-ext'],
+    variable: true,
+  },
+  {
+    name: 'spline-mono',
+    package: '@fontsource-variable/spline-sans-mono',
+    file: 'spline-sans-mono-{}-wght-normal',
+    subsets: ['latin', 'latin-ext'],
+    variable: true,
+  },
+  {
+    name: 'fraunces',
+    package: '@fontsource-variable/fraunces',
+    file: 'fraunces-{}-wght-normal',
+    subsets: ['latin', 'latin-ext', 'vietnamese'],
+    variable: true,
+  },
+  {
+    name: 'caveat',
+    package: '@fontsource-variable/caveat',
+    file: 'caveat-{}-wght-normal',
+    subsets: ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext'],
+    variable: true,
+  },
+  {
+    name: 'plain',
+    package: '@fontsource-variable/noto-sans',
+    file: 'noto-sans-{}-wght-normal',
+    subsets: ['greek', 'greek-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'],
+    variable: true,
+  },
+  {
+    name: 'arabic',
+    package: '@fontsource-variable/noto-sans-arabic',
+    file: 'noto-sans-arabic-{}-wght-normal',
+    subsets: ['arabic'],
+    variable: true,
+  },
+  {
+    name: 'hebrew',
+    package: '@fontsource-variable/noto-sans-hebrew',
+    file: 'noto-sans-hebrew-{}-wght-normal',
+    subsets: ['hebrew'],
+    variable: true,
+  },
+  {
+    name: 'devanagari',
+    package: '@fontsource-variable/noto-sans-devanagari',
+    file: 'noto-sans-devanagari-{}-wght-normal',
+    subsets: ['devanagari'],
+    variable: true,
+  },
+  {
+    name: 'thai',
+    package: '@fontsource-variable/noto-sans-thai',
+    file: 'noto-sans-thai-{}-wght-normal',
+    subsets: ['thai'],
+    variable: true,
+  },
+  {
+    name: 'chinese',
+    package: '@fontsource-variable/noto-sans-sc',
+    file: 'noto-sans-sc-{}-wght-normal',
+    subsets: null,
+    variable: true,
+  },
+  {
+    name: 'korean',
+    package: '@fontsource-variable/noto-sans-kr',
+    file: 'noto-sans-kr-{}-wght-normal',
+    subsets: null,
+    variable: true,
+  },
+  {
+    name: 'traditional-chinese',
+    package: '@fontsource-variable/noto-sans-tc',
+    file: 'noto-sans-tc-{}-wght-normal',
+    subsets: null,
+    variable: true,
+  },
+  {
+    name: 'emoji',
+    package: '@fontsource/noto-color-emoji',
+    file: 'noto-color-emoji-{}-400-normal',
+    subsets: ['emoji'],
+    variable: false,
+  },
 ];
 
 function kernels() {
   const folder = 'src/drawing/kernels';
   const stamp = createHash('sha256');
-  for (const name of readdirSync(folder).sort()) if (!name.includes('.test.')) stamp.update(readFileSync(path.join(folder, name)));
+  for (const name of readdirSync(folder).sort())
+    if (!name.includes('.test.')) stamp.update(readFileSync(path.join(folder, name)));
   const hash = stamp.digest('hex');
   const out = 'public/drawing/kernels.wasm';
   if (existsSync(out) && existsSync('dist/kernels.hash') && readFileSync('dist/kernels.hash', 'utf8') === hash) return;
-  execFileSync(process.execPath, ['node_modules/assemblyscript/bin/asc.js', `${folder}/index.ts`, '-o', out, '--runtime', 'minimal', '-O3', '--noAssert',
-    '--enable', 'simd', '--enable', 'nontrapping-f2i', '--enable', 'bulk-memory', '--initialMemory', '64'], { stdio: ['ignore', 'inherit', 'inherit'] });
+  execFileSync(
+    process.execPath,
+    [
+      'node_modules/assemblyscript/bin/asc.js',
+      `${folder}/index.ts`,
+      '-o',
+      out,
+      '--runtime',
+      'minimal',
+      '-O3',
+      '--noAssert',
+      '--enable',
+      'simd',
+      '--enable',
+      'nontrapping-f2i',
+      '--enable',
+      'bulk-memory',
+      '--initialMemory',
+      '64',
+    ],
+    { stdio: ['ignore', 'inherit', 'inherit'] },
+  );
   writeFileSync('dist/kernels.hash', hash);
 }
 
@@ -52,7 +157,20 @@ async function fonts() {
       if (!existsSync(`${folder}/files/${file}.woff2`)) continue;
       // The one file of all emoji carries the ranges of its parts.
       const covered = ranges[subset] ?? Object.values(ranges).join(',');
-      index.push({ file, family: family.name, variable: family.variable, ranges: covered.split(',').map((range) => range.replace('U+', '').split('-').map((end) => Number.parseInt(end, 16))).map(([from, to]) => [from, to ?? from]) });
+      index.push({
+        file,
+        family: family.name,
+        variable: family.variable,
+        ranges: covered
+          .split(',')
+          .map((range) =>
+            range
+              .replace('U+', '')
+              .split('-')
+              .map((end) => Number.parseInt(end, 16)),
+          )
+          .map(([from, to]) => [from, to ?? from]),
+      });
       const out = `public/fonts/${file}.ttf`;
       if (!existsSync(out)) writeFileSync(out, await wawoff2.decompress(readFileSync(`${folder}/files/${file}.woff2`)));
     }
@@ -64,11 +182,35 @@ async function bundles() {
   cpSync('node_modules/harfbuzzjs/dist/harfbuzz.wasm', 'public/drawing/harfbuzz.wasm');
   const common = { bundle: true, format: 'esm', sourcemap: false, logLevel: 'warning', target: 'es2023' };
   const entries = [
-    { ...common, entryPoints: { 'film-worker': 'src/server/films/film-worker.ts', 'heic-worker': 'src/server/assets/heic-worker.ts', tanager: 'src/cli/tanager.ts', seed: 'demo/seed/seed.ts' }, outdir: 'dist', outExtension: { '.js': '.mjs' }, platform: 'node', target: 'node20', packages: 'external' },
+    {
+      ...common,
+      entryPoints: {
+        'film-worker': 'src/server/films/film-worker.ts',
+        'heic-worker': 'src/server/assets/heic-worker.ts',
+        tanager: 'src/cli/tanager.ts',
+        seed: 'demo/seed/seed.ts',
+      },
+      outdir: 'dist',
+      outExtension: { '.js': '.mjs' },
+      platform: 'node',
+      target: 'node20',
+      packages: 'external',
+    },
     // `module` is only reached in Node.
-    { ...common, entryPoints: { worker: 'src/ui/viewer/drawing-worker.ts', 'print-worker': 'src/ui/viewer/print-worker.ts' }, outdir: 'public/drawing', platform: 'browser', external: ['module'], minify: true },
+    {
+      ...common,
+      entryPoints: { worker: 'src/ui/viewer/drawing-worker.ts', 'print-worker': 'src/ui/viewer/print-worker.ts' },
+      outdir: 'public/drawing',
+      platform: 'browser',
+      external: ['module'],
+      minify: true,
+    },
   ];
-  await Promise.all(entries.filter((entry) => Object.values(entry.entryPoints).every((file) => existsSync(file))).map((entry) => esbuild.build(entry)));
+  await Promise.all(
+    entries
+      .filter((entry) => Object.values(entry.entryPoints).every((file) => existsSync(file)))
+      .map((entry) => esbuild.build(entry)),
+  );
 }
 
 kernels();

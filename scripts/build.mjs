@@ -7,11 +7,15 @@ import { root, runQuietly } from './ensure.mjs';
 await runQuietly('Building the drawing and film parts', process.execPath, [path.join(root, 'scripts/build-parts.mjs')]);
 
 const stamp = createHash('sha256');
-for (const name of ['src', 'package-lock.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json']) add(path.join(root, name));
+for (const name of ['src', 'package-lock.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json'])
+  add(path.join(root, name));
 const hash = stamp.digest('hex');
 const stampFile = path.join(root, '.next/built-from');
 if (!(existsSync(stampFile) && readFileSync(stampFile, 'utf8') === hash)) {
-  await runQuietly('Building the application', process.execPath, [path.join(root, 'node_modules/next/dist/bin/next'), 'build']);
+  await runQuietly('Building the application', process.execPath, [
+    path.join(root, 'node_modules/next/dist/bin/next'),
+    'build',
+  ]);
   writeFileSync(stampFile, hash);
 }
 

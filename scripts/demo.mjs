@@ -12,17 +12,33 @@ await ensureInstalled();
 await runQuietly('Building', process.execPath, [path.join(root, 'scripts/build.mjs')]);
 await runQuietly('Seeding the demo show', process.execPath, [path.join(root, 'dist/seed.mjs')]);
 
-const server = spawn(process.execPath, [path.join(root, 'node_modules/next/dist/bin/next'), 'start', '-p', port, '-H', host], {
-  cwd: root, stdio: ['ignore', 'pipe', 'inherit'], env: { TANAGER_FOLDER: path.join(root, 'demo/files'), ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
-});
+const server = spawn(
+  process.execPath,
+  [path.join(root, 'node_modules/next/dist/bin/next'), 'start', '-p', port, '-H', host],
+  {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'inherit'],
+    env: {
+      TANAGER_FOLDER: path.join(root, 'demo/files'),
+      ...process.env,
+      NODE_ENV: 'production',
+      NEXT_TELEMETRY_DISABLED: '1',
+    },
+  },
+);
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('close', (code) => process.exit(code ?? 0));
 server.stdout.on('data', (chunk) => process.env.TANAGER_VERBOSE && process.stdout.write(chunk));
 
 const address = `http://${host === '0.0.0.0' ? 'localhost' : host}:${port}`;
 for (;;) {
-  const answered = await fetch(address).then((response) => response.ok, () => false);
+  const answered = await fetch(address).then(
+    (response) => response.ok,
+    () => false,
+  );
   if (answered) break;
   await new Promise((resolve) => setTimeout(resolve, 200));
 }
-process.stdout.write(`Tanager is at ${address}  (ready in ${((Date.now() - startedMs) / 1000).toFixed(1)} s; Ctrl C ends it)\n`);
+process.stdout.write(
+  `Tanager is at ${address}  (ready in ${((Date.now() - startedMs) / 1000).toFixed(1)} s; Ctrl C ends it)\n`,
+);

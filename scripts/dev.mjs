@@ -5,4 +5,11 @@ import { ensureInstalled, ensurePrograms, root, run, runQuietly } from './ensure
 await ensurePrograms({ ffmpeg: 'ffmpeg', ffprobe: 'ffmpeg' });
 await ensureInstalled();
 await runQuietly('Building the drawing and film parts', process.execPath, [path.join(root, 'scripts/build-parts.mjs')]);
-process.exitCode = await run(process.execPath, [path.join(root, 'node_modules/next/dist/bin/next'), 'dev', '-p', process.env.PORT ?? '3217', '-H', process.env.HOST ?? '127.0.0.1']);
+process.exitCode = await run(process.execPath, [
+  path.join(root, 'node_modules/next/dist/bin/next'),
+  'dev',
+  '-p',
+  process.env.PORT ?? '3217',
+  '-H',
+  process.env.HOST ?? '127.0.0.1',
+]);

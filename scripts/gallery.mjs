@@ -8,5 +8,14 @@ await ensurePrograms({ ffmpeg: 'ffmpeg' });
 await ensureInstalled();
 await run(process.execPath, [path.join(root, 'scripts/build-parts.mjs')]);
 const outfile = path.join(root, 'dist', 'gallery.mjs');
-await esbuild.build({ entryPoints: [path.join(root, 'demo/gallery/gallery.ts')], outfile, bundle: true, format: 'esm', platform: 'node', target: 'node20', packages: 'external', logLevel: 'warning' });
+await esbuild.build({
+  entryPoints: [path.join(root, 'demo/gallery/gallery.ts')],
+  outfile,
+  bundle: true,
+  format: 'esm',
+  platform: 'node',
+  target: 'node20',
+  packages: 'external',
+  logLevel: 'warning',
+});
 await import(pathToFileURL(outfile).href);

@@ -3,7 +3,7 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 
 const WIDTH = 160;
 const HEIGHT = 118;
-const random = (seed) => () => ((seed = (seed * 1664525 + 1013904223) >>> 0) / 2 ** 32);
+const random = (seed) => () => (seed = (seed * 1664525 + 1013904223) >>> 0) / 2 ** 32;
 
 /** A ring drawn in one go: it begins and ends a little off itself. */
 function ring(next, inset) {
@@ -15,20 +15,27 @@ function ring(next, inset) {
     const drift = 1 + (step / 26 - 0.5) * 0.035;
     const squareness = 0.62;
     const corner = (value) => Math.sign(value) * Math.abs(value) ** squareness;
-    points.push([WIDTH / 2 + corner(Math.cos(angle)) * (WIDTH / 2 - inset) * drift + (next() - 0.5) * 1.6, HEIGHT / 2 + corner(Math.sin(angle)) * (HEIGHT / 2 - inset) * drift + (next() - 0.5) * 1.6]);
+    points.push([
+      WIDTH / 2 + corner(Math.cos(angle)) * (WIDTH / 2 - inset) * drift + (next() - 0.5) * 1.6,
+      HEIGHT / 2 + corner(Math.sin(angle)) * (HEIGHT / 2 - inset) * drift + (next() - 0.5) * 1.6,
+    ]);
   }
   return smooth(points);
 }
 
 function stroke(next, from, to) {
-  const points = Array.from({ length: 6 }, (_, step) => [from[0] + ((to[0] - from[0]) * step) / 5 + (next() - 0.5) * 2.4, from[1] + ((to[1] - from[1]) * step) / 5 + (next() - 0.5) * 2.4]);
+  const points = Array.from({ length: 6 }, (_, step) => [
+    from[0] + ((to[0] - from[0]) * step) / 5 + (next() - 0.5) * 2.4,
+    from[1] + ((to[1] - from[1]) * step) / 5 + (next() - 0.5) * 2.4,
+  ]);
   return smooth(points);
 }
 
 function smooth(points) {
   const f = (value) => value.toFixed(1);
   let d = `M${f(points[0][0])} ${f(points[0][1])}`;
-  for (let at = 1; at < points.length - 1; at += 1) d += `Q${f(points[at][0])} ${f(points[at][1])} ${f((points[at][0] + points[at + 1][0]) / 2)} ${f((points[at][1] + points[at + 1][1]) / 2)}`;
+  for (let at = 1; at < points.length - 1; at += 1)
+    d += `Q${f(points[at][0])} ${f(points[at][1])} ${f((points[at][0] + points[at + 1][0]) / 2)} ${f((points[at][1] + points[at + 1][1]) / 2)}`;
   return `${d}L${f(points.at(-1)[0])} ${f(points.at(-1)[1])}`;
 }
 
@@ -46,5 +53,8 @@ for (const hand of [1, 2, 3]) {
   const next = random(hand * 7717);
   writeFileSync(`public/marks/keep-${hand}.svg`, svg([ring(next, 5)], hand));
   writeFileSync(`public/marks/linger-${hand}.svg`, svg([ring(next, 5), ring(next, 13)], hand + 3));
-  writeFileSync(`public/marks/leave-out-${hand}.svg`, svg([stroke(next, [18, 14], [142, 104]), stroke(next, [140, 12], [22, 106])], hand + 6));
+  writeFileSync(
+    `public/marks/leave-out-${hand}.svg`,
+    svg([stroke(next, [18, 14], [142, 104]), stroke(next, [140, 12], [22, 106])], hand + 6),
+  );
 }

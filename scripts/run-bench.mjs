@@ -10,5 +10,14 @@ await ensurePrograms({ ffmpeg: 'ffmpeg' });
 await ensureInstalled();
 await run(process.execPath, [path.join(root, 'scripts/build-parts.mjs')]);
 const outfile = path.join(root, 'dist', `bench-${name}.mjs`);
-await esbuild.build({ entryPoints: [path.join(root, 'bench', `${name}.ts`)], outfile, bundle: true, format: 'esm', platform: 'node', target: 'node20', packages: 'external', logLevel: 'warning' });
+await esbuild.build({
+  entryPoints: [path.join(root, 'bench', `${name}.ts`)],
+  outfile,
+  bundle: true,
+  format: 'esm',
+  platform: 'node',
+  target: 'node20',
+  packages: 'external',
+  logLevel: 'warning',
+});
 await import(pathToFileURL(outfile).href);

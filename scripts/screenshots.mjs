@@ -5,16 +5,28 @@ import { root } from './ensure.mjs';
 
 const address = process.argv[2] ?? 'http://127.0.0.1:3217';
 const show = `${address}/shows/lantern-regatta`;
-const browser = await puppeteer.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', headless: true, args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu', '--hide-scrollbars', '--force-device-scale-factor=1', '--autoplay-policy=no-user-gesture-required'] });
+const browser = await puppeteer.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  headless: true,
+  args: [
+    '--no-sandbox',
+    '--disable-dev-shm-usage',
+    '--disable-gpu',
+    '--hide-scrollbars',
+    '--force-device-scale-factor=1',
+    '--autoplay-policy=no-user-gesture-required',
+  ],
+});
 const page = await browser.newPage();
 await page.setViewport({ width: 1280, height: 800 });
 const rest = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 const shoot = (name) => page.screenshot({ path: path.join(root, 'docs/screenshots', `${name}.png`) });
-const drawn = () => page.waitForFunction(() => !document.querySelector('[data-part=viewer]')?.textContent.includes('Preparing'));
+const drawn = () =>
+  page.waitForFunction(() => !document.querySelector('[data-part=viewer]')?.textContent.includes('Preparing'));
 
 await page.goto(`${show}/send`);
 await page.waitForFunction(() => !document.body.innerText.includes('Looking …'));
-if (!await page.$('[data-part=film][data-state=ready]')) {
+if (!(await page.$('[data-part=film][data-state=ready]'))) {
   await page.locator('input[value="720"]').click();
   await page.locator('[data-part=make-film]').click();
   await page.waitForSelector('[data-part=film][data-state=ready]', { timeout: 600_000 });
@@ -82,7 +94,7 @@ await press('Control', 'z');
 
 await page.locator('[data-part=versions]').click();
 await page.waitForSelector('[data-part=keep-version]');
-if (!await page.$('[data-part=version]')) {
+if (!(await page.$('[data-part=version]'))) {
   await page.type('aria/Name of the version', 'For the harbour master');
   await page.keyboard.press('Enter');
   await page.waitForSelector('[data-part=version]');
@@ -99,12 +111,17 @@ await shoot('sound');
 await page.goto(`${show}/arrange`);
 await drawn();
 await page.locator('[data-part=watch]').click();
-await page.waitForFunction(() => Number(document.querySelector('[data-part=watch-room] [data-part=viewer]')?.dataset.moment) > 4000, { timeout: 30_000 });
+await page.waitForFunction(
+  () => Number(document.querySelector('[data-part=watch-room] [data-part=viewer]')?.dataset.moment) > 4000,
+  { timeout: 30_000 },
+);
 await shoot('watch');
 
 await page.goto(link);
 await page.waitForFunction(() => document.querySelector('video').readyState > 1);
-await page.$eval('video', (video) => { video.currentTime = 70; });
+await page.$eval('video', (video) => {
+  video.currentTime = 70;
+});
 await rest(1200);
 await shoot('screening');
 await browser.close();

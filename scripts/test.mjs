@@ -12,8 +12,14 @@ let failed = 0;
 
 await ensurePrograms({ ffmpeg: 'ffmpeg', ffprobe: 'ffmpeg', chromium: 'chromium' });
 await ensureInstalled();
+await check('The code is formatted', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']);
 await check('The code keeps to the style', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']);
-await check('The rooms import only from above', [bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'src']);
+await check('The rooms import only from above', [
+  bin('dependency-cruiser/bin/dependency-cruise.mjs'),
+  '--config',
+  '.dependency-cruiser.cjs',
+  'src',
+]);
 await runQuietly('Building', process.execPath, [path.join(root, 'scripts/build.mjs')]);
 await check('The types hold', [bin('typescript/bin/tsc'), '--noEmit']);
 await jest('unit', []);
@@ -31,9 +37,14 @@ async function check(what, args) {
 
 async function jest(name, args) {
   const report = path.join(reports, `${name}.json`);
-  const code = await run(process.execPath, [bin('jest/bin/jest.js'), ...args, '--json', '--outputFile', report], { ...vmModules });
+  const code = await run(process.execPath, [bin('jest/bin/jest.js'), ...args, '--json', '--outputFile', report], {
+    ...vmModules,
+  });
   const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(report, 'utf8'));
   passed += numPassedTests;
   // A suite that could not even be read counts as a failure, and so does a run that ended badly without saying why.
-  failed += numFailedTests + numRuntimeErrorTestSuites + (code !== 0 && numFailedTests + numRuntimeErrorTestSuites === 0 ? 1 : 0);
+  failed +=
+    numFailedTests +
+    numRuntimeErrorTestSuites +
+    (code !== 0 && numFailedTests + numRuntimeErrorTestSuites === 0 ? 1 : 0);
 }

@@ -30,7 +30,12 @@ for (const name of (await readdir(folder)).filter((entry) => /\.(jpe?g|png)$/i.t
   facts.set(id, (await lookAtFile(file)).facts);
   byName.set(name, id);
 }
-const wide = [...byName].filter(([name, id]) => { const known = facts.get(id); return name.startsWith('PE_') && known?.kind === 'picture' && known.widthPx > known.heightPx; }).map(([, id]) => id);
+const wide = [...byName]
+  .filter(([name, id]) => {
+    const known = facts.get(id);
+    return name.startsWith('PE_') && known?.kind === 'picture' && known.widthPx > known.heightPx;
+  })
+  .map(([, id]) => id);
 const pictures = { all: wide, emblem: byName.get('regatta-emblem.png')! };
 const drawing = await openNodeDrawing();
 const reader = createFileReader((id) => files.get(id)!);
@@ -40,8 +45,14 @@ GlobalFonts.registerFromPath('public/fonts/instrument-sans-latin-wght-normal.ttf
 const only = process.argv[2];
 
 for (const [name, cells, columns] of [
-  ['transitions', transitionCells(pictures), 6], ['edges', edgeCells(pictures), 4], ['light', lightCells(pictures), 5], ['entrances', entranceCells(pictures), 4], ['words', wordsCells(pictures), 4], ['layers', layerCells(pictures), 4],
-] as const) if (!only || only === name) await sheet(name, cells, columns);
+  ['transitions', transitionCells(pictures), 6],
+  ['edges', edgeCells(pictures), 4],
+  ['light', lightCells(pictures), 5],
+  ['entrances', entranceCells(pictures), 4],
+  ['words', wordsCells(pictures), 4],
+  ['layers', layerCells(pictures), 4],
+] as const)
+  if (!only || only === name) await sheet(name, cells, columns);
 process.exit(0);
 
 async function sheet(name: string, cells: readonly Cell[], columns: number): Promise<void> {
@@ -62,13 +73,25 @@ async function sheet(name: string, cells: readonly Cell[], columns: number): Pro
     context.fillText(cell.label, x + 1, y + CELL.heightPx + 15);
   }
   await mkdir('docs/gallery', { recursive: true });
-  await sharp(canvas.toBuffer('image/png')).png({ palette: true, colours: 64, dither: 0.4, effort: 8 }).toFile(`docs/gallery/${name}.png`);
+  await sharp(canvas.toBuffer('image/png'))
+    .png({ palette: true, colours: 64, dither: 0.4, effort: 8 })
+    .toFile(`docs/gallery/${name}.png`);
   process.stdout.write(`docs/gallery/${name}.png: ${cells.length} pictures\n`);
 }
 
 async function draw(cell: Cell): Promise<Uint8ClampedArray> {
-  const slide = (id: string, layers: Slide['layers'], transition: Slide['transition']): Slide => ({ id: slideId(id), lengthMs: 6000, transition, backing: cell.backing, layers, narration: null });
-  const show: Show = { ...emptyShow(showId('gallery'), 'Gallery'), slides: [slide('a', cell.first, { kind: 'cut' }), slide('b', cell.second, cell.transition)] };
+  const slide = (id: string, layers: Slide['layers'], transition: Slide['transition']): Slide => ({
+    id: slideId(id),
+    lengthMs: 6000,
+    transition,
+    backing: cell.backing,
+    layers,
+    narration: null,
+  });
+  const show: Show = {
+    ...emptyShow(showId('gallery'), 'Gallery'),
+    slides: [slide('a', cell.first, { kind: 'cut' }), slide('b', cell.second, cell.transition)],
+  };
   const plan = planFrame(prepareShow(show, facts), 6000 + cell.atMs, CELL)!;
   await store.prepare(plan);
   for (const [id, error] of store.problems()) throw new Error(`${files.get(id)}: ${error.message}`);

@@ -16,7 +16,7 @@ export function random(seed) {
 export function noise2(seed) {
   const next = random(seed);
   const table = Float32Array.from({ length: 4096 }, next);
-  const at = (x, y) => table[(Math.imul(x, 374761393) + Math.imul(y, 668265263) >>> 7) & 4095];
+  const at = (x, y) => table[((Math.imul(x, 374761393) + Math.imul(y, 668265263)) >>> 7) & 4095];
   const ease = (t) => t * t * (3 - 2 * t);
   return (x, y) => {
     const x0 = Math.floor(x);

@@ -19,7 +19,8 @@ export function person(g, x, ground, tall, next, rim) {
   const neck = top + head * 2.15;
   const hip = tall * 0.12;
   line([
-    [x - hip * 0.9, ground], [x - hip * 1.2, ground - tall * 0.34, x - shoulder * 0.78, ground - tall * 0.46],
+    [x - hip * 0.9, ground],
+    [x - hip * 1.2, ground - tall * 0.34, x - shoulder * 0.78, ground - tall * 0.46],
     [x - shoulder * 1.32, ground - tall * 0.5, x - shoulder * 1.12, neck + tall * 0.13],
     [x - shoulder * 0.98, neck + tall * 0.035, x - head * 0.45, neck],
     [x, neck - head * 0.1, x + head * 0.45, neck],
@@ -114,7 +115,12 @@ export function band(g, plan, next) {
     g.fillStyle = brass;
     g.beginPath();
     g.moveTo(bell[0] - aim * tall * 0.04, bell[1]);
-    g.quadraticCurveTo(bell[0] + aim * tall * 0.03, bell[1] - tall * 0.01, bell[0] + aim * tall * 0.07, bell[1] - tall * 0.075);
+    g.quadraticCurveTo(
+      bell[0] + aim * tall * 0.03,
+      bell[1] - tall * 0.01,
+      bell[0] + aim * tall * 0.07,
+      bell[1] - tall * 0.075,
+    );
     g.lineTo(bell[0] + aim * tall * 0.07, bell[1] + tall * 0.075);
     g.quadraticCurveTo(bell[0] + aim * tall * 0.03, bell[1] + tall * 0.01, bell[0] - aim * tall * 0.04, bell[1]);
     g.fill();

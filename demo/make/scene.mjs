@@ -6,12 +6,66 @@ import { band, crowd, stall } from './people.mjs';
 
 /** Sky colours from the zenith to the horizon, light of the haze, and the water's own tint. */
 const EVENINGS = {
-  teal: { sky: [[14, 38, 52], [34, 84, 96], [120, 150, 130], [226, 182, 120]], haze: [190, 170, 130], water: [12, 40, 48] },
-  rose: { sky: [[38, 28, 62], [92, 50, 92], [186, 88, 98], [246, 168, 112]], haze: [220, 140, 110], water: [40, 24, 46] },
-  blue: { sky: [[8, 16, 38], [20, 42, 82], [58, 92, 134], [150, 160, 160]], haze: [120, 140, 160], water: [8, 18, 38] },
-  amber: { sky: [[40, 36, 58], [112, 72, 74], [216, 124, 66], [255, 206, 118]], haze: [240, 170, 90], water: [44, 30, 34] },
-  slate: { sky: [[34, 42, 52], [64, 76, 88], [112, 122, 128], [168, 168, 160]], haze: [150, 156, 158], water: [30, 40, 48] },
-  night: { sky: [[4, 7, 18], [9, 16, 36], [20, 32, 58], [52, 56, 74]], haze: [60, 66, 90], water: [4, 8, 18] },
+  teal: {
+    sky: [
+      [14, 38, 52],
+      [34, 84, 96],
+      [120, 150, 130],
+      [226, 182, 120],
+    ],
+    haze: [190, 170, 130],
+    water: [12, 40, 48],
+  },
+  rose: {
+    sky: [
+      [38, 28, 62],
+      [92, 50, 92],
+      [186, 88, 98],
+      [246, 168, 112],
+    ],
+    haze: [220, 140, 110],
+    water: [40, 24, 46],
+  },
+  blue: {
+    sky: [
+      [8, 16, 38],
+      [20, 42, 82],
+      [58, 92, 134],
+      [150, 160, 160],
+    ],
+    haze: [120, 140, 160],
+    water: [8, 18, 38],
+  },
+  amber: {
+    sky: [
+      [40, 36, 58],
+      [112, 72, 74],
+      [216, 124, 66],
+      [255, 206, 118],
+    ],
+    haze: [240, 170, 90],
+    water: [44, 30, 34],
+  },
+  slate: {
+    sky: [
+      [34, 42, 52],
+      [64, 76, 88],
+      [112, 122, 128],
+      [168, 168, 160],
+    ],
+    haze: [150, 156, 158],
+    water: [30, 40, 48],
+  },
+  night: {
+    sky: [
+      [4, 7, 18],
+      [9, 16, 36],
+      [20, 32, 58],
+      [52, 56, 74],
+    ],
+    haze: [60, 66, 90],
+    water: [4, 8, 18],
+  },
 };
 
 const mix = (a, b, t) => a + (b - a) * t;
@@ -71,7 +125,10 @@ function sky(g, plan, evening, horizonY) {
     for (let x = 0; x < small.width; x += 1) {
       // Clouds lie flat: they are seen far more from the side than from below.
       const depth = 1.2 + (2.6 * 2 * y) / horizonY;
-      const c = Math.max(0, cloud((x / small.width) * 3.4 * depth * 0.5, (y / small.height) * 9 + 3) - 0.42) * 2.2 * (plan.cloudy ?? 1);
+      const c =
+        Math.max(0, cloud((x / small.width) * 3.4 * depth * 0.5, (y / small.height) * 9 + 3) - 0.42) *
+        2.2 *
+        (plan.cloudy ?? 1);
       const lit = Math.min(1, c) * 0.55;
       const index = 4 * (y * small.width + x);
       for (let k = 0; k < 3; k += 1) {
@@ -91,7 +148,7 @@ function stars(g, plan, horizonY, next) {
   for (let i = 0; i < 160; i += 1) {
     g.fillStyle = `rgba(255,245,225,${(0.15 + 0.5 * next() ** 3).toFixed(3)})`;
     g.beginPath();
-    g.arc(next() * plan.width, next() * horizonY * 0.7, (0.4 + next()) * plan.width / 1900, 0, 7);
+    g.arc(next() * plan.width, next() * horizonY * 0.7, ((0.4 + next()) * plan.width) / 1900, 0, 7);
     g.fill();
   }
 }
@@ -106,7 +163,11 @@ function hills(g, plan, evening, horizonY) {
     g.fillStyle = `rgb(${colour.map(Math.round).join(',')})`;
     g.beginPath();
     g.moveTo(0, horizonY + 4);
-    for (let x = 0; x <= width; x += 4) g.lineTo(x, top - height * 0.13 * (1 - near * 0.6) * (ridge((x / width) * (2 + layer * 1.6) + layer * 7, layer) - 0.42));
+    for (let x = 0; x <= width; x += 4)
+      g.lineTo(
+        x,
+        top - height * 0.13 * (1 - near * 0.6) * (ridge((x / width) * (2 + layer * 1.6) + layer * 7, layer) - 0.42),
+      );
     g.lineTo(width, horizonY + 4);
     g.fill();
   }
@@ -157,7 +218,12 @@ function sparks(g, plan, horizonY, next) {
       g.lineWidth = width / 1500;
       g.beginPath();
       g.moveTo(x, y);
-      g.quadraticCurveTo(x + Math.cos(angle) * reach * 0.6, y + Math.sin(angle) * reach * 0.6, x + Math.cos(angle) * reach, y + Math.sin(angle) * reach + fall);
+      g.quadraticCurveTo(
+        x + Math.cos(angle) * reach * 0.6,
+        y + Math.sin(angle) * reach * 0.6,
+        x + Math.cos(angle) * reach,
+        y + Math.sin(angle) * reach + fall,
+      );
       g.stroke();
     }
   }
@@ -171,16 +237,24 @@ function fleet(plan, horizonY, next) {
     const depth = (i + 0.6) / plan.boats;
     const y = horizonY + (height - horizonY) * (0.03 + 0.72 * depth ** 1.7);
     boats.push({
-      x: width * ((0.14 + 0.73 * next() + i * 0.37) % 0.92 + 0.04), y,
+      x: width * (((0.14 + 0.73 * next() + i * 0.37) % 0.92) + 0.04),
+      y,
       size: height * (0.05 + 0.2 * depth ** 1.5) * (plan.boatSize ?? 1),
-      lanterns: 2 + Math.floor(next() * (plan.lanterns ?? 4)), phase: next() * 7, lean: next() - 0.5, seed: Math.floor(next() * 1e6), far: depth < 0.3,
+      lanterns: 2 + Math.floor(next() * (plan.lanterns ?? 4)),
+      phase: next() * 7,
+      lean: next() - 0.5,
+      seed: Math.floor(next() * 1e6),
+      far: depth < 0.3,
     });
   }
   return boats.sort((a, b) => a.y - b.y);
 }
 
 function bob(boat, seconds) {
-  return { dy: boat.size * 0.03 * Math.sin(seconds * 1.7 + boat.phase), turn: 0.025 * Math.sin(seconds * 1.3 + boat.phase * 2) + 0.02 * boat.lean };
+  return {
+    dy: boat.size * 0.03 * Math.sin(seconds * 1.7 + boat.phase),
+    turn: 0.025 * Math.sin(seconds * 1.3 + boat.phase * 2) + 0.02 * boat.lean,
+  };
 }
 
 function drawBoat(g, boat, seconds) {
@@ -198,7 +272,10 @@ function drawBoat(g, boat, seconds) {
   g.quadraticCurveTo(0, size * 0.03, -size, -size * 0.2);
   g.fill();
   g.fillRect(-size * 0.05, -size * 1.25, size * 0.045, size * 1.2);
-  for (const [at, tall] of [[-0.5, 0.42], [0.42, 0.4]]) {
+  for (const [at, tall] of [
+    [-0.5, 0.42],
+    [0.42, 0.4],
+  ]) {
     g.beginPath();
     g.ellipse(at * size, -size * tall, size * 0.09, size * 0.11, 0, 0, 7);
     g.fill();
@@ -216,7 +293,14 @@ function drawBoat(g, boat, seconds) {
     g.moveTo(-size * 0.03, -size * 1.22);
     g.lineTo(x, y);
     g.stroke();
-    lantern(g, x, y + size * 0.06, size * (0.12 + 0.05 * next()), 22 + next() * 20, 0.9 + 0.1 * Math.sin(seconds * 6 + i));
+    lantern(
+      g,
+      x,
+      y + size * 0.06,
+      size * (0.12 + 0.05 * next()),
+      22 + next() * 20,
+      0.9 + 0.1 * Math.sin(seconds * 6 + i),
+    );
   }
   g.restore();
 }
@@ -267,7 +351,9 @@ function mirror(canvas, g, plan, evening, horizonY, seconds) {
       const from = 4 * (sy * width + sx);
       const to = 4 * (row * width + x);
       const glint = Math.max(0, chop - 0.24) * 130 * (1 - near * 0.5);
-      for (let k = 0; k < 3; k += 1) out.data[to + k] = above[from + k] * fade * 0.86 + evening.water[k] * (1 - fade) + glint * (evening.haze[k] / 255);
+      for (let k = 0; k < 3; k += 1)
+        out.data[to + k] =
+          above[from + k] * fade * 0.86 + evening.water[k] * (1 - fade) + glint * (evening.haze[k] / 255);
       out.data[to + 3] = 255;
     }
   }
@@ -329,7 +415,7 @@ function film(canvas, g, plan, seconds) {
       for (let k = 0; k < 3; k += 1) {
         const value = (data[at + k] / 255) * fall;
         // A gentle S: blacks a little lifted, middle tones opened, a soft shoulder.
-        data[at + k] = 255 * (0.018 + 0.982 * (1.32 * value) / (1 + 0.32 * value)) + grain;
+        data[at + k] = 255 * (0.018 + (0.982 * (1.32 * value)) / (1 + 0.32 * value)) + grain;
       }
     }
   }

@@ -27,7 +27,7 @@ const LINGERING = ['PE_0412.jpg', 'PE_0472.jpg'];
 
 const server = await openServer();
 const shelf = await server.shows.shelf();
-if (!shelf.some((entry) => entry.id === ID) && await server.shows.load(ID) === null) await seed();
+if (!shelf.some((entry) => entry.id === ID) && (await server.shows.load(ID)) === null) await seed();
 await server.close();
 process.exit(0);
 
@@ -35,29 +35,55 @@ async function seed(): Promise<void> {
   const show = { ...emptyShow(ID, 'Lantern Regatta of Port Ellery'), defaultLengthMs: 6000 };
   await server.shows.put(show);
   const folder = path.join(projectFolder(), 'demo/files');
-  for (const name of (await readdir(folder)).sort()) await server.sheet.takeIn(ID, path.join(folder, name), name, 'copy');
+  for (const name of (await readdir(folder)).sort())
+    await server.sheet.takeIn(ID, path.join(folder, name), name, 'copy');
   await server.sheet.idle();
 
   const entries = (await server.sheet.entries(ID)).filter((entry) => entry.state === 'ready');
   const named = (name: string) => entries.find((entry) => entry.fileName === name)!;
-  const time = (entry: SheetEntry) => (entry.facts && 'takenAt' in entry.facts && entry.facts.takenAt) || (entry.fileName.startsWith('PE_0489') ? '2031-06-14T21:56:00' : '9999');
+  const time = (entry: SheetEntry) =>
+    (entry.facts && 'takenAt' in entry.facts && entry.facts.takenAt) ||
+    (entry.fileName.startsWith('PE_0489') ? '2031-06-14T21:56:00' : '9999');
   const pictures = entries
     .filter((entry) => entry.facts!.kind !== 'sound' && !LEFT_OUT.includes(entry.fileName))
-    .sort((a, b) => ORDER_AT_THE_END.indexOf(a.fileName) - ORDER_AT_THE_END.indexOf(b.fileName) || time(a).localeCompare(time(b)));
+    .sort(
+      (a, b) =>
+        ORDER_AT_THE_END.indexOf(a.fileName) - ORDER_AT_THE_END.indexOf(b.fileName) || time(a).localeCompare(time(b)),
+    );
   const slides = pictures.map((entry, index) => slideOf(entry, index, named('opening-words.flac').assetId));
   const song = named('harbour-reel.mp3');
   const fitted = fitToMusic(slides, song.facts!.kind === 'sound' ? song.facts!.lengthMs : 0, lengthFollowsContent);
   const lengths = new Map(fitted.ok ? fitted.lengths.map((entry) => [entry.slideId, entry.lengthMs]) : []);
   const edits: ShowEdit[] = [
-    { kind: 'add-slides', runs: [{ afterId: null, slides: slides.map((slide) => ({ ...slide, lengthMs: lengths.get(slide.id) ?? slide.lengthMs })) }] },
-    { kind: 'set-cues', cues: [{ id: cueId('reel'), assetId: song.assetId, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }] },
+    {
+      kind: 'add-slides',
+      runs: [
+        {
+          afterId: null,
+          slides: slides.map((slide) => ({ ...slide, lengthMs: lengths.get(slide.id) ?? slide.lengthMs })),
+        },
+      ],
+    },
+    {
+      kind: 'set-cues',
+      cues: [{ id: cueId('reel'), assetId: song.assetId, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }],
+    },
   ];
   const marks = [
-    ...pictures.filter((entry) => WORDS[entry.fileName]).map((entry) => ({ assetId: entry.assetId, mark: LINGERING.includes(entry.fileName) ? 'linger' as const : 'keep' as const })),
+    ...pictures
+      .filter((entry) => WORDS[entry.fileName])
+      .map((entry) => ({
+        assetId: entry.assetId,
+        mark: LINGERING.includes(entry.fileName) ? ('linger' as const) : ('keep' as const),
+      })),
     ...LEFT_OUT.map((name) => ({ assetId: named(name).assetId, mark: 'leave-out' as const })),
   ];
   edits.push({ kind: 'set-marks', marks });
-  await server.shows.applyEdits(ID, edits.map((edit, index) => ({ editId: `seeded-${index}`, edit })), 0);
+  await server.shows.applyEdits(
+    ID,
+    edits.map((edit, index) => ({ editId: `seeded-${index}`, edit })),
+    0,
+  );
 }
 
 function slideOf(entry: SheetEntry, index: number, narration: AssetId): Slide {
@@ -73,7 +99,17 @@ function slideOf(entry: SheetEntry, index: number, narration: AssetId): Slide {
       isClip
         ? { kind: 'clip', id: layerId(`clip-${index + 1}`), assetId: entry.assetId, trimStartMs: 0, soundGainDb: 0 }
         : { kind: 'picture', id: layerId(`picture-${index + 1}`), assetId: entry.assetId, move: { kind: 'automatic' } },
-      ...(words ? [{ kind: 'words' as const, id: layerId(`words-${index + 1}`), title: words[0], subtitle: words[1], place: words[2] }] : []),
+      ...(words
+        ? [
+            {
+              kind: 'words' as const,
+              id: layerId(`words-${index + 1}`),
+              title: words[0],
+              subtitle: words[1],
+              place: words[2],
+            },
+          ]
+        : []),
     ],
     narration: index === 0 ? { assetId: narration, offsetMs: 1600, gainDb: 0 } : null,
   };

@@ -5,7 +5,11 @@ import '@fontsource-variable/instrument-sans';
 import '@fontsource-variable/spline-sans-mono';
 import './globals.css';
 
-export const metadata: Metadata = { title: 'Tanager', description: 'Photos, clips and music become a film.', icons: { icon: '/tanager.svg' } };
+export const metadata: Metadata = {
+  title: 'Tanager',
+  description: 'Photos, clips and music become a film.',
+  icons: { icon: '/tanager.svg' },
+};
 
 export default function RootLayout({ children }: { children: ReactNode }) {
   return (

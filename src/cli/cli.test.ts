@@ -19,40 +19,101 @@ beforeAll(async () => {
   await copyFile(demo('PE_0415.jpg'), path.join(folder, 'pictures/4 cut short.jpg'));
   await truncate(path.join(folder, 'pictures/4 cut short.jpg'), 50_000);
 });
-afterAll(async () => { await rm(folder, { recursive: true, force: true }); });
+afterAll(async () => {
+  await rm(folder, { recursive: true, force: true });
+});
 
-interface Ran { readonly code: number | null; readonly out: string; readonly told: string }
+interface Ran {
+  readonly code: number | null;
+  readonly out: string;
+  readonly told: string;
+}
 
 /** The command as a person runs it, from a folder of their own. */
 function tanager(...args: string[]): Promise<Ran> {
   return new Promise((resolve) => {
-    const child = spawn('npm', ['--prefix', process.cwd(), 'run', '--silent', 'tanager', '--', ...args], { cwd: folder, env: { ...process.env, NODE_OPTIONS: '' } });
+    const child = spawn('npm', ['--prefix', process.cwd(), 'run', '--silent', 'tanager', '--', ...args], {
+      cwd: folder,
+      env: { ...process.env, NODE_OPTIONS: '' },
+    });
     let [out, told] = ['', ''];
-    child.stdout.on('data', (chunk) => { out += chunk; });
-    child.stderr.on('data', (chunk) => { told += chunk; });
+    child.stdout.on('data', (chunk) => {
+      out += chunk;
+    });
+    child.stderr.on('data', (chunk) => {
+      told += chunk;
+    });
     child.on('close', (code) => resolve({ code, out, told }));
   });
 }
 
 interface Report {
-  film: string; lengthMs: number; frames: number; widthPx: number; heightPx: number; fps: number; drawMs: number; encodeMs: number; wallMs: number;
-  slides: { picture: string; startMs: number; lengthMs: number; transitionMs: number; from: { x: number; width: number }; to: { x: number; width: number } }[];
+  film: string;
+  lengthMs: number;
+  frames: number;
+  widthPx: number;
+  heightPx: number;
+  fps: number;
+  drawMs: number;
+  encodeMs: number;
+  wallMs: number;
+  slides: {
+    picture: string;
+    startMs: number;
+    lengthMs: number;
+    transitionMs: number;
+    from: { x: number; width: number };
+    to: { x: number; width: number };
+  }[];
   problems: { file: string; message: string }[];
 }
 
 describe('tanager make', () => {
   it('makes a film of a folder nobody prepared, names what it could not use, and reports in JSON', async () => {
-    const ran = await tanager('make', 'pictures', '--music', demo('harbour-reel.mp3'), '--out', 'film.mp4', '--height', '720', '--seconds-per-picture', '2.5', '--title', 'Dusk', '--save', 'show.json', '--json');
+    const ran = await tanager(
+      'make',
+      'pictures',
+      '--music',
+      demo('harbour-reel.mp3'),
+      '--out',
+      'film.mp4',
+      '--height',
+      '720',
+      '--seconds-per-picture',
+      '2.5',
+      '--title',
+      'Dusk',
+      '--save',
+      'show.json',
+      '--json',
+    );
     expect(ran.code).toBe(0);
     const report = JSON.parse(ran.out) as Report;
-    expect(report).toMatchObject({ film: path.join(folder, 'film.mp4'), lengthMs: 7500, frames: 225, widthPx: 1280, heightPx: 720, fps: 30 });
-    expect(report.slides.map((slide) => [path.basename(slide.picture), slide.startMs, slide.lengthMs, slide.transitionMs])).toEqual([['2 first.jpg', 0, 2500, 0], ['10 turned.jpg', 2500, 2500, 1000], ['11 upright.jpg', 5000, 2500, 1000]]);
+    expect(report).toMatchObject({
+      film: path.join(folder, 'film.mp4'),
+      lengthMs: 7500,
+      frames: 225,
+      widthPx: 1280,
+      heightPx: 720,
+      fps: 30,
+    });
+    expect(
+      report.slides.map((slide) => [path.basename(slide.picture), slide.startMs, slide.lengthMs, slide.transitionMs]),
+    ).toEqual([
+      ['2 first.jpg', 0, 2500, 0],
+      ['10 turned.jpg', 2500, 2500, 1000],
+      ['11 upright.jpg', 5000, 2500, 1000],
+    ]);
     expect(report.slides.every((slide) => JSON.stringify(slide.from) !== JSON.stringify(slide.to))).toBe(true);
     expect(report.problems.map((problem) => path.basename(problem.file))).toEqual(['3 letter.jpg', '4 cut short.jpg']);
     expect([report.drawMs, report.encodeMs, report.wallMs].every((ms) => ms > 0)).toBe(true);
     expect(ran.told).toContain('4 cut short.jpg: The file is cut short');
     const film = await probeFilm(report.film);
-    expect([film.video?.nb_read_frames, film.video?.codec_name, film.sound?.codec_name]).toEqual(['225', 'h264', 'aac']);
+    expect([film.video?.nb_read_frames, film.video?.codec_name, film.sound?.codec_name]).toEqual([
+      '225',
+      'h264',
+      'aac',
+    ]);
   });
 
   it('draws the same moment of the saved show as the film has', async () => {
@@ -61,7 +122,18 @@ describe('tanager make', () => {
     const still = await sharp(path.join(folder, 'still.png')).raw().toBuffer({ resolveWithObject: true });
     expect([still.info.width, still.info.height, still.info.channels]).toEqual([1280, 720, 3]);
     const { runFfmpeg } = await import('../server/ffmpeg/run-ffmpeg');
-    await runFfmpeg(['-i', path.join(folder, 'film.mp4'), '-vf', 'select=eq(n\\,96),scale=in_color_matrix=bt709:in_range=tv', '-frames:v', '1', '-pix_fmt', 'rgb24', '-y', path.join(folder, 'from-film.png')]);
+    await runFfmpeg([
+      '-i',
+      path.join(folder, 'film.mp4'),
+      '-vf',
+      'select=eq(n\\,96),scale=in_color_matrix=bt709:in_range=tv',
+      '-frames:v',
+      '1',
+      '-pix_fmt',
+      'rgb24',
+      '-y',
+      path.join(folder, 'from-film.png'),
+    ]);
     const filmed = await sharp(path.join(folder, 'from-film.png')).removeAlpha().raw().toBuffer();
     const mean = still.data.reduce((sum, value, at) => sum + Math.abs(value - filmed[at]!), 0) / filmed.length;
     expect(mean).toBeLessThan(2);
@@ -71,15 +143,39 @@ describe('tanager make', () => {
     const song = path.join(folder, 'short.wav');
     const { runFfmpeg } = await import('../server/ffmpeg/run-ffmpeg');
     await runFfmpeg(['-f', 'lavfi', '-i', 'sine=frequency=330:duration=4.321', '-y', song]);
-    const ran = await tanager('make', 'pictures/2 first.jpg', 'pictures/11 upright.jpg', '--music', 'short.wav', '--fit', 'music', '--out', 'fitted.mp4', '--height', '720', '--fps', '25', '--json');
+    const ran = await tanager(
+      'make',
+      'pictures/2 first.jpg',
+      'pictures/11 upright.jpg',
+      '--music',
+      'short.wav',
+      '--fit',
+      'music',
+      '--out',
+      'fitted.mp4',
+      '--height',
+      '720',
+      '--fps',
+      '25',
+      '--json',
+    );
     const report = JSON.parse(ran.out) as Report;
     expect([report.frames, report.slides.reduce((sum, slide) => sum + slide.lengthMs, 0)]).toEqual([108, 4321]);
   });
 
   it.each<[string, string[]]>([
-    ['no pictures', ['make', '--out', 'x.mp4']], ['no place for the film', ['make', 'pictures']], ['a size there is not', ['make', 'pictures', '--out', 'x.mp4', '--height', '500']],
-    ['a number that is none', ['make', 'pictures', '--out', 'x.mp4', '--seconds-per-picture', 'long']], ['both ways of timing', ['make', 'pictures', '--out', 'x.mp4', '--music', 'a.mp3', '--fit', 'music', '--seconds-per-picture', '3']],
-    ['an unknown option', ['make', 'pictures', '--out', 'x.mp4', '--sparkle']], ['an unknown command', ['bake']], ['no command', []], ['a moment that is none', ['frame', 'show.json', '--at', 'noon', '--out', 'x.png']],
+    ['no pictures', ['make', '--out', 'x.mp4']],
+    ['no place for the film', ['make', 'pictures']],
+    ['a size there is not', ['make', 'pictures', '--out', 'x.mp4', '--height', '500']],
+    ['a number that is none', ['make', 'pictures', '--out', 'x.mp4', '--seconds-per-picture', 'long']],
+    [
+      'both ways of timing',
+      ['make', 'pictures', '--out', 'x.mp4', '--music', 'a.mp3', '--fit', 'music', '--seconds-per-picture', '3'],
+    ],
+    ['an unknown option', ['make', 'pictures', '--out', 'x.mp4', '--sparkle']],
+    ['an unknown command', ['bake']],
+    ['no command', []],
+    ['a moment that is none', ['frame', 'show.json', '--at', 'noon', '--out', 'x.png']],
   ])('answers 2 and says how it is used for %s', async (_what, args) => {
     const ran = await tanager(...args);
     expect([ran.code, ran.out, ran.told.includes('tanager make PICTURES')]).toEqual([2, '', true]);
@@ -87,18 +183,43 @@ describe('tanager make', () => {
   });
 
   it.each<[string, () => Promise<string[]>, string]>([
-    ['no picture can be used', async () => ['make', 'pictures/3 letter.jpg', 'nowhere.jpg', '--out', 'none.mp4'], 'No picture could be used'],
-    ['the music is no music', async () => ['make', 'pictures', '--music', 'pictures/3 letter.jpg', '--out', 'none.mp4'], 'no film was made'],
-    ['the show is not JSON', async () => { await writeFile(path.join(folder, 'bad.json'), '{'); return ['frame', 'bad.json', '--at', '0', '--out', 'none.png']; }, 'is not JSON'],
-    ['the show has a length that makes no sense', async () => {
-      const show = JSON.parse(await readFile(path.join(folder, 'show.json'), 'utf8')) as { slides: { lengthMs: number }[] };
-      show.slides[0]!.lengthMs = -5;
-      await writeFile(path.join(folder, 'bad.json'), JSON.stringify(show));
-      return ['frame', 'bad.json', '--at', '0', '--out', 'none.png'];
-    }, 'slides[0].lengthMs'],
-    ['the show is not there', async () => ['frame', 'gone.json', '--at', '0', '--out', 'none.png'], 'there is no such file'],
+    [
+      'no picture can be used',
+      async () => ['make', 'pictures/3 letter.jpg', 'nowhere.jpg', '--out', 'none.mp4'],
+      'No picture could be used',
+    ],
+    [
+      'the music is no music',
+      async () => ['make', 'pictures', '--music', 'pictures/3 letter.jpg', '--out', 'none.mp4'],
+      'no film was made',
+    ],
+    [
+      'the show is not JSON',
+      async () => {
+        await writeFile(path.join(folder, 'bad.json'), '{');
+        return ['frame', 'bad.json', '--at', '0', '--out', 'none.png'];
+      },
+      'is not JSON',
+    ],
+    [
+      'the show has a length that makes no sense',
+      async () => {
+        const show = JSON.parse(await readFile(path.join(folder, 'show.json'), 'utf8')) as {
+          slides: { lengthMs: number }[];
+        };
+        show.slides[0]!.lengthMs = -5;
+        await writeFile(path.join(folder, 'bad.json'), JSON.stringify(show));
+        return ['frame', 'bad.json', '--at', '0', '--out', 'none.png'];
+      },
+      'slides[0].lengthMs',
+    ],
+    [
+      'the show is not there',
+      async () => ['frame', 'gone.json', '--at', '0', '--out', 'none.png'],
+      'there is no such file',
+    ],
   ])('answers 1 with a sentence when %s', async (_what, args, sentence) => {
-    const ran = await tanager(...await args());
+    const ran = await tanager(...(await args()));
     expect(ran).toMatchObject({ code: 1, out: '' });
     expect(ran.told).toContain(sentence);
     expect(ran.told).not.toContain('    at ');

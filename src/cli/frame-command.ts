@@ -28,7 +28,9 @@ export async function frameCommand(args: readonly string[], { folder, tell }: Su
   const options = parseOptions(args, folder);
   const show = await readShow(options.show);
   if (show.slides.length === 0) throw new Error('The show has no slides, so there is nothing to draw.');
-  const files = new Map(Object.entries(show.files).map(([hash, file]) => [assetId(hash), path.resolve(path.dirname(options.show), file)]));
+  const files = new Map(
+    Object.entries(show.files).map(([hash, file]) => [assetId(hash), path.resolve(path.dirname(options.show), file)]),
+  );
   const facts = new Map<AssetId, AssetFacts>();
   for (const id of assetIdsOf(show)) {
     const file = files.get(id);
@@ -44,8 +46,14 @@ export async function frameCommand(args: readonly string[], { folder, tell }: Su
   try {
     await store.prepare(plan);
     for (const [id, error] of store.problems()) throw new Error(`${files.get(id)}: ${error.message}`);
-    const pixels = pixelsOf(drawing.kernels, createPainter(drawing.kernels, frame.widthPx, frame.heightPx).paint(plan, store));
-    await sharp(pixels.rgba, { raw: { width: pixels.widthPx, height: pixels.heightPx, channels: 4 } }).removeAlpha().png().toFile(options.out);
+    const pixels = pixelsOf(
+      drawing.kernels,
+      createPainter(drawing.kernels, frame.widthPx, frame.heightPx).paint(plan, store),
+    );
+    await sharp(pixels.rgba, { raw: { width: pixels.widthPx, height: pixels.heightPx, channels: 4 } })
+      .removeAlpha()
+      .png()
+      .toFile(options.out);
   } finally {
     store.close();
     reader.close();
@@ -54,26 +62,43 @@ export async function frameCommand(args: readonly string[], { folder, tell }: Su
   return 0;
 }
 
-function parseOptions(args: readonly string[], folder: string): { show: string; atSeconds: number; out: string; heightPx: number | null } {
+function parseOptions(
+  args: readonly string[],
+  folder: string,
+): { show: string; atSeconds: number; out: string; heightPx: number | null } {
   let parsed;
   try {
-    parsed = parseArgs({ args: [...args], allowPositionals: true, options: { at: { type: 'string' }, out: { type: 'string' }, height: { type: 'string' } } });
+    parsed = parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: { at: { type: 'string' }, out: { type: 'string' }, height: { type: 'string' } },
+    });
   } catch (error) {
     throw new UsageError((error as Error).message);
   }
   const { values, positionals } = parsed;
   if (positionals.length !== 1) throw new UsageError('Name one saved show.');
   const atSeconds = Number(values.at);
-  if (values.at === undefined || values.at.trim() === '' || !Number.isFinite(atSeconds) || atSeconds < 0) throw new UsageError(`--at must be a number of seconds, 0 or more, got ${values.at}.`);
+  if (values.at === undefined || values.at.trim() === '' || !Number.isFinite(atSeconds) || atSeconds < 0)
+    throw new UsageError(`--at must be a number of seconds, 0 or more, got ${values.at}.`);
   if (!values.out) throw new UsageError('Say where the still goes with --out still.png.');
   const height = values.height === undefined ? null : Number(values.height);
-  if (height !== null && !(Number.isInteger(height) && height >= 16 && height <= 4320 && height % 2 === 0)) throw new UsageError(`--height must be an even number from 16 to 4320, got ${values.height}.`);
-  return { show: path.resolve(folder, positionals[0]!), atSeconds, out: path.resolve(folder, values.out), heightPx: height };
+  if (height !== null && !(Number.isInteger(height) && height >= 16 && height <= 4320 && height % 2 === 0))
+    throw new UsageError(`--height must be an even number from 16 to 4320, got ${values.height}.`);
+  return {
+    show: path.resolve(folder, positionals[0]!),
+    atSeconds,
+    out: path.resolve(folder, values.out),
+    heightPx: height,
+  };
 }
 
 async function readShow(file: string): Promise<ShowFile> {
-  const { size } = await stat(file).catch(() => { throw new Error(`${file}: there is no such file.`); });
-  if (size > LARGEST_SHOW_BYTES) throw new Error(`${file} is larger than a show can be (${Math.round(size / 1048576)} MB).`);
+  const { size } = await stat(file).catch(() => {
+    throw new Error(`${file}: there is no such file.`);
+  });
+  if (size > LARGEST_SHOW_BYTES)
+    throw new Error(`${file} is larger than a show can be (${Math.round(size / 1048576)} MB).`);
   let document: unknown;
   try {
     document = JSON.parse(await readFile(file, 'utf8'));
@@ -92,9 +117,19 @@ async function withHashes(document: unknown, folder: string): Promise<unknown> {
   const hashes = new Map<string, string>();
   for (const [name, file] of Object.entries(files)) {
     if (isHash(name) || typeof file !== 'string') continue;
-    hashes.set(name, await hashOfFile(path.resolve(folder, file)).catch(() => { throw new Error(`${file}: there is no such file; the show calls it “${name}”.`); }));
+    hashes.set(
+      name,
+      await hashOfFile(path.resolve(folder, file)).catch(() => {
+        throw new Error(`${file}: there is no such file; the show calls it “${name}”.`);
+      }),
+    );
   }
   if (hashes.size === 0) return document;
-  const renamed = JSON.parse(JSON.stringify(document), (key, value: unknown) => (key === 'assetId' && typeof value === 'string' ? hashes.get(value) ?? value : value)) as { files: Record<string, unknown> };
-  return { ...renamed, files: Object.fromEntries(Object.entries(renamed.files).map(([name, file]) => [hashes.get(name) ?? name, file])) };
+  const renamed = JSON.parse(JSON.stringify(document), (key, value: unknown) =>
+    key === 'assetId' && typeof value === 'string' ? (hashes.get(value) ?? value) : value,
+  ) as { files: Record<string, unknown> };
+  return {
+    ...renamed,
+    files: Object.fromEntries(Object.entries(renamed.files).map(([name, file]) => [hashes.get(name) ?? name, file])),
+  };
 }

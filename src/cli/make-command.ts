@@ -53,7 +53,8 @@ export async function makeCommand(args: readonly string[], { folder, out, tell }
     return false;
   });
   const song = options.music ? await lookedAt([options.music], problems, tell).then(([first]) => first ?? null) : null;
-  if (song && song.facts.kind !== 'sound' && !(song.facts.kind === 'clip' && song.facts.hasSound)) throw new Error(`${options.music} holds no sound.`);
+  if (song && song.facts.kind !== 'sound' && !(song.facts.kind === 'clip' && song.facts.hasSound))
+    throw new Error(`${options.music} holds no sound.`);
   for (const problem of problems) tell(`${problem.file}: ${problem.message}\n`);
   if (pictures.length === 0) throw new Error('No picture could be used, so there is nothing to make a film of.');
   if (options.music && !song) throw new Error('The music could not be used; no film was made.');
@@ -64,36 +65,56 @@ export async function makeCommand(args: readonly string[], { folder, out, tell }
   const workFolder = await mkdtemp(path.join(tmpdir(), 'tanager-film-'));
   try {
     const made = await makeFilm({
-      show, facts, files: new Map(all.map((entry) => [entry.id, entry.file])),
-      heightPx: options.heightPx, framesPerSecond: options.framesPerSecond, outFile: options.out, workFolder, onProgress: progressLine(tell),
+      show,
+      facts,
+      files: new Map(all.map((entry) => [entry.id, entry.file])),
+      heightPx: options.heightPx,
+      framesPerSecond: options.framesPerSecond,
+      outFile: options.out,
+      workFolder,
+      onProgress: progressLine(tell),
     });
     tell('\n');
     const fileOf = new Map(all.map((entry) => [entry.id, entry.file]));
-    const drawnProblems = made.problems.map((problem) => ({ file: fileOf.get(problem.assetId) ?? problem.assetId, message: problem.message }));
+    const drawnProblems = made.problems.map((problem) => ({
+      file: fileOf.get(problem.assetId) ?? problem.assetId,
+      message: problem.message,
+    }));
     for (const problem of drawnProblems) tell(`${problem.file}: ${problem.message}\n`);
     if (options.save) await saveShow(options.save, show, fileOf);
     const prepared = prepareShow(show, facts);
     if (options.json) {
-      out(`${JSON.stringify({
-        film: options.out,
-        lengthMs: made.lengthMs,
-        frames: made.plan.frameCount,
-        widthPx: made.plan.widthPx,
-        heightPx: made.plan.heightPx,
-        fps: made.plan.framesPerSecond,
-        drawMs: Math.round(made.drawMs),
-        encodeMs: Math.round(made.encodeMs),
-        wallMs: Math.round(made.wallMs),
-        slides: show.slides.map((slide, index) => {
-          const layer = mainLayerOf(slide)!;
-          const span = prepared.spans[index]!;
-          const move = prepared.moves.get(layer.id)!;
-          return { picture: fileOf.get(layer.assetId), startMs: span.startMs, lengthMs: slide.lengthMs, transitionMs: span.transitionMs, from: move.first, to: move.last };
-        }),
-        problems: [...problems, ...drawnProblems],
-      })}\n`);
+      out(
+        `${JSON.stringify({
+          film: options.out,
+          lengthMs: made.lengthMs,
+          frames: made.plan.frameCount,
+          widthPx: made.plan.widthPx,
+          heightPx: made.plan.heightPx,
+          fps: made.plan.framesPerSecond,
+          drawMs: Math.round(made.drawMs),
+          encodeMs: Math.round(made.encodeMs),
+          wallMs: Math.round(made.wallMs),
+          slides: show.slides.map((slide, index) => {
+            const layer = mainLayerOf(slide)!;
+            const span = prepared.spans[index]!;
+            const move = prepared.moves.get(layer.id)!;
+            return {
+              picture: fileOf.get(layer.assetId),
+              startMs: span.startMs,
+              lengthMs: slide.lengthMs,
+              transitionMs: span.transitionMs,
+              from: move.first,
+              to: move.last,
+            };
+          }),
+          problems: [...problems, ...drawnProblems],
+        })}\n`,
+      );
     } else {
-      tell(`${options.out}: ${made.plan.frameCount} frames, ${(made.lengthMs / 1000).toFixed(1)} s, made in ${(made.wallMs / 1000).toFixed(1)} s\n`);
+      tell(
+        `${options.out}: ${made.plan.frameCount} frames, ${(made.lengthMs / 1000).toFixed(1)} s, made in ${(made.wallMs / 1000).toFixed(1)} s\n`,
+      );
     }
     return 0;
   } finally {
@@ -108,8 +129,15 @@ function parse(args: readonly string[], folder: string): MakeOptions {
       args: [...args],
       allowPositionals: true,
       options: {
-        music: { type: 'string' }, out: { type: 'string' }, height: { type: 'string' }, fps: { type: 'string' }, 'seconds-per-picture': { type: 'string' },
-        fit: { type: 'string' }, title: { type: 'string' }, save: { type: 'string' }, json: { type: 'boolean' },
+        music: { type: 'string' },
+        out: { type: 'string' },
+        height: { type: 'string' },
+        fps: { type: 'string' },
+        'seconds-per-picture': { type: 'string' },
+        fit: { type: 'string' },
+        title: { type: 'string' },
+        save: { type: 'string' },
+        json: { type: 'boolean' },
       },
     });
   } catch (error) {
@@ -120,14 +148,19 @@ function parse(args: readonly string[], folder: string): MakeOptions {
   if (!values.out) throw new UsageError('Say where the film goes with --out film.mp4.');
   if (!values.out.toLowerCase().endsWith('.mp4')) throw new UsageError(`--out must end in .mp4, got ${values.out}.`);
   const heightPx = number('height', values.height, 1080);
-  if (!(FILM_HEIGHTS as readonly number[]).includes(heightPx)) throw new UsageError(`--height must be 720 or 1080, got ${values.height}.`);
+  if (!(FILM_HEIGHTS as readonly number[]).includes(heightPx))
+    throw new UsageError(`--height must be 720 or 1080, got ${values.height}.`);
   const framesPerSecond = number('fps', values.fps, 30);
-  if (![24, 25, 30, 50, 60].includes(framesPerSecond)) throw new UsageError(`--fps must be 24, 25, 30, 50 or 60, got ${values.fps}.`);
-  if (values.fit !== undefined && values.fit !== 'music') throw new UsageError(`--fit takes “music”, got ${values.fit}.`);
-  if (values.fit && values['seconds-per-picture'] !== undefined) throw new UsageError('Give --seconds-per-picture or --fit music, not both.');
+  if (![24, 25, 30, 50, 60].includes(framesPerSecond))
+    throw new UsageError(`--fps must be 24, 25, 30, 50 or 60, got ${values.fps}.`);
+  if (values.fit !== undefined && values.fit !== 'music')
+    throw new UsageError(`--fit takes “music”, got ${values.fit}.`);
+  if (values.fit && values['seconds-per-picture'] !== undefined)
+    throw new UsageError('Give --seconds-per-picture or --fit music, not both.');
   if (values.fit && !values.music) throw new UsageError('--fit music needs --music SONG.');
   const seconds = number('seconds-per-picture', values['seconds-per-picture'], 5);
-  if (!(seconds >= 0.2 && seconds <= 3600)) throw new UsageError(`--seconds-per-picture must be from 0.2 to 3600, got ${values['seconds-per-picture']}.`);
+  if (!(seconds >= 0.2 && seconds <= 3600))
+    throw new UsageError(`--seconds-per-picture must be from 0.2 to 3600, got ${values['seconds-per-picture']}.`);
   const absolute = (file: string) => path.resolve(folder, file);
   return {
     pictures: positionals.map(absolute),
@@ -159,31 +192,43 @@ async function expanded(names: readonly string[], problems: Problem[]): Promise<
     else if (!found.isDirectory()) files.push(name);
     else {
       const entries = await readdir(name, { withFileTypes: true });
-      const inside = entries.filter((entry) => entry.isFile() && !entry.name.startsWith('.')).map((entry) => entry.name);
+      const inside = entries
+        .filter((entry) => entry.isFile() && !entry.name.startsWith('.'))
+        .map((entry) => entry.name);
       files.push(...inside.sort(natural.compare).map((entry) => path.join(name, entry)));
     }
   }
   return files;
 }
 
-async function lookedAt(files: readonly string[], problems: Problem[], tell: (text: string) => void): Promise<Usable[]> {
+async function lookedAt(
+  files: readonly string[],
+  problems: Problem[],
+  tell: (text: string) => void,
+): Promise<Usable[]> {
   const queue = new PQueue({ concurrency: 2 });
   let done = 0;
-  const looked = await Promise.all(files.map((file) => queue.add(async () => {
-    try {
-      const { facts } = await lookAtFile(file);
-      return { file, id: await hashOfFile(file), facts };
-    } catch (error) {
-      if (error instanceof UnusableFileError) problems.push({ file, message: error.message });
-      else if ((error as NodeJS.ErrnoException).code === 'ENOENT') problems.push({ file, message: 'There is no such file.' });
-      else if ((error as NodeJS.ErrnoException).code === 'EACCES') problems.push({ file, message: 'The file may not be read.' });
-      else throw error;
-      return null;
-    } finally {
-      done += 1;
-      if (process.stderr.isTTY) tell(`\rlooking at files  ${done}/${files.length} `);
-    }
-  })));
+  const looked = await Promise.all(
+    files.map((file) =>
+      queue.add(async () => {
+        try {
+          const { facts } = await lookAtFile(file);
+          return { file, id: await hashOfFile(file), facts };
+        } catch (error) {
+          if (error instanceof UnusableFileError) problems.push({ file, message: error.message });
+          else if ((error as NodeJS.ErrnoException).code === 'ENOENT')
+            problems.push({ file, message: 'There is no such file.' });
+          else if ((error as NodeJS.ErrnoException).code === 'EACCES')
+            problems.push({ file, message: 'The file may not be read.' });
+          else throw error;
+          return null;
+        } finally {
+          done += 1;
+          if (process.stderr.isTTY) tell(`\rlooking at files  ${done}/${files.length} `);
+        }
+      }),
+    ),
+  );
   return looked.filter((entry): entry is Usable => entry !== null && entry !== undefined);
 }
 
@@ -191,25 +236,43 @@ function buildShow(options: MakeOptions, pictures: readonly Usable[], song: Usab
   let counted = 0;
   const newId = () => `made-${(counted += 1)}`;
   const empty = emptyShow(showId('made'), options.title);
-  const shape = { widthPx: widthFor(empty.frame, options.heightPx), heightPx: options.heightPx, framesPerSecond: options.framesPerSecond };
+  const shape = {
+    widthPx: widthFor(empty.frame, options.heightPx),
+    heightPx: options.heightPx,
+    framesPerSecond: options.framesPerSecond,
+  };
   const lengthMs = options.pictureMs ?? empty.defaultLengthMs;
   const made = pictures.map((picture) => slideFromAsset(picture.id, picture.facts, lengthMs, newId));
   const songMs = song && song.facts.kind !== 'picture' ? song.facts.lengthMs : 0;
   const fitted = options.pictureMs === null ? fitToMusic(made, songMs, lengthFollowsContent) : null;
   if (fitted && !fitted.ok) {
-    throw new Error(fitted.reason === 'no-slides'
-      ? 'Only pictures can be fitted to the music, and there are none.'
-      : `The music lasts ${(songMs / 1000).toFixed(1)} s; these pictures need at least ${(fitted.shortestMs / 1000).toFixed(1)} s. Leave some out or take a longer song.`);
+    throw new Error(
+      fitted.reason === 'no-slides'
+        ? 'Only pictures can be fitted to the music, and there are none.'
+        : `The music lasts ${(songMs / 1000).toFixed(1)} s; these pictures need at least ${(fitted.shortestMs / 1000).toFixed(1)} s. Leave some out or take a longer song.`,
+    );
   }
   const lengths = new Map(fitted?.lengths.map((entry) => [entry.slideId, entry.lengthMs]));
   const slides = made.map((slide, index) => ({
     ...slide,
     lengthMs: lengths.get(slide.id) ?? slide.lengthMs,
-    layers: index === 0 && options.title.trim() !== ''
-      ? [...slide.layers, { kind: 'words' as const, id: layerId(newId()), title: options.title, subtitle: '', place: 'bottom-left' as const }]
-      : slide.layers,
+    layers:
+      index === 0 && options.title.trim() !== ''
+        ? [
+            ...slide.layers,
+            {
+              kind: 'words' as const,
+              id: layerId(newId()),
+              title: options.title,
+              subtitle: '',
+              place: 'bottom-left' as const,
+            },
+          ]
+        : slide.layers,
   }));
-  const cues = song ? [{ id: cueId(newId()), assetId: song.id, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: DEFAULT_FADE_OUT_MS }] : [];
+  const cues = song
+    ? [{ id: cueId(newId()), assetId: song.id, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: DEFAULT_FADE_OUT_MS }]
+    : [];
   return { ...empty, frame: shape, defaultLengthMs: lengthMs, slides, cues };
 }
 

@@ -6,71 +6,198 @@ import sharp from 'sharp';
 import { frameCommand } from './frame-command';
 
 const page = await readFile('docs/show-format.md', 'utf8');
-const blocks = [...page.matchAll(/```json (show|slide)\n([\s\S]*?)```/g)].map(([, kind, text]) => ({ kind: kind!, document: JSON.parse(text!) as Record<string, unknown> }));
+const blocks = [...page.matchAll(/```json (show|slide)\n([\s\S]*?)```/g)].map(([, kind, text]) => ({
+  kind: kind!,
+  document: JSON.parse(text!) as Record<string, unknown>,
+}));
 const demo = (name: string) => path.resolve('demo/files', name);
 
 let folder: string;
 beforeAll(async () => {
   folder = await mkdtemp(path.join(tmpdir(), 'tanager-format-'));
-  await writeFile(path.join(folder, 'mark.svg'), '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 40"><circle cx="20" cy="20" r="18" fill="#c98a0c"/></svg>');
+  await writeFile(
+    path.join(folder, 'mark.svg'),
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 40"><circle cx="20" cy="20" r="18" fill="#c98a0c"/></svg>',
+  );
 });
-afterAll(async () => { await rm(folder, { recursive: true, force: true }); });
+afterAll(async () => {
+  await rm(folder, { recursive: true, force: true });
+});
 
-const files = () => ({ boats: demo('PE_0412.jpg'), band: demo('PE_0426.jpg'), clip: demo('PE_0489-boats.mp4'), drawing: 'mark.svg' });
+const files = () => ({
+  boats: demo('PE_0412.jpg'),
+  band: demo('PE_0426.jpg'),
+  clip: demo('PE_0489-boats.mp4'),
+  drawing: 'mark.svg',
+});
 const whole = (slides: readonly unknown[], more: Record<string, unknown> = {}) => ({
-  format: 'tanager-show', version: 1, id: 'x', title: '', frame: { widthPx: 1920, heightPx: 1080, framesPerSecond: 30 }, defaultLengthMs: 5000, cues: [], files: files(), slides, ...more,
+  format: 'tanager-show',
+  version: 1,
+  id: 'x',
+  title: '',
+  frame: { widthPx: 1920, heightPx: 1080, framesPerSecond: 30 },
+  defaultLengthMs: 5000,
+  cues: [],
+  files: files(),
+  slides,
+  ...more,
 });
 
 async function draw(document: unknown, seconds: number): Promise<{ data: Buffer; mean: number }> {
   await writeFile(path.join(folder, 'show.json'), JSON.stringify(document));
-  await frameCommand(['show.json', '--at', String(seconds), '--out', path.join(folder, 'still.png'), '--height', '180'], { folder, out: () => undefined, tell: () => undefined });
+  await frameCommand(
+    ['show.json', '--at', String(seconds), '--out', path.join(folder, 'still.png'), '--height', '180'],
+    { folder, out: () => undefined, tell: () => undefined },
+  );
   const { data } = await sharp(path.join(folder, 'still.png')).raw().toBuffer({ resolveWithObject: true });
   return { data, mean: data.reduce((sum, value) => sum + value, 0) / data.length };
 }
-const refusalOf = async (document: unknown) => draw(document, 0).then(() => 'drawn', (error: Error) => error.message);
-const slide = (layers: readonly unknown[], more: Record<string, unknown> = {}) => ({ id: 's', lengthMs: 5000, transition: { kind: 'cut' }, backing: { kind: 'automatic' }, narration: null, layers, ...more });
-const picture = (id: string, more: Record<string, unknown> = {}) => ({ kind: 'picture', id, assetId: 'boats', move: { kind: 'still' }, ...more });
+const refusalOf = async (document: unknown) =>
+  draw(document, 0).then(
+    () => 'drawn',
+    (error: Error) => error.message,
+  );
+const slide = (layers: readonly unknown[], more: Record<string, unknown> = {}) => ({
+  id: 's',
+  lengthMs: 5000,
+  transition: { kind: 'cut' },
+  backing: { kind: 'automatic' },
+  narration: null,
+  layers,
+  ...more,
+});
+const picture = (id: string, more: Record<string, unknown> = {}) => ({
+  kind: 'picture',
+  id,
+  assetId: 'boats',
+  move: { kind: 'still' },
+  ...more,
+});
 
 describe('the page on the show document', () => {
   it('has examples that between them use every kind of layer', () => {
-    for (const kind of ['picture', 'clip', 'drawing', 'words', 'shape', 'gradient', 'solid', 'box', 'group']) expect(page).toMatch(new RegExp(`"kind": "${kind}", "id"|"kind": "${kind}",\\s+"id"|"kind": "${kind}", "id"`));
+    for (const kind of ['picture', 'clip', 'drawing', 'words', 'shape', 'gradient', 'solid', 'box', 'group'])
+      expect(page).toMatch(new RegExp(`"kind": "${kind}", "id"|"kind": "${kind}",\\s+"id"|"kind": "${kind}", "id"`));
     expect(blocks.length).toBeGreaterThanOrEqual(6);
   });
-  it.each(blocks.map((block, index) => [`${block.kind} ${index + 1}`, block] as const))('draws its example “%s” as written, at three moments that differ', async (_, { kind, document }) => {
-    const show = kind === 'show' ? { ...document, files: { ...files() } } : whole([document]);
-    const moments = kind === 'show' ? [1, 5.6, 8] : [0.3, 2.2, 4.4];
-    const stills = [];
-    for (const moment of moments) stills.push(await draw(show, moment));
-    for (const { data } of stills) expect(new Set(data).size).toBeGreaterThan(60);
-    const apart = (a: Buffer, b: Buffer) => a.reduce((sum, value, at) => sum + Math.abs(value - b[at]!), 0) / a.length;
-    expect(apart(stills[0]!.data, stills[1]!.data)).toBeGreaterThan(0.5);
-    expect(apart(stills[1]!.data, stills[2]!.data)).toBeGreaterThan(0.5);
-  });
+  it.each(blocks.map((block, index) => [`${block.kind} ${index + 1}`, block] as const))(
+    'draws its example “%s” as written, at three moments that differ',
+    async (_, { kind, document }) => {
+      const show = kind === 'show' ? { ...document, files: { ...files() } } : whole([document]);
+      const moments = kind === 'show' ? [1, 5.6, 8] : [0.3, 2.2, 4.4];
+      const stills = [];
+      for (const moment of moments) stills.push(await draw(show, moment));
+      for (const { data } of stills) expect(new Set(data).size).toBeGreaterThan(60);
+      const apart = (a: Buffer, b: Buffer) =>
+        a.reduce((sum, value, at) => sum + Math.abs(value - b[at]!), 0) / a.length;
+      expect(apart(stills[0]!.data, stills[1]!.data)).toBeGreaterThan(0.5);
+      expect(apart(stills[1]!.data, stills[2]!.data)).toBeGreaterThan(0.5);
+    },
+  );
 });
 
 describe('a malformed show is refused with a sentence', () => {
   it.each([
-    ['tethers in a ring', whole([slide([picture('a', { tether: { to: 'b' } }), picture('b', { tether: { to: 'a' } })])]), /a, b are tethered in a ring/],
-    ['a tether to itself', whole([slide([picture('a', { tether: { to: 'a' } })])]), /a are tethered in a ring|a.*tethered/],
-    ['masks in a ring', whole([slide([picture('a', { mask: { by: 'transparency', cuts: ['b'] } }), picture('b', { mask: { by: 'transparency', cuts: ['a'] } })])]), /mask each other in a ring/],
-    ['a tether to nothing', whole([slide([picture('a', { tether: { to: 'ghost' } })])]), /tethered to ghost, which is not on the slide/],
-    ['a group tethered to what it holds', whole([slide([{ kind: 'group', id: 'g', tether: { to: 'a', position: true }, layers: [picture('a')] }])]), /tethered to what they themselves move/],
+    [
+      'tethers in a ring',
+      whole([slide([picture('a', { tether: { to: 'b' } }), picture('b', { tether: { to: 'a' } })])]),
+      /a, b are tethered in a ring/,
+    ],
+    [
+      'a tether to itself',
+      whole([slide([picture('a', { tether: { to: 'a' } })])]),
+      /a are tethered in a ring|a.*tethered/,
+    ],
+    [
+      'masks in a ring',
+      whole([
+        slide([
+          picture('a', { mask: { by: 'transparency', cuts: ['b'] } }),
+          picture('b', { mask: { by: 'transparency', cuts: ['a'] } }),
+        ]),
+      ]),
+      /mask each other in a ring/,
+    ],
+    [
+      'a tether to nothing',
+      whole([slide([picture('a', { tether: { to: 'ghost' } })])]),
+      /tethered to ghost, which is not on the slide/,
+    ],
+    [
+      'a group tethered to what it holds',
+      whole([slide([{ kind: 'group', id: 'g', tether: { to: 'a', position: true }, layers: [picture('a')] }])]),
+      /tethered to what they themselves move/,
+    ],
     ['two layers of one id', whole([slide([picture('a'), picture('a')])]), /two layers have the same id, a/],
-    ['a negative length', whole([slide([picture('a')], { lengthMs: -5 })]), /lengthMs must be greater than or equal to 200/],
+    [
+      'a negative length',
+      whole([slide([picture('a')], { lengthMs: -5 })]),
+      /lengthMs must be greater than or equal to 200/,
+    ],
     ['ten thousand layers', whole([slide(Array.from({ length: 10_000 }, (_, index) => picture(`p${index}`)))]), /500/],
-    ['groups without end', whole([slide([Array.from({ length: 60 }).reduce<unknown>((inner, _, index) => ({ kind: 'group', id: `g${index}`, layers: [inner] }), picture('a'))])]), /deep/],
-    ['a key that is not a number', whole([slide([picture('a', { channels: { x: { keys: [{ at: { tied: 'start', ms: 0 }, value: null }] } } })])]), /value/],
-    ['a channel beyond its range', whole([slide([picture('a', { channels: { opacity: 2 } })])]), /opacity must be less than or equal to 1/],
+    [
+      'groups without end',
+      whole([
+        slide([
+          Array.from({ length: 60 }).reduce<unknown>(
+            (inner, _, index) => ({ kind: 'group', id: `g${index}`, layers: [inner] }),
+            picture('a'),
+          ),
+        ]),
+      ]),
+      /deep/,
+    ],
+    [
+      'a key that is not a number',
+      whole([slide([picture('a', { channels: { x: { keys: [{ at: { tied: 'start', ms: 0 }, value: null }] } } })])]),
+      /value/,
+    ],
+    [
+      'a channel beyond its range',
+      whole([slide([picture('a', { channels: { opacity: 2 } })])]),
+      /opacity must be less than or equal to 1/,
+    ],
     ['an unknown part', whole([slide([picture('a', { sparkle: true })])]), /unknown part: sparkle/],
-    ['a path that is no path', whole([slide([{ kind: 'shape', id: 's', shape: { kind: 'free', path: 'url(javascript:1)' }, fill: { kind: 'colour', colour: '#ffffff' } }])]), /SVG path data/],
-    ['a picture it does not name', whole([slide([picture('a', { assetId: 'b'.repeat(64) })])]), /uses a file it does not name/],
-    ['a picture that is gone', whole([slide([picture('a')])], { files: { boats: 'gone.jpg' } }), /gone.jpg: there is no such file/],
-    ['a mist of NaN', JSON.parse(JSON.stringify(whole([slide([picture('a', { channels: { x: Number.NaN } })])]))) as unknown, /x/],
+    [
+      'a path that is no path',
+      whole([
+        slide([
+          {
+            kind: 'shape',
+            id: 's',
+            shape: { kind: 'free', path: 'url(javascript:1)' },
+            fill: { kind: 'colour', colour: '#ffffff' },
+          },
+        ]),
+      ]),
+      /SVG path data/,
+    ],
+    [
+      'a picture it does not name',
+      whole([slide([picture('a', { assetId: 'b'.repeat(64) })])]),
+      /uses a file it does not name/,
+    ],
+    [
+      'a picture that is gone',
+      whole([slide([picture('a')])], { files: { boats: 'gone.jpg' } }),
+      /gone.jpg: there is no such file/,
+    ],
+    [
+      'a mist of NaN',
+      JSON.parse(JSON.stringify(whole([slide([picture('a', { channels: { x: Number.NaN } })])]))) as unknown,
+      /x/,
+    ],
   ])('%s', async (_, document, sentence) => {
     expect(await refusalOf(document)).toMatch(sentence);
   });
   it('a hundred megabytes of one string, unread', async () => {
     await writeFile(path.join(folder, 'show.json'), `{"title":"${'x'.repeat(100 * 1024 * 1024)}"}`);
-    await expect(frameCommand(['show.json', '--at', '0', '--out', 'still.png'], { folder, out: () => undefined, tell: () => undefined })).rejects.toThrow('larger than a show can be (100 MB)');
+    await expect(
+      frameCommand(['show.json', '--at', '0', '--out', 'still.png'], {
+        folder,
+        out: () => undefined,
+        tell: () => undefined,
+      }),
+    ).rejects.toThrow('larger than a show can be (100 MB)');
   });
 });

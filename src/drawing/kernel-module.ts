@@ -6,12 +6,35 @@ export interface Kernels {
   copyBytes(to: number, from: number, byteCount: number): void;
   fillBytes(to: number, value: number, byteCount: number): void;
   mixRow(to: number, a: number, b: number, count: number, share: number): void;
-  coverPlane(to: number, toStride: number, picture: number, alpha: number, pictureStride: number, widthPx: number, heightPx: number, opacity: number): void;
+  coverPlane(
+    to: number,
+    toStride: number,
+    picture: number,
+    alpha: number,
+    pictureStride: number,
+    widthPx: number,
+    heightPx: number,
+    opacity: number,
+  ): void;
   drawUpright(
-    source: number, alpha: number, stride: number, sourceWidth: number, sourceHeight: number,
-    target: number, targetStride: number, targetWidth: number, targetHeight: number,
-    startX: number, stepX: number, startY: number, stepY: number,
-    left: number, right: number, top: number, bottom: number, opacity: number,
+    source: number,
+    alpha: number,
+    stride: number,
+    sourceWidth: number,
+    sourceHeight: number,
+    target: number,
+    targetStride: number,
+    targetWidth: number,
+    targetHeight: number,
+    startX: number,
+    stepX: number,
+    startY: number,
+    stepY: number,
+    left: number,
+    right: number,
+    top: number,
+    bottom: number,
+    opacity: number,
   ): void;
   whitePlane(): number;
   quadOrder(): number;
@@ -20,33 +43,147 @@ export interface Kernels {
   scalePlane(to: number, toStride: number, mask: number, maskStride: number, widthPx: number, heightPx: number): void;
   invertPlane(plane: number, stride: number, widthPx: number, heightPx: number): void;
   weakenPlane(to: number, stride: number, widthPx: number, heightPx: number, share: number): void;
-  brightnessOf(luma: number, alpha: number, stride: number, to: number, toStride: number, widthPx: number, heightPx: number): void;
-  halvePlane(from: number, stride: number, to: number, toStride: number, widthPx: number, heightPx: number): void;
-  tintPlane(to: number, toStride: number, value: number, alpha: number, alphaStride: number, widthPx: number, heightPx: number): void;
-  blendPlanes(
-    y: number, u: number, v: number, yStride: number, cStride: number, targetAlpha: number, targetHalfAlpha: number,
-    sheetY: number, sheetU: number, sheetV: number, sheetAlpha: number, sheetHalfAlpha: number,
-    left: number, top: number, right: number, bottom: number, opacity: number, mode: number,
+  brightnessOf(
+    luma: number,
+    alpha: number,
+    stride: number,
+    to: number,
+    toStride: number,
+    widthPx: number,
+    heightPx: number,
   ): void;
-  blurPlane(from: number, fromStride: number, to: number, toStride: number, widthPx: number, heightPx: number, sigma: number, scratch: number): void;
+  halvePlane(from: number, stride: number, to: number, toStride: number, widthPx: number, heightPx: number): void;
+  tintPlane(
+    to: number,
+    toStride: number,
+    value: number,
+    alpha: number,
+    alphaStride: number,
+    widthPx: number,
+    heightPx: number,
+  ): void;
+  blendPlanes(
+    y: number,
+    u: number,
+    v: number,
+    yStride: number,
+    cStride: number,
+    targetAlpha: number,
+    targetHalfAlpha: number,
+    sheetY: number,
+    sheetU: number,
+    sheetV: number,
+    sheetAlpha: number,
+    sheetHalfAlpha: number,
+    left: number,
+    top: number,
+    right: number,
+    bottom: number,
+    opacity: number,
+    mode: number,
+  ): void;
+  blurPlane(
+    from: number,
+    fromStride: number,
+    to: number,
+    toStride: number,
+    widthPx: number,
+    heightPx: number,
+    sigma: number,
+    scratch: number,
+  ): void;
   blurScratchBytes(widthPx: number, heightPx: number): number;
-  mosaicPlane(from: number, to: number, stride: number, widthPx: number, heightPx: number, blockW: number, blockH: number): void;
-  mixByMap(to: number, a: number, b: number, stride: number, map: number, mapStride: number, widthPx: number, heightPx: number, moment: number, border: number): void;
+  mosaicPlane(
+    from: number,
+    to: number,
+    stride: number,
+    widthPx: number,
+    heightPx: number,
+    blockW: number,
+    blockH: number,
+  ): void;
+  mixByMap(
+    to: number,
+    a: number,
+    b: number,
+    stride: number,
+    map: number,
+    mapStride: number,
+    widthPx: number,
+    heightPx: number,
+    moment: number,
+    border: number,
+  ): void;
   lightPlanes(
-    y: number, u: number, v: number, yStride: number, cStride: number, toY: number, toU: number, toV: number, toYStride: number, toCStride: number,
-    widthPx: number, heightPx: number, tables: number,
+    y: number,
+    u: number,
+    v: number,
+    yStride: number,
+    cStride: number,
+    toY: number,
+    toU: number,
+    toV: number,
+    toYStride: number,
+    toCStride: number,
+    widthPx: number,
+    heightPx: number,
+    tables: number,
   ): void;
   turnPagePlane(
-    a: number, b: number, to: number, stride: number, widthPx: number, heightPx: number,
-    dirX: number, dirY: number, fold: number, radius: number, floor: number, paper: number,
+    a: number,
+    b: number,
+    to: number,
+    stride: number,
+    widthPx: number,
+    heightPx: number,
+    dirX: number,
+    dirY: number,
+    fold: number,
+    radius: number,
+    floor: number,
+    paper: number,
   ): void;
-  planesFromRgba(rgba: number, widthPx: number, heightPx: number, y: number, yStride: number, u: number, v: number, cStride: number): void;
+  planesFromRgba(
+    rgba: number,
+    widthPx: number,
+    heightPx: number,
+    y: number,
+    yStride: number,
+    u: number,
+    v: number,
+    cStride: number,
+  ): void;
   planesFromTransparentRgba(
-    rgba: number, widthPx: number, heightPx: number,
-    y: number, alpha: number, yStride: number, u: number, v: number, halfAlpha: number, cStride: number,
+    rgba: number,
+    widthPx: number,
+    heightPx: number,
+    y: number,
+    alpha: number,
+    yStride: number,
+    u: number,
+    v: number,
+    halfAlpha: number,
+    cStride: number,
   ): void;
-  padPlane(plane: number, stride: number, widthPx: number, heightPx: number, left: number, right: number, rows: number): void;
-  rgbaFromPlanes(y: number, yStride: number, u: number, v: number, cStride: number, rgba: number, widthPx: number, heightPx: number): void;
+  padPlane(
+    plane: number,
+    stride: number,
+    widthPx: number,
+    heightPx: number,
+    left: number,
+    right: number,
+    rows: number,
+  ): void;
+  rgbaFromPlanes(
+    y: number,
+    yStride: number,
+    u: number,
+    v: number,
+    cStride: number,
+    rgba: number,
+    widthPx: number,
+    heightPx: number,
+  ): void;
 }
 
 /** Full opacity as the kernels take it. */

@@ -6,18 +6,44 @@ import { layOutWords } from './words/lay-out-words';
 import { shapeLine } from './words/shape-line';
 
 const HD = { widthPx: 1280, heightPx: 720 };
-const look = (title: string, more: Partial<WordsLook> = {}): WordsLook => ({ title, subtitle: '', place: 'bottom-left', style: {}, unit: 'all', crawls: false, ...more });
+const look = (title: string, more: Partial<WordsLook> = {}): WordsLook => ({
+  title,
+  subtitle: '',
+  place: 'bottom-left',
+  style: {},
+  unit: 'all',
+  crawls: false,
+  ...more,
+});
 let drawing: NodeDrawing;
-beforeAll(async () => { drawing = await openNodeDrawing(); });
+beforeAll(async () => {
+  drawing = await openNodeDrawing();
+});
 const chain = (text: string) => drawing.fonts.chainFor('bricolage', 700, text);
 const shaped = async (text: string, spacing = 0) => shapeLine(text, await chain(text), spacing);
 
 describe('shapeLine', () => {
   it('kerns: “AV” is narrower than its letters apart', async () => {
     const width = async (text: string) => (await shaped(text)).widthEms;
-    expect(await width('AV')).toBeLessThan(await width('A') + await width('V') - 0.005);
+    expect(await width('AV')).toBeLessThan((await width('A')) + (await width('V')) - 0.005);
   });
-  it.each(['Łódź ŐŰ', 'Ångström', 'Đặng Thùy', 'مهرجان الفوانيس', 'ליל הפנסים', 'दीपों की रात', 'คืนแห่งโคมไฟ', '灯笼赛舟之夜', '燈籠賽舟之夜 們 體', 'ひかり カナ', '등불 축제의 밤', 'Νύχτα με φαναράκια ὦ', 'Ночь', 'ґедзь ў', '🏮⛵🥧'])('has a glyph for every character of “%s”', async (text) => {
+  it.each([
+    'Łódź ŐŰ',
+    'Ångström',
+    'Đặng Thùy',
+    'مهرجان الفوانيس',
+    'ליל הפנסים',
+    'दीपों की रात',
+    'คืนแห่งโคมไฟ',
+    '灯笼赛舟之夜',
+    '燈籠賽舟之夜 們 體',
+    'ひかり カナ',
+    '등불 축제의 밤',
+    'Νύχτα με φαναράκια ὦ',
+    'Ночь',
+    'ґедзь ў',
+    '🏮⛵🥧',
+  ])('has a glyph for every character of “%s”', async (text) => {
     expect((await shaped(text)).glyphs.every((glyph) => glyph.glyph !== 0)).toBe(true);
   });
   it('orders right-to-left runs as they are read', async () => {
@@ -27,7 +53,8 @@ describe('shapeLine', () => {
   });
   it('joins Arabic letters: a letter within a word is another shape than by itself', async () => {
     // Its dot is a glyph of its own and the same everywhere; its body is not.
-    const bodies = (line: Awaited<ReturnType<typeof shaped>>) => line.glyphs.filter((glyph) => glyph.advance > 0).map((glyph) => glyph.glyph);
+    const bodies = (line: Awaited<ReturnType<typeof shaped>>) =>
+      line.glyphs.filter((glyph) => glyph.advance > 0).map((glyph) => glyph.glyph);
     const [alone] = bodies(await shaped('ف'));
     const joined = bodies(await shaped('ففف'));
     expect(new Set(joined).size).toBe(3);
@@ -50,11 +77,14 @@ describe('shapeLine', () => {
 });
 
 describe('layOutWords', () => {
-  const linesOf = async (of: WordsLook, frame = HD, crawls = false) => layOutWords(of, { title: await chain(of.title), text: await chain(of.subtitle) }, frame, crawls).lines;
+  const linesOf = async (of: WordsLook, frame = HD, crawls = false) =>
+    layOutWords(of, { title: await chain(of.title), text: await chain(of.subtitle) }, frame, crawls).lines;
 
   it('keeps typed lines and breaks long ones within the measure', async () => {
     expect(await linesOf(look('One\nTwo'))).toHaveLength(2);
-    const long = await linesOf(look('We set out at dusk, forty boats on one rope, and nobody looked back until the harbour light had gone'));
+    const long = await linesOf(
+      look('We set out at dusk, forty boats on one rope, and nobody looked back until the harbour light had gone'),
+    );
     expect(long.length).toBeGreaterThan(2);
     for (const line of long) expect(line.line.widthEms * line.sizePx).toBeLessThanOrEqual(0.8 * 1280);
   });
@@ -62,23 +92,47 @@ describe('layOutWords', () => {
     const lines = await linesOf(look('Donaudampfschifffahrtsgesellschaftskapitänsmützenabzeichenverordnung'));
     expect(lines.length).toBeGreaterThan(1);
   });
-  it.each([['top-left', 'left', 'top'], ['centre', 'middle', 'middle'], ['bottom-right', 'right', 'bottom']] as const)('places words at %s', async (place, across, down) => {
+  it.each([
+    ['top-left', 'left', 'top'],
+    ['centre', 'middle', 'middle'],
+    ['bottom-right', 'right', 'bottom'],
+  ] as const)('places words at %s', async (place, across, down) => {
     const [line] = await linesOf(look('Regatta', { place }));
-    const middle = { x: line!.leftPx + (line!.line.widthEms * line!.sizePx) / 2, y: line!.baselinePx - line!.sizePx / 3 };
+    const middle = {
+      x: line!.leftPx + (line!.line.widthEms * line!.sizePx) / 2,
+      y: line!.baselinePx - line!.sizePx / 3,
+    };
     const part = (value: number, size: number, names: readonly string[]) => names[Math.floor((value / size) * 3)];
-    expect([part(middle.x, 1280, ['left', 'middle', 'right']), part(middle.y, 720, ['top', 'middle', 'bottom'])]).toEqual([across, down]);
+    expect([
+      part(middle.x, 1280, ['left', 'middle', 'right']),
+      part(middle.y, 720, ['top', 'middle', 'bottom']),
+    ]).toEqual([across, down]);
   });
   it('scales with the frame, so that film and viewer break alike', async () => {
-    const small = await linesOf(look('The brass band gets on board and plays until the rain', { subtitle: 'It always does' }), { widthPx: 640, heightPx: 360 });
-    const large = await linesOf(look('The brass band gets on board and plays until the rain', { subtitle: 'It always does' }), { widthPx: 1920, heightPx: 1080 });
+    const small = await linesOf(
+      look('The brass band gets on board and plays until the rain', { subtitle: 'It always does' }),
+      { widthPx: 640, heightPx: 360 },
+    );
+    const large = await linesOf(
+      look('The brass band gets on board and plays until the rain', { subtitle: 'It always does' }),
+      { widthPx: 1920, heightPx: 1080 },
+    );
     expect(small.map((line) => line.line.glyphs.length)).toEqual(large.map((line) => line.line.glyphs.length));
     expect(large[0]!.leftPx / small[0]!.leftPx).toBeCloseTo(3, 6);
   });
   it('keeps everything on one line for a crawl', async () => {
-    expect(await linesOf(look('One\nTwo and a great deal more than would ever fit into the frame at once, again and again and again'), HD, true)).toHaveLength(1);
+    expect(
+      await linesOf(
+        look('One\nTwo and a great deal more than would ever fit into the frame at once, again and again and again'),
+        HD,
+        true,
+      ),
+    ).toHaveLength(1);
   });
   it('aligns lines by themselves', async () => {
-    const [long, short] = await linesOf(look('A long first line\nshort', { place: 'centre', style: { align: 'right' } }));
+    const [long, short] = await linesOf(
+      look('A long first line\nshort', { place: 'centre', style: { align: 'right' } }),
+    );
     const rightEnd = (line: typeof long) => line!.leftPx + line!.line.widthEms * line!.sizePx;
     expect(rightEnd(short)).toBeCloseTo(rightEnd(long), 6);
   });
@@ -101,28 +155,60 @@ describe('drawWords', () => {
   });
   it('stays within the frame however much is written', async () => {
     const [piece] = (await drawn(look('much to say '.repeat(60), { place: 'centre' })))!.pieces;
-    expect([piece!.leftPx >= 0, piece!.topPx >= 0, piece!.leftPx + piece!.pixels.widthPx <= 1280, piece!.topPx + piece!.pixels.heightPx <= 720]).toEqual([true, true, true, true]);
+    expect([
+      piece!.leftPx >= 0,
+      piece!.topPx >= 0,
+      piece!.leftPx + piece!.pixels.widthPx <= 1280,
+      piece!.topPx + piece!.pixels.heightPx <= 720,
+    ]).toEqual([true, true, true, true]);
   });
   it('has nothing to draw for spaces', async () => {
     expect(await drawn(look('  \n '))).toBeNull();
   });
-  it.each([['line', 2], ['word', 3], ['letter', 14]] as const)('takes words apart by %s, all shadows before all faces', async (unit, count) => {
+  it.each([
+    ['line', 2],
+    ['word', 3],
+    ['letter', 14],
+  ] as const)('takes words apart by %s, all shadows before all faces', async (unit, count) => {
     const words = (await drawn(look('We set\noutwards', { unit })))!;
     expect(words.counts[unit]).toBe(count);
     const half = words.pieces.length / 2;
-    expect(words.pieces.slice(0, half).map((piece) => piece.letter)).toEqual(words.pieces.slice(half).map((piece) => piece.letter));
+    expect(words.pieces.slice(0, half).map((piece) => piece.letter)).toEqual(
+      words.pieces.slice(half).map((piece) => piece.letter),
+    );
   });
   it('draws emoji in their own colours', async () => {
     const [piece] = (await drawn(look('🏮', { style: { shadow: 'none' } })))!.pieces;
     let red = 0;
-    for (let at = 0; at < piece!.pixels.rgba.length; at += 4) if (piece!.pixels.rgba[at]! > 150 && piece!.pixels.rgba[at + 1]! < 90 && piece!.pixels.rgba[at + 3]! > 200) red += 1;
+    for (let at = 0; at < piece!.pixels.rgba.length; at += 4)
+      if (piece!.pixels.rgba[at]! > 150 && piece!.pixels.rgba[at + 1]! < 90 && piece!.pixels.rgba[at + 3]! > 200)
+        red += 1;
     expect(red).toBeGreaterThan(150);
   });
   it('puts colour, outline and box where the style says', async () => {
-    const words = (await drawn(look('Pie', { style: { colour: '#00ff00', outline: { colour: '#0000ff', width: 0.06 }, shadow: 'none', box: { colour: '#ff0000', opacity: 1, padding: 0.3, radius: 0 } } })))!;
+    const words = (await drawn(
+      look('Pie', {
+        style: {
+          colour: '#00ff00',
+          outline: { colour: '#0000ff', width: 0.06 },
+          shadow: 'none',
+          box: { colour: '#ff0000', opacity: 1, padding: 0.3, radius: 0 },
+        },
+      }),
+    ))!;
     const [box, face] = words.pieces;
     expect([...box!.pixels.rgba.subarray(0, 4)]).toEqual([255, 0, 0, 255]);
-    const has = (r: number, g: number, b: number) => { for (let at = 0; at < face!.pixels.rgba.length; at += 4) if (face!.pixels.rgba[at] === r && face!.pixels.rgba[at + 1] === g && face!.pixels.rgba[at + 2] === b && face!.pixels.rgba[at + 3] === 255) return true; return false; };
+    const has = (r: number, g: number, b: number) => {
+      for (let at = 0; at < face!.pixels.rgba.length; at += 4)
+        if (
+          face!.pixels.rgba[at] === r &&
+          face!.pixels.rgba[at + 1] === g &&
+          face!.pixels.rgba[at + 2] === b &&
+          face!.pixels.rgba[at + 3] === 255
+        )
+          return true;
+      return false;
+    };
     expect([has(0, 255, 0), has(0, 0, 255), has(255, 255, 255)]).toEqual([true, true, false]);
   });
 });

@@ -4,7 +4,10 @@ import { parse } from './schema/parse';
 /** An expected refusal on its way out of a route: a status and a sentence. */
 export class Refusal extends Error {
   override readonly name = 'Refusal';
-  constructor(readonly status: number, message: string) {
+  constructor(
+    readonly status: number,
+    message: string,
+  ) {
     super(message);
   }
 }
@@ -24,7 +27,10 @@ export async function answer(request: Request, work: () => Promise<Response | ob
   } catch (error) {
     if (error instanceof Refusal) return Response.json({ problem: error.message }, { status: error.status });
     console.error(error);
-    return Response.json({ problem: 'Something went wrong on the server; nothing you made is lost. Try again.' }, { status: 500 });
+    return Response.json(
+      { problem: 'Something went wrong on the server; nothing you made is lost. Try again.' },
+      { status: 500 },
+    );
   }
 }
 
@@ -32,7 +38,8 @@ export async function answer(request: Request, work: () => Promise<Response | ob
 export function assertOwnPage(request: Request): void {
   const host = request.headers.get('host') ?? '';
   const allowed = (process.env.TANAGER_HOSTS ?? 'localhost,127.0.0.1,[::1]').split(',').map((name) => name.trim());
-  if (!allowed.includes(host.replace(/:\d+$/, ''))) throw new Refusal(403, 'This address is not one the server answers to; name it in TANAGER_HOSTS.');
+  if (!allowed.includes(host.replace(/:\d+$/, '')))
+    throw new Refusal(403, 'This address is not one the server answers to; name it in TANAGER_HOSTS.');
   if (request.method === 'GET' || request.method === 'HEAD') return;
   const origin = request.headers.get('origin');
   if (origin !== null && new URL(origin).host !== host) throw new Refusal(403, 'This request came from another site.');
@@ -40,7 +47,8 @@ export function assertOwnPage(request: Request): void {
 
 /** The body as a checked value. @throws {Refusal} */
 export async function bodyOf<Value>(request: Request, schema: Schema<Value>): Promise<Value> {
-  if (Number(request.headers.get('content-length') ?? 0) > LARGEST_JSON_BYTES) throw new Refusal(413, 'That is more than can be sent at once.');
+  if (Number(request.headers.get('content-length') ?? 0) > LARGEST_JSON_BYTES)
+    throw new Refusal(413, 'That is more than can be sent at once.');
   const text = await request.text();
   if (text.length > LARGEST_JSON_BYTES) throw new Refusal(413, 'That is more than can be sent at once.');
   let input: unknown;

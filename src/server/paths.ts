@@ -14,4 +14,5 @@ export const migrationsFolder = (): string => path.join(projectFolder(), 'drizzl
 export const fontIndexFile = (): string => path.join(projectFolder(), 'public', 'fonts', 'index.json');
 
 /** Folders below this one can be taken in from the server's own disk; null when none was named. */
-export const openFolder = (): string | null => (process.env.TANAGER_FOLDER ? path.resolve(process.env.TANAGER_FOLDER) : null);
+export const openFolder = (): string | null =>
+  process.env.TANAGER_FOLDER ? path.resolve(process.env.TANAGER_FOLDER) : null;

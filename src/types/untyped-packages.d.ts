@@ -5,4 +5,3 @@ declare module 'linebreak' {
     nextBreak(): { readonly position: number; readonly required: boolean } | null;
   }
 }
-

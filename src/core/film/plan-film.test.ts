@@ -4,17 +4,29 @@ import { planFilm, widthFor } from './plan-film';
 const shape = { widthPx: 1920, heightPx: 1080, framesPerSecond: 30 };
 
 describe('planFilm', () => {
-  it.each([[1000], [5000], [23_456], [156_923], [3_600_000]])('cuts %d ms into segments that follow each other and hold every frame', (lengthMs) => {
-    const plan = planFilm(shape, 1080, 30, lengthMs, 2);
-    expect(plan.segments[0]!.firstFrame).toBe(0);
-    expect(plan.segments.at(-1)!.endFrame).toBe(plan.frameCount);
-    plan.segments.slice(1).forEach((segment, index) => expect(segment.firstFrame).toBe(plan.segments[index]!.endFrame));
-    expect(Math.max(...plan.segments.map((segment) => segment.endFrame - segment.firstFrame))).toBeLessThanOrEqual(300);
-  });
+  it.each([[1000], [5000], [23_456], [156_923], [3_600_000]])(
+    'cuts %d ms into segments that follow each other and hold every frame',
+    (lengthMs) => {
+      const plan = planFilm(shape, 1080, 30, lengthMs, 2);
+      expect(plan.segments[0]!.firstFrame).toBe(0);
+      expect(plan.segments.at(-1)!.endFrame).toBe(plan.frameCount);
+      plan.segments
+        .slice(1)
+        .forEach((segment, index) => expect(segment.firstFrame).toBe(plan.segments[index]!.endFrame));
+      expect(Math.max(...plan.segments.map((segment) => segment.endFrame - segment.firstFrame))).toBeLessThanOrEqual(
+        300,
+      );
+    },
+  );
   it('gives every worker something to do in a short film', () => {
     expect(planFilm(shape, 720, 30, 15_000, 2).segments.length).toBeGreaterThanOrEqual(6);
   });
-  it.each([[1080, 1920], [720, 1280], [480, 854], [2160, 3840]])('is as wide as the shape wants at %d', (height, width) => {
+  it.each([
+    [1080, 1920],
+    [720, 1280],
+    [480, 854],
+    [2160, 3840],
+  ])('is as wide as the shape wants at %d', (height, width) => {
     expect(widthFor(shape, height)).toBe(width);
   });
 });

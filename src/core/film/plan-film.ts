@@ -28,10 +28,19 @@ const SHORTEST_SEGMENT_SECONDS = 2;
  *
  * @param workerCount segments are kept short enough that every worker has some
  */
-export function planFilm(shape: FrameShape, heightPx: number, framesPerSecond: number, lengthMs: number, workerCount: number): FilmPlan {
+export function planFilm(
+  shape: FrameShape,
+  heightPx: number,
+  framesPerSecond: number,
+  lengthMs: number,
+  workerCount: number,
+): FilmPlan {
   const count = frameCount(lengthMs, framesPerSecond);
   const fair = Math.ceil(count / (workerCount * 3));
-  const length = Math.max(Math.round(SHORTEST_SEGMENT_SECONDS * framesPerSecond), Math.min(fair, Math.round(LONGEST_SEGMENT_SECONDS * framesPerSecond)));
+  const length = Math.max(
+    Math.round(SHORTEST_SEGMENT_SECONDS * framesPerSecond),
+    Math.min(fair, Math.round(LONGEST_SEGMENT_SECONDS * framesPerSecond)),
+  );
   const segments: FilmSegment[] = [];
   for (let firstFrame = 0; firstFrame < count; firstFrame += length) {
     segments.push({ index: segments.length, firstFrame, endFrame: Math.min(count, firstFrame + length) });

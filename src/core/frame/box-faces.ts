@@ -2,7 +2,11 @@ import type { BoxFace, BoxLayer, BoxSide } from '../show/layer';
 import { rotation, scaling, times4, translation, type Matrix4 } from './matrix';
 
 /** The six faces of a box in space, each a unit square whose front looks outwards. `box` takes the front's unit square, in the box's middle plane, to space. */
-export function boxFaces(layer: BoxLayer, box: Matrix4, depthPx: number): { side: BoxSide; face: BoxFace; box: Matrix4; aspect: number }[] {
+export function boxFaces(
+  layer: BoxLayer,
+  box: Matrix4,
+  depthPx: number,
+): { side: BoxSide; face: BoxFace; box: Matrix4; aspect: number }[] {
   const width = Math.hypot(box[0]!, box[4]!, box[8]!);
   const height = Math.hypot(box[1]!, box[5]!, box[9]!);
   // The box's own pixels about its middle, without its stretch.
@@ -12,7 +16,10 @@ export function boxFaces(layer: BoxLayer, box: Matrix4, depthPx: number): { side
     side,
     face: layer.faces[side],
     aspect: w / h,
-    box: times4(middle, times4(turn, times4(translation(0, 0, out), times4(scaling(w, h, 1), translation(-0.5, -0.5, 0))))),
+    box: times4(
+      middle,
+      times4(turn, times4(translation(0, 0, out), times4(scaling(w, h, 1), translation(-0.5, -0.5, 0)))),
+    ),
   });
   return [
     face('front', rotation(0, 0, 0), depth / 2, width, height),

@@ -12,7 +12,11 @@ export interface FramePlan {
   readonly heightPx: number;
   readonly slide: SlidePlan;
   /** The slide coming in over `slide`, or null outside transitions. */
-  readonly incoming: { readonly slide: SlidePlan; readonly transition: TransitionPlan; /** 0…1, eased */ readonly progress: number } | null;
+  readonly incoming: {
+    readonly slide: SlidePlan;
+    readonly transition: TransitionPlan;
+    /** 0…1, eased */ readonly progress: number;
+  } | null;
 }
 
 export interface SlidePlan {
@@ -29,7 +33,15 @@ export type BackingPlan =
   | { readonly kind: 'gradient'; readonly gradient: Gradient }
   | { readonly kind: 'picture'; readonly assetId: AssetId; readonly framing: Framing; readonly size: PictureSize }
   /** `amount` is a share of the frame's height. */
-  | { readonly kind: 'blurred'; readonly assetId: AssetId; readonly isClip: boolean; readonly crop: CropPlan | null; readonly aspect: number; readonly amount: number; readonly darkness: number };
+  | {
+      readonly kind: 'blurred';
+      readonly assetId: AssetId;
+      readonly isClip: boolean;
+      readonly crop: CropPlan | null;
+      readonly aspect: number;
+      readonly amount: number;
+      readonly darkness: number;
+    };
 
 export interface LayerPlan {
   readonly content: ContentPlan;
@@ -130,8 +142,20 @@ export interface EdgePlan {
   readonly around: { readonly left: number; readonly top: number; readonly right: number; readonly bottom: number };
   /** White where the layer shows; null when its box is all there is to it. */
   readonly stencil: StencilLook | null;
-  readonly outline: (StencilLook & { readonly colour: string; readonly width: number; readonly where: 'inside' | 'centre' | 'outside' }) | null;
-  readonly shadow: { readonly xPx: number; readonly yPx: number; readonly blurPx: number; readonly colour: string; readonly opacity: number } | null;
+  readonly outline:
+    | (StencilLook & {
+        readonly colour: string;
+        readonly width: number;
+        readonly where: 'inside' | 'centre' | 'outside';
+      })
+    | null;
+  readonly shadow: {
+    readonly xPx: number;
+    readonly yPx: number;
+    readonly blurPx: number;
+    readonly colour: string;
+    readonly opacity: number;
+  } | null;
 }
 
 /** All that decides what an edge's bitmap looks like. Widths are shares of the box's shorter side. */

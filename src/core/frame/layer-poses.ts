@@ -72,7 +72,7 @@ export function layerPoses(around: PoseSurroundings, offsetMs: number): LayerPos
     resting ??= layerPoses(around, 0);
     const then = similarity(shown(resting, leader));
     const now = similarity(shown(poses, leader));
-    const ratio = tether.size ? [now.width / then.width, now.height / then.height] as const : [1, 1] as const;
+    const ratio = tether.size ? ([now.width / then.width, now.height / then.height] as const) : ([1, 1] as const);
     const turned = tether.turn ? now.turn - then.turn : 0;
     const [cx, cy, cz] = inSpace(free, 0.5, 0.5);
     let [x, y, z] = [cx, cy, cz];
@@ -86,8 +86,14 @@ export function layerPoses(around: PoseSurroundings, offsetMs: number): LayerPos
       y = now.y + Math.sin(by) * along + Math.cos(by) * across;
       z = cz + now.z - then.z;
     }
-    const grown = times4(free, times4(translation(0.5, 0.5, 0), times4(scaling(ratio[0], ratio[1], 1), translation(-0.5, -0.5, 0))));
-    return times4(translation(x, y, z), times4(rotation((turned * 180) / Math.PI, 0, 0), times4(translation(-cx, -cy, -cz), grown)));
+    const grown = times4(
+      free,
+      times4(translation(0.5, 0.5, 0), times4(scaling(ratio[0], ratio[1], 1), translation(-0.5, -0.5, 0))),
+    );
+    return times4(
+      translation(x, y, z),
+      times4(rotation((turned * 180) / Math.PI, 0, 0), times4(translation(-cx, -cy, -cz), grown)),
+    );
   }
 
   /** What the eye follows: a picture's whole picture, wherever its framing puts it; else the box. */
@@ -101,14 +107,38 @@ export function layerPoses(around: PoseSurroundings, offsetMs: number): LayerPos
     const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
     // Picture (unit square) to box (unit square): the inverse of the framing.
     const [w, h] = [framing.width, framing.height];
-    const toBox = [cos / w, (-sin * aspect) / w, 0, 0.5 - (cos * framing.x - sin * aspect * framing.y) / w, sin / (aspect * h), cos / h, 0, 0.5 - ((sin / aspect) * framing.x + cos * framing.y) / h, 0, 0, 1, 0, 0, 0, 0, 1];
+    const toBox = [
+      cos / w,
+      (-sin * aspect) / w,
+      0,
+      0.5 - (cos * framing.x - sin * aspect * framing.y) / w,
+      sin / (aspect * h),
+      cos / h,
+      0,
+      0.5 - ((sin / aspect) * framing.x + cos * framing.y) / h,
+      0,
+      0,
+      1,
+      0,
+      0,
+      0,
+      0,
+      1,
+    ];
     return times4(box, toBox);
   }
 }
 
 function similarity(box: Matrix4): { x: number; y: number; z: number; width: number; height: number; turn: number } {
   const [x, y, z] = inSpace(box, 0.5, 0.5);
-  return { x, y, z, width: Math.hypot(box[0]!, box[4]!, box[8]!), height: Math.hypot(box[1]!, box[5]!, box[9]!), turn: Math.atan2(box[4]!, box[0]!) };
+  return {
+    x,
+    y,
+    z,
+    width: Math.hypot(box[0]!, box[4]!, box[8]!),
+    height: Math.hypot(box[1]!, box[5]!, box[9]!),
+    turn: Math.atan2(box[4]!, box[0]!),
+  };
 }
 
 interface OwnPoses {
@@ -121,13 +151,16 @@ interface OwnPoses {
 
 /** Poses by the layers' own channels alone, in the frame that holds them. */
 function posesAt({ facts, moves, frame, seenMs }: PoseSurroundings, offsetMs: number): OwnPoses {
-  const at = (channel: Channel | undefined, usual: number) => (channel === undefined ? usual : valueAt(channel, offsetMs, seenMs));
+  const at = (channel: Channel | undefined, usual: number) =>
+    channel === undefined ? usual : valueAt(channel, offsetMs, seenMs);
   const size = (layer: Layer): FrameSize => {
     const { width, height } = layer.channels ?? {};
-    if ((width === undefined) === (height === undefined)) return { widthPx: at(width, 1) * frame.widthPx, heightPx: at(height, 1) * frame.heightPx };
+    if ((width === undefined) === (height === undefined))
+      return { widthPx: at(width, 1) * frame.widthPx, heightPx: at(height, 1) * frame.heightPx };
     const known = 'assetId' in layer ? factsInUse(layer, facts.get(layer.assetId)) : undefined;
     const aspect = known && known.kind !== 'sound' ? known.widthPx / known.heightPx : frame.widthPx / frame.heightPx;
-    if (width !== undefined) return { widthPx: at(width, 1) * frame.widthPx, heightPx: (at(width, 1) * frame.widthPx) / aspect };
+    if (width !== undefined)
+      return { widthPx: at(width, 1) * frame.widthPx, heightPx: (at(width, 1) * frame.widthPx) / aspect };
     return { widthPx: at(height, 1) * frame.heightPx * aspect, heightPx: at(height, 1) * frame.heightPx };
   };
   return {
@@ -135,8 +168,15 @@ function posesAt({ facts, moves, frame, seenMs }: PoseSurroundings, offsetMs: nu
     box(layer) {
       const channels = layer.channels ?? {};
       const { widthPx, heightPx } = size(layer);
-      const stands = translation(at(channels.x, 0.5) * frame.widthPx, at(channels.y, 0.5) * frame.heightPx, at(channels.z, 0) * frame.heightPx);
-      const turned = times4(stands, rotation(at(channels.turnDegrees, 0), at(channels.tiltXDegrees, 0), at(channels.tiltYDegrees, 0)));
+      const stands = translation(
+        at(channels.x, 0.5) * frame.widthPx,
+        at(channels.y, 0.5) * frame.heightPx,
+        at(channels.z, 0) * frame.heightPx,
+      );
+      const turned = times4(
+        stands,
+        rotation(at(channels.turnDegrees, 0), at(channels.tiltXDegrees, 0), at(channels.tiltYDegrees, 0)),
+      );
       const depth = layer.kind === 'group' ? Math.sqrt((widthPx * heightPx) / (frame.widthPx * frame.heightPx)) : 1;
       return times4(turned, times4(scaling(widthPx, heightPx, depth), translation(-0.5, -0.5, 0)));
     },
@@ -149,7 +189,11 @@ function posesAt({ facts, moves, frame, seenMs }: PoseSurroundings, offsetMs: nu
   };
 }
 
-export function parentsOf(layers: readonly Layer[], parent: GroupLayer | null = null, into = new Map<LayerId, GroupLayer>()): ReadonlyMap<LayerId, GroupLayer> {
+export function parentsOf(
+  layers: readonly Layer[],
+  parent: GroupLayer | null = null,
+  into = new Map<LayerId, GroupLayer>(),
+): ReadonlyMap<LayerId, GroupLayer> {
   for (const layer of layers) {
     if (parent) into.set(layer.id, parent);
     if (layer.kind === 'group') parentsOf(layer.layers, layer, into);

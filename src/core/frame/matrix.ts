@@ -7,19 +7,21 @@ export const IDENTITY4: Matrix4 = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 
 
 export function times4(a: Matrix4, b: Matrix4): Matrix4 {
   const out: number[] = [];
-  for (let row = 0; row < 4; row += 1) for (let column = 0; column < 4; column += 1) {
-    let sum = 0;
-    for (let k = 0; k < 4; k += 1) sum += a[4 * row + k]! * b[4 * k + column]!;
-    out.push(sum);
-  }
+  for (let row = 0; row < 4; row += 1)
+    for (let column = 0; column < 4; column += 1) {
+      let sum = 0;
+      for (let k = 0; k < 4; k += 1) sum += a[4 * row + k]! * b[4 * k + column]!;
+      out.push(sum);
+    }
   return out;
 }
 
 export function times3(a: Matrix3, b: Matrix3): Matrix3 {
   const out: number[] = [];
-  for (let row = 0; row < 3; row += 1) for (let column = 0; column < 3; column += 1) {
-    out.push(a[3 * row]! * b[column]! + a[3 * row + 1]! * b[3 + column]! + a[3 * row + 2]! * b[6 + column]!);
-  }
+  for (let row = 0; row < 3; row += 1)
+    for (let column = 0; column < 3; column += 1) {
+      out.push(a[3 * row]! * b[column]! + a[3 * row + 1]! * b[3 + column]! + a[3 * row + 2]! * b[6 + column]!);
+    }
   return out;
 }
 
@@ -33,7 +35,9 @@ export function scaling(x: number, y: number, z: number): Matrix4 {
 
 /** Turned about the line of sight (clockwise on a screen whose y goes down), then leaned about x (top away), then about y (right side away). */
 export function rotation(turnDegrees: number, tiltXDegrees: number, tiltYDegrees: number): Matrix4 {
-  const [turn, leanX, leanY] = [turnDegrees, tiltXDegrees, tiltYDegrees].map((degrees) => (degrees * Math.PI) / 180) as [number, number, number];
+  const [turn, leanX, leanY] = [turnDegrees, tiltXDegrees, tiltYDegrees].map(
+    (degrees) => (degrees * Math.PI) / 180,
+  ) as [number, number, number];
   const z = [Math.cos(turn), -Math.sin(turn), 0, 0, Math.sin(turn), Math.cos(turn), 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
   const x = [1, 0, 0, 0, 0, Math.cos(leanX), -Math.sin(leanX), 0, 0, Math.sin(leanX), Math.cos(leanX), 0, 0, 0, 0, 1];
   const y = [Math.cos(leanY), 0, Math.sin(leanY), 0, 0, 1, 0, 0, -Math.sin(leanY), 0, Math.cos(leanY), 0, 0, 0, 0, 1];
@@ -47,7 +51,9 @@ export function inverse3(m: Matrix3): Matrix3 | null {
   const determinant = a * A + b * B + c * C;
   const size = Math.max(...m.map(Math.abs));
   if (!(Math.abs(determinant) > 1e-12 * size ** 3)) return null;
-  return [A, c * h - b * i, b * f - c * e, B, a * i - c * g, c * d - a * f, C, b * g - a * h, a * e - b * d].map((value) => value / determinant);
+  return [A, c * h - b * i, b * f - c * e, B, a * i - c * g, c * d - a * f, C, b * g - a * h, a * e - b * d].map(
+    (value) => value / determinant,
+  );
 }
 
 /** Where the map takes a point, and its divisor; behind the camera the divisor is not positive. */
@@ -73,6 +79,7 @@ export interface Eye {
 export function projected(m: Matrix4, eye: Eye): Matrix3 {
   const rows = [0, 4, 8].map((at) => [m[at]!, m[at + 1]!, m[at + 3]!] as const);
   const w = [-rows[2]![0] / eye.distance, -rows[2]![1] / eye.distance, 1 - rows[2]![2] / eye.distance];
-  const line = (row: readonly [number, number, number], centre: number) => [0, 1, 2].map((k) => row[k]! + centre * (w[k]! - (k === 2 ? 1 : 0)));
+  const line = (row: readonly [number, number, number], centre: number) =>
+    [0, 1, 2].map((k) => row[k]! + centre * (w[k]! - (k === 2 ? 1 : 0)));
   return [...line(rows[0]!, eye.x), ...line(rows[1]!, eye.y), ...w];
 }

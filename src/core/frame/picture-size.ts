@@ -18,7 +18,11 @@ export function wantedWidthPx(shownWidthPx: number, framingWidth: number): numbe
 }
 
 /** The size to read a picture at for a move that fills a frame of the given size. Even in both directions. */
-export function pictureSizeFor(picture: { readonly widthPx: number; readonly heightPx: number }, move: Pick<PlannedMove, 'first' | 'last'>, frame: { readonly widthPx: number }): PictureSize {
+export function pictureSizeFor(
+  picture: { readonly widthPx: number; readonly heightPx: number },
+  move: Pick<PlannedMove, 'first' | 'last'>,
+  frame: { readonly widthPx: number },
+): PictureSize {
   return sizeOfWidth(picture, wantedWidthPx(frame.widthPx, Math.min(move.first.width, move.last.width)));
 }
 
@@ -28,13 +32,22 @@ export function pictureSizeFor(picture: { readonly widthPx: number; readonly hei
  * @param largestPx the width wanted at the closest moment of the slide: sizes step down from it, so that slow moves need one only
  * @param wantedPx the width wanted now, at most `largestPx`
  */
-export function sizesFor(picture: { readonly widthPx: number; readonly heightPx: number }, largestPx: number, wantedPx: number): SizeShare[] {
+export function sizesFor(
+  picture: { readonly widthPx: number; readonly heightPx: number },
+  largestPx: number,
+  wantedPx: number,
+): SizeShare[] {
   const steps = Math.log(Math.max(1, largestPx / Math.max(SMALLEST_SIDE_PX, wantedPx))) / Math.log(STEP);
   const rung = Math.floor(steps + 1e-9);
   const ratio = LEAST_RATIO * STEP ** (steps - rung);
   const size = (at: number) => sizeOfWidth(picture, largestPx / STEP ** at);
   const next = (ratio - GIVES_WAY) / (GREATEST_RATIO - GIVES_WAY);
-  return next <= 0 ? [{ size: size(rung), share: 1 }] : [{ size: size(rung), share: 1 }, { size: size(rung + 1), share: Math.min(1, next) }];
+  return next <= 0
+    ? [{ size: size(rung), share: 1 }]
+    : [
+        { size: size(rung), share: 1 },
+        { size: size(rung + 1), share: Math.min(1, next) },
+      ];
 }
 
 function sizeOfWidth(picture: { readonly widthPx: number; readonly heightPx: number }, wantedPx: number): PictureSize {

@@ -31,7 +31,14 @@ export interface PreparedShow {
 
 export function prepareShow(show: Show, facts: FactsById): PreparedShow {
   const spans = slideSpans(show.slides);
-  return { show, facts, spans, moves: planMoves(show, facts, spans), lengthMs: showLengthMs(show), surroundings: new Map() };
+  return {
+    show,
+    facts,
+    spans,
+    moves: planMoves(show, facts, spans),
+    lengthMs: showLengthMs(show),
+    surroundings: new Map(),
+  };
 }
 
 /** Behind a bright transparent picture stands ink, behind a dark one paper. */
@@ -60,7 +67,11 @@ export function planFrame(prepared: PreparedShow, momentMs: number, frame: Frame
   return {
     ...size,
     slide: planSlide(prepared, index - 1, momentMs - before.startMs, frame),
-    incoming: { slide, transition: planTransition(transition, id), progress: transitionProgress(transition, id, offsetMs / span.transitionMs) },
+    incoming: {
+      slide,
+      transition: planTransition(transition, id),
+      progress: transitionProgress(transition, id, offsetMs / span.transitionMs),
+    },
   };
 }
 
@@ -78,7 +89,14 @@ function surroundingsOf(prepared: PreparedShow, index: number, frame: FrameSize)
   const slide = prepared.show.slides[index]!;
   const span = prepared.spans[index]!;
   const around: SlideSurroundings = {
-    slide, span, frame, facts: prepared.facts, moves: prepared.moves, seenMs: span.leavesMs - span.startMs, masks: masksOf(slide.layers), largest: new Map(),
+    slide,
+    span,
+    frame,
+    facts: prepared.facts,
+    moves: prepared.moves,
+    seenMs: span.leavesMs - span.startMs,
+    masks: masksOf(slide.layers),
+    largest: new Map(),
   };
   prepared.surroundings.set(key, around);
   return around;
@@ -94,34 +112,63 @@ function planBacking({ slide, facts, moves, frame }: SlideSurroundings, layers: 
       const known = facts.get(backing.assetId);
       if (known?.kind !== 'picture') return { kind: 'colour', colour: INK };
       const framing = fillFraming(known.widthPx / known.heightPx, frame.widthPx / frame.heightPx);
-      return { kind: 'picture', assetId: backing.assetId, framing, size: pictureSizeFor(known, { first: framing, last: framing }, frame) };
+      return {
+        kind: 'picture',
+        assetId: backing.assetId,
+        framing,
+        size: pictureSizeFor(known, { first: framing, last: framing }, frame),
+      };
     }
     case 'automatic':
     case 'blurred':
       return planBlurred(slide, facts, moves, layers, backing.kind === 'blurred' ? backing : null);
-    default: return unreachable(backing);
+    default:
+      return unreachable(backing);
   }
 }
 
-function planBlurred(slide: Slide, facts: FactsById, moves: ReadonlyMap<LayerId, PlannedMove>, layers: readonly LayerPlan[], own: { amount: number; darkness: number } | null): BackingPlan {
+function planBlurred(
+  slide: Slide,
+  facts: FactsById,
+  moves: ReadonlyMap<LayerId, PlannedMove>,
+  layers: readonly LayerPlan[],
+  own: { amount: number; darkness: number } | null,
+): BackingPlan {
   const main = mainLayerOf(slide);
   const known = main && factsInUse(main, facts.get(main.assetId));
   if (!main || !known || known.kind === 'sound' || !moves.has(main.id)) return { kind: 'colour', colour: INK };
   if (!own) {
-    if (known.kind === 'picture' && known.hasTransparency) return { kind: 'colour', colour: known.brightness > 0.45 ? INK : PAPER };
+    if (known.kind === 'picture' && known.hasTransparency)
+      return { kind: 'colour', colour: known.brightness > 0.45 ? INK : PAPER };
     const lowest = layers[0];
     if (lowest && coversFrame(lowest, main.assetId)) return { kind: 'hidden' };
   }
   const { amount, darkness } = own ?? USUAL_BLUR;
-  return { kind: 'blurred', assetId: main.assetId, isClip: main.kind === 'clip', aspect: known.widthPx / known.heightPx, crop: cropPlan(main, facts.get(main.assetId)), amount, darkness };
+  return {
+    kind: 'blurred',
+    assetId: main.assetId,
+    isClip: main.kind === 'clip',
+    aspect: known.widthPx / known.heightPx,
+    crop: cropPlan(main, facts.get(main.assetId)),
+    amount,
+    darkness,
+  };
 }
 
 function coversFrame(layer: LayerPlan, assetId: AssetId): boolean {
   const { content } = layer;
-  if (!layer.plain || layer.opacity < 1 || (content.kind !== 'picture' && content.kind !== 'clip') || content.assetId !== assetId) return false;
+  if (
+    !layer.plain ||
+    layer.opacity < 1 ||
+    (content.kind !== 'picture' && content.kind !== 'clip') ||
+    content.assetId !== assetId
+  )
+    return false;
   const slack = 1e-9;
   const { framing } = content;
-  return framing.turnDegrees === 0
-    && Math.abs(framing.x - 0.5) + framing.width / 2 <= 0.5 + slack
-    && Math.abs(framing.y - 0.5) + framing.height / 2 <= 0.5 + slack;
+  return (
+    framing.turnDegrees === 0 &&
+    Math.abs(framing.x - 0.5) + framing.width / 2 <= 0.5 + slack &&
+    Math.abs(framing.y - 0.5) + framing.height / 2 <= 0.5 + slack
+  );
 }

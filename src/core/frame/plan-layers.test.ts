@@ -11,32 +11,89 @@ import { facesEye, farToNear } from './space-order';
 import { rotation, scaling, times4, translation, type Matrix4 } from './matrix';
 
 const WIDE = assetId('1'.repeat(64));
-const facts = new Map<typeof WIDE, AssetFacts>([[WIDE, { kind: 'picture', widthPx: 6000, heightPx: 4000, hasTransparency: false, takenAt: null, camera: null, brightness: 0.5 }]]);
+const facts = new Map<typeof WIDE, AssetFacts>([
+  [
+    WIDE,
+    {
+      kind: 'picture',
+      widthPx: 6000,
+      heightPx: 4000,
+      hasTransparency: false,
+      takenAt: null,
+      camera: null,
+      brightness: 0.5,
+    },
+  ],
+]);
 const HD = { widthPx: 1600, heightPx: 900 };
-const picture = (id: string, more: Partial<PictureLayer> = {}): PictureLayer => ({ kind: 'picture', id: layerId(id), assetId: WIDE, move: { kind: 'still' }, ...more });
-const keyed = (from: number, to: number) => ({ keys: [{ at: { tied: 'start' as const, ms: 0 }, value: from, easing: 'linear' as const }, { at: { tied: 'end' as const, ms: 0 }, value: to }] });
+const picture = (id: string, more: Partial<PictureLayer> = {}): PictureLayer => ({
+  kind: 'picture',
+  id: layerId(id),
+  assetId: WIDE,
+  move: { kind: 'still' },
+  ...more,
+});
+const keyed = (from: number, to: number) => ({
+  keys: [
+    { at: { tied: 'start' as const, ms: 0 }, value: from, easing: 'linear' as const },
+    { at: { tied: 'end' as const, ms: 0 }, value: to },
+  ],
+});
 
 function planned(layers: readonly Layer[], offsetMs = 0): readonly LayerPlan[] {
-  const slide: Slide = { id: slideId('s'), lengthMs: 4000, transition: { kind: 'cut' }, backing: { kind: 'automatic' }, narration: null, layers };
+  const slide: Slide = {
+    id: slideId('s'),
+    lengthMs: 4000,
+    transition: { kind: 'cut' },
+    backing: { kind: 'automatic' },
+    narration: null,
+    layers,
+  };
   const show: Show = { ...emptyShow(showId('x'), ''), slides: [slide] };
   return planSlide(prepareShow(show, facts), 0, offsetMs, HD).layers;
 }
-const corners = (plan: LayerPlan) => [[0, 0], [1, 0], [1, 1], [0, 1]].map(([x, y]) => { const at = mapped(plan.toScreen, x!, y!); return [Math.round(at.x * 100) / 100, Math.round(at.y * 100) / 100]; });
-const middle = (plan: LayerPlan) => { const at = mapped(plan.toScreen, 0.5, 0.5); return [Math.round(at.x * 10) / 10, Math.round(at.y * 10) / 10]; };
-const widthOf = (plan: LayerPlan) => { const [a, b] = corners(plan); return Math.hypot(b![0]! - a![0]!, b![1]! - a![1]!); };
+const corners = (plan: LayerPlan) =>
+  [
+    [0, 0],
+    [1, 0],
+    [1, 1],
+    [0, 1],
+  ].map(([x, y]) => {
+    const at = mapped(plan.toScreen, x!, y!);
+    return [Math.round(at.x * 100) / 100, Math.round(at.y * 100) / 100];
+  });
+const middle = (plan: LayerPlan) => {
+  const at = mapped(plan.toScreen, 0.5, 0.5);
+  return [Math.round(at.x * 10) / 10, Math.round(at.y * 10) / 10];
+};
+const widthOf = (plan: LayerPlan) => {
+  const [a, b] = corners(plan);
+  return Math.hypot(b![0]! - a![0]!, b![1]! - a![1]!);
+};
 
 describe('where layers stand', () => {
   it('fills the frame without channels, and is then drawn the plain way', () => {
     const [plan] = planned([picture('a')]);
-    expect(corners(plan!)).toEqual([[0, 0], [1600, 0], [1600, 900], [0, 900]]);
+    expect(corners(plan!)).toEqual([
+      [0, 0],
+      [1600, 0],
+      [1600, 900],
+      [0, 900],
+    ]);
     expect(plan!.plain).toBe(true);
   });
   it('keeps a picture’s shape when only its width is given', () => {
     const [plan] = planned([picture('a', { channels: { width: 0.3 } })]);
-    expect(corners(plan!)).toEqual([[560, 290], [1040, 290], [1040, 610], [560, 610]]);
+    expect(corners(plan!)).toEqual([
+      [560, 290],
+      [1040, 290],
+      [1040, 610],
+      [560, 610],
+    ]);
   });
   it('turns clockwise, leans the top away, leans the right side away', () => {
-    const of = (channels: PictureLayer['channels']) => corners(planned([picture('a', { channels: { width: 0.3, ...channels } })])[0]!);
+    const of = (channels: PictureLayer['channels']) =>
+      corners(planned([picture('a', { channels: { width: 0.3, ...channels } })])[0]!);
     expect(of({ turnDegrees: 90 })[0]).toEqual([960, 210]);
     const [a, b, c, d] = of({ tiltXDegrees: 40 }) as [number[], number[], number[], number[]];
     expect(b[0]! - a[0]!).toBeLessThan(c[0]! - d[0]!);
@@ -49,15 +106,25 @@ describe('where layers stand', () => {
     expect(corners(back!)).toEqual(corners(front!));
   });
   it('flips across and down, within its box, and from behind the other way', () => {
-    const of = (more: Partial<PictureLayer>) => corners(planned([picture('a', { channels: { width: 0.3 }, ...more })])[0]!);
+    const of = (more: Partial<PictureLayer>) =>
+      corners(planned([picture('a', { channels: { width: 0.3 }, ...more })])[0]!);
     const [a, b, c, d] = of({});
     expect(of({ flip: { across: true } })).toEqual([b, a, d, c]);
     expect(of({ flip: { down: true } })).toEqual([d, c, b, a]);
-    expect(of({ flip: { across: true }, channels: { width: 0.3, tiltYDegrees: 180 }, back: { assetId: WIDE } })).toEqual([b, a, d, c]);
+    expect(
+      of({ flip: { across: true }, channels: { width: 0.3, tiltYDegrees: 180 }, back: { assetId: WIDE } }),
+    ).toEqual([b, a, d, c]);
     expect(planned([picture('a', { flip: { across: true } })])[0]!.plain).toBe(false);
   });
   it('moves a group’s layers as one, sizes and turns included', () => {
-    const [plan] = planned([{ kind: 'group', id: layerId('g'), channels: { x: 0.75, width: 0.5, height: 0.5 }, layers: [picture('a', { channels: { x: 0, y: 0.5, width: 0.4 } })] }]);
+    const [plan] = planned([
+      {
+        kind: 'group',
+        id: layerId('g'),
+        channels: { x: 0.75, width: 0.5, height: 0.5 },
+        layers: [picture('a', { channels: { x: 0, y: 0.5, width: 0.4 } })],
+      },
+    ]);
     expect(middle(plan!)).toEqual([800, 450]);
     expect(widthOf(plan!)).toBeCloseTo(320, 1);
   });
@@ -67,9 +134,18 @@ describe('where layers stand', () => {
 });
 
 describe('tethers', () => {
-  const leader = (more: Partial<PictureLayer> = {}) => picture('lead', { channels: { x: keyed(0.2, 0.6), y: 0.5, width: keyed(0.2, 0.4), turnDegrees: keyed(0, 90) }, ...more });
-  const follower = (tether: NonNullable<PictureLayer['tether']>) => picture('follow', { channels: { x: 0.3, y: 0.5, width: 0.05 }, tether });
-  const at = (tether: Partial<NonNullable<PictureLayer['tether']>>, offsetMs: number, order: 'before' | 'after' = 'after') => {
+  const leader = (more: Partial<PictureLayer> = {}) =>
+    picture('lead', {
+      channels: { x: keyed(0.2, 0.6), y: 0.5, width: keyed(0.2, 0.4), turnDegrees: keyed(0, 90) },
+      ...more,
+    });
+  const follower = (tether: NonNullable<PictureLayer['tether']>) =>
+    picture('follow', { channels: { x: 0.3, y: 0.5, width: 0.05 }, tether });
+  const at = (
+    tether: Partial<NonNullable<PictureLayer['tether']>>,
+    offsetMs: number,
+    order: 'before' | 'after' = 'after',
+  ) => {
     const layers = [leader(), follower({ to: layerId('lead'), ...tether })];
     return planned(order === 'after' ? layers : layers.reverse(), offsetMs)[order === 'after' ? 1 : 0]!;
   };
@@ -88,31 +164,62 @@ describe('tethers', () => {
     expect(middle(at({ position: true, size: true, turn: true }, 4000))).toEqual([960, 770]);
   });
   it('do not mind which layer was made first', () => {
-    expect(corners(at({ position: true, turn: true }, 2500, 'before'))).toEqual(corners(at({ position: true, turn: true }, 2500, 'after')));
+    expect(corners(at({ position: true, turn: true }, 2500, 'before'))).toEqual(
+      corners(at({ position: true, turn: true }, 2500, 'after')),
+    );
   });
   it('follow the picture itself while its move zooms, so that a mark on it stays on it', () => {
-    const zoom: PictureLayer['move'] = { kind: 'set', first: { x: 0.5, y: 0.5, width: 1, height: 0.84375, turnDegrees: 0 }, last: { x: 0.25, y: 0.5, width: 0.5, height: 0.421875, turnDegrees: 0 } };
-    const layers = [picture('lead', { move: zoom }), picture('mark', { channels: { x: 0.25, y: 0.5, width: 0.05 }, tether: { to: layerId('lead'), position: true, size: true } })];
+    const zoom: PictureLayer['move'] = {
+      kind: 'set',
+      first: { x: 0.5, y: 0.5, width: 1, height: 0.84375, turnDegrees: 0 },
+      last: { x: 0.25, y: 0.5, width: 0.5, height: 0.421875, turnDegrees: 0 },
+    };
+    const layers = [
+      picture('lead', { move: zoom }),
+      picture('mark', {
+        channels: { x: 0.25, y: 0.5, width: 0.05 },
+        tether: { to: layerId('lead'), position: true, size: true },
+      }),
+    ];
     // A quarter from the left of the whole picture is where the last framing looks.
     expect(middle(planned(layers, 4000)[1]!)).toEqual([800, 450]);
     expect(widthOf(planned(layers, 4000)[1]!)).toBeCloseTo(160, 3);
   });
   it('carry opacity', () => {
-    const layers = [picture('lead', { channels: { opacity: keyed(1, 0) } }), picture('f', { channels: { opacity: 0.8 }, tether: { to: layerId('lead'), opacity: true } })];
+    const layers = [
+      picture('lead', { channels: { opacity: keyed(1, 0) } }),
+      picture('f', { channels: { opacity: 0.8 }, tether: { to: layerId('lead'), opacity: true } }),
+    ];
     expect(planned(layers, 2000)[1]!.opacity).toBeCloseTo(0.4, 3);
   });
 });
 
 describe('masks', () => {
   it('are not seen themselves and cut the layer below, other masks passed over', () => {
-    const mask = (id: string): Layer => ({ kind: 'solid', id: layerId(id), colour: '#ffffff', mask: { by: 'brightness', cuts: 'below' } });
+    const mask = (id: string): Layer => ({
+      kind: 'solid',
+      id: layerId(id),
+      colour: '#ffffff',
+      mask: { by: 'brightness', cuts: 'below' },
+    });
     const plans = planned([picture('a'), picture('b'), mask('m'), mask('n')]);
     expect(plans.map((plan) => plan.masks.length)).toEqual([0, 2]);
   });
   it('cut named layers wherever they are, groups too, and stand outside them', () => {
     const plans = planned([
-      { kind: 'solid', id: layerId('m'), colour: '#ffffff', channels: { x: 0.2 }, mask: { by: 'transparency', inverted: true, feather: 0.01, cuts: [layerId('inner'), layerId('g')] } },
-      { kind: 'group', id: layerId('g'), channels: { x: 0.8 }, layers: [picture('inner', { channels: { width: 0.3 } })] },
+      {
+        kind: 'solid',
+        id: layerId('m'),
+        colour: '#ffffff',
+        channels: { x: 0.2 },
+        mask: { by: 'transparency', inverted: true, feather: 0.01, cuts: [layerId('inner'), layerId('g')] },
+      },
+      {
+        kind: 'group',
+        id: layerId('g'),
+        channels: { x: 0.8 },
+        layers: [picture('inner', { channels: { width: 0.3 } })],
+      },
     ]);
     expect(plans).toHaveLength(1);
     const [group] = plans;
@@ -124,8 +231,24 @@ describe('masks', () => {
 
 describe('depth', () => {
   const eye = { x: 0, y: 0, distance: 1000 };
-  const plane = (name: string, x: number, y: number, z: number, tiltY = 0, side = 200): { name: string; box: Matrix4 } => ({ name, box: times4(translation(x, y, z), times4(rotation(0, 0, tiltY), times4(scaling(side, side, 1), translation(-0.5, -0.5, 0)))) });
-  const order = (...planes: { name: string; box: Matrix4 }[]) => farToNear(planes, (item) => item.box, eye).map((item) => item.name).join(' ');
+  const plane = (
+    name: string,
+    x: number,
+    y: number,
+    z: number,
+    tiltY = 0,
+    side = 200,
+  ): { name: string; box: Matrix4 } => ({
+    name,
+    box: times4(
+      translation(x, y, z),
+      times4(rotation(0, 0, tiltY), times4(scaling(side, side, 1), translation(-0.5, -0.5, 0))),
+    ),
+  });
+  const order = (...planes: { name: string; box: Matrix4 }[]) =>
+    farToNear(planes, (item) => item.box, eye)
+      .map((item) => item.name)
+      .join(' ');
 
   it('draws what is behind first, in whatever order it was laid', () => {
     const planes = [plane('near', 0, 0, 300), plane('far', 0, 0, -300), plane('middle', 50, 20, 0)];
@@ -138,11 +261,20 @@ describe('depth', () => {
     expect(order(plane('small', 200, 0, -700, 0, 60), long)).toBe('small long');
   });
   it('knows which side of a box is turned to the eye', () => {
-    expect([facesEye(plane('a', 0, 0, 0).box, eye), facesEye(plane('a', 0, 0, 0, 120).box, eye)]).toEqual([true, false]);
+    expect([facesEye(plane('a', 0, 0, 0).box, eye), facesEye(plane('a', 0, 0, 0, 120).box, eye)]).toEqual([
+      true,
+      false,
+    ]);
   });
   it('shows at most three sides of a box, the front among them', () => {
     const face = { kind: 'colour', colour: '#ffffff' } as const;
-    const box = (tiltY: number): Layer => ({ kind: 'box', id: layerId('b'), depth: 0.3, channels: { width: 0.2, height: 0.3, tiltYDegrees: tiltY, tiltXDegrees: 20 }, faces: { front: face, back: face, left: face, right: face, top: face, bottom: face } });
+    const box = (tiltY: number): Layer => ({
+      kind: 'box',
+      id: layerId('b'),
+      depth: 0.3,
+      channels: { width: 0.2, height: 0.3, tiltYDegrees: tiltY, tiltXDegrees: 20 },
+      faces: { front: face, back: face, left: face, right: face, top: face, bottom: face },
+    });
     for (const tiltY of [0, 30, 60, 200]) expect(planned([box(tiltY)]).length).toBeLessThanOrEqual(3);
     expect(planned([box(0)]).length).toBe(2);
   });

@@ -9,7 +9,15 @@ import { finerUnit, planPassage } from '../words/passage';
 import { frameAtMoment } from '../timing/frames';
 import type { SlideSpan } from '../timing/slide-span';
 import { boxFaces } from './box-faces';
-import { CLIP_FRAMES_PER_SECOND, type ContentPlan, type CropPlan, type LayerPlan, type LightPlan, type MaskPlan, type SizeShare } from './frame-plan';
+import {
+  CLIP_FRAMES_PER_SECOND,
+  type ContentPlan,
+  type CropPlan,
+  type LayerPlan,
+  type LightPlan,
+  type MaskPlan,
+  type SizeShare,
+} from './frame-plan';
 import { layerPoses, type PoseSurroundings } from './layer-poses';
 import { mapped, projected, times4, translation, type Eye, type Matrix3, type Matrix4 } from './matrix';
 import { cropPlan } from './plan-crop';
@@ -38,7 +46,10 @@ export function masksOf(layers: readonly Layer[], into = new Map<LayerId, Layer[
     if (layer.kind === 'group') masksOf(layer.layers, into);
     if (!layer.mask || layer.hidden) return;
     if (layer.mask.cuts !== 'below') return layer.mask.cuts.forEach((id) => add(id, layer));
-    const below = layers.slice(0, index).reverse().find((other) => !other.mask);
+    const below = layers
+      .slice(0, index)
+      .reverse()
+      .find((other) => !other.mask);
     if (below) add(below.id, layer);
   });
   return into;
@@ -54,7 +65,8 @@ interface Placed {
 export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPlan[] {
   const { frame, span } = around;
   const poses = layerPoses(around, offsetMs);
-  const at = (channel: Channel | undefined, usual: number) => (channel === undefined ? usual : valueAt(channel, offsetMs, around.seenMs));
+  const at = (channel: Channel | undefined, usual: number) =>
+    channel === undefined ? usual : valueAt(channel, offsetMs, around.seenMs);
   const usualEye: Eye = { x: frame.widthPx / 2, y: frame.heightPx / 2, distance: USUAL_DISTANCE * frame.heightPx };
   return pile(around.slide.layers, usualEye, null).flatMap(seen(usualEye));
 
@@ -80,18 +92,38 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
 
   function groupOf(layer: GroupLayer, box: Matrix4, eye: Eye, shift: Matrix4 | null): Placed[] {
     const space = layer.space;
-    const innerEye = space ? { ...eye, distance: Math.max(0.1, at(space.distance, USUAL_DISTANCE)) * frame.heightPx } : eye;
-    const camera = space ? translation(-at(space.x, 0) * frame.widthPx, -at(space.y, 0) * frame.heightPx, at(space.z, 0) * frame.heightPx) : null;
+    const innerEye = space
+      ? { ...eye, distance: Math.max(0.1, at(space.distance, USUAL_DISTANCE)) * frame.heightPx }
+      : eye;
+    const camera = space
+      ? translation(-at(space.x, 0) * frame.widthPx, -at(space.y, 0) * frame.heightPx, at(space.z, 0) * frame.heightPx)
+      : null;
     const innerShift = camera ? (shift ? times4(camera, shift) : camera) : shift;
     const inner = () => {
       const placed = pile(layer.layers, innerEye, innerShift);
       return space ? farToNear(placed, (item) => item.box, innerEye) : placed;
     };
     const parts = partsOf(layer, IDENTITY3);
-    const alone = parts.opacity >= 1 && parts.blurPx === 0 && parts.blend === 'normal' && !parts.edge && parts.masks.length === 0 && !isCropped(parts.crop);
+    const alone =
+      parts.opacity >= 1 &&
+      parts.blurPx === 0 &&
+      parts.blend === 'normal' &&
+      !parts.edge &&
+      parts.masks.length === 0 &&
+      !isCropped(parts.crop);
     // Within a space layers are sorted together; a space of its own must be seen by its own eye first.
     if (alone && !space) return inner();
-    return [{ box, plan: (toScreen) => ({ ...parts, content: { kind: 'group', layers: inner().flatMap(seen(innerEye)) }, toScreen, plain: false }) }];
+    return [
+      {
+        box,
+        plan: (toScreen) => ({
+          ...parts,
+          content: { kind: 'group', layers: inner().flatMap(seen(innerEye)) },
+          toScreen,
+          plain: false,
+        }),
+      },
+    ];
   }
 
   /** A box is convex: the faces turned to the eye never cover each other. */
@@ -101,9 +133,10 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
       box: face.box,
       plan: (toScreen) => {
         const parts = partsOf(layer, toScreen);
-        const content: ContentPlan | null = face.face.kind === 'colour'
-          ? { kind: 'painted', shape: { kind: 'rectangle' }, fill: face.face, bitmap: { widthPx: 4, heightPx: 4 } }
-          : pictureContent(face.face.assetId, face.aspect, toScreen, `${layer.id} ${face.side}`, null);
+        const content: ContentPlan | null =
+          face.face.kind === 'colour'
+            ? { kind: 'painted', shape: { kind: 'rectangle' }, fill: face.face, bitmap: { widthPx: 4, heightPx: 4 } }
+            : pictureContent(face.face.assetId, face.aspect, toScreen, `${layer.id} ${face.side}`, null);
         return content && parts.opacity > 0 ? { ...parts, content, toScreen, plain: false } : null;
       },
     }));
@@ -113,11 +146,26 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
     const channels = layer.channels ?? {};
     const share = (channel: Channel | undefined) => Math.min(1, Math.max(0, at(channel, 0)));
     return {
-      crop: { left: share(channels.cropLeft), top: share(channels.cropTop), right: share(channels.cropRight), bottom: share(channels.cropBottom) },
+      crop: {
+        left: share(channels.cropLeft),
+        top: share(channels.cropTop),
+        right: share(channels.cropRight),
+        bottom: share(channels.cropBottom),
+      },
       opacity: poses.opacity(layer),
       blurPx: Math.min(0.1, Math.max(0, at(channels.blur, 0))) * frame.heightPx,
       blend: layer.blend ?? 'normal',
-      edge: layer.edge ? edgeAt(layer.edge, at, bitmapFor(layer.id, toScreen), frame, layer.kind === 'picture' || layer.kind === 'clip' ? coveredPart(poses.framing(layer) ?? WHOLE_FRAMING) : undefined) : null,
+      edge: layer.edge
+        ? edgeAt(
+            layer.edge,
+            at,
+            bitmapFor(layer.id, toScreen),
+            frame,
+            layer.kind === 'picture' || layer.kind === 'clip'
+              ? coveredPart(poses.framing(layer) ?? WHOLE_FRAMING)
+              : undefined,
+          )
+        : null,
       vignette: share(layer.light?.vignette),
       masks: (around.masks.get(layer.id) ?? []).flatMap((mask) => maskOf(mask)),
     };
@@ -127,11 +175,26 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
     const mask = layer.mask!;
     const cutting: Layer = { ...layer, mask: undefined } as Layer;
     const inside = placedOf(cutting, usualEye, null).flatMap(seen(usualEye));
-    const plan: LayerPlan = inside.length === 1 ? inside[0]! : { ...BARE, content: { kind: 'group', layers: inside }, toScreen: frameToScreen() };
-    return [{ layer: plan, by: mask.by, inverted: mask.inverted ?? false, featherPx: Math.min(0.1, Math.max(0, at(mask.feather, 0))) * frame.heightPx }];
+    const plan: LayerPlan =
+      inside.length === 1
+        ? inside[0]!
+        : { ...BARE, content: { kind: 'group', layers: inside }, toScreen: frameToScreen() };
+    return [
+      {
+        layer: plan,
+        by: mask.by,
+        inverted: mask.inverted ?? false,
+        featherPx: Math.min(0.1, Math.max(0, at(mask.feather, 0))) * frame.heightPx,
+      },
+    ];
   }
 
-  function single(layer: Exclude<Layer, GroupLayer | BoxLayer>, toScreen: Matrix3, eye: Eye, box: Matrix4): LayerPlan | null {
+  function single(
+    layer: Exclude<Layer, GroupLayer | BoxLayer>,
+    toScreen: Matrix3,
+    eye: Eye,
+    box: Matrix4,
+  ): LayerPlan | null {
     const parts = partsOf(layer, toScreen);
     if (parts.opacity <= 0) return null;
     const away = layer.kind === 'picture' && layer.back && !facesEye(box, eye);
@@ -142,38 +205,112 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
     const content = contentOf(layer, outTo, Boolean(away));
     if (!content) return null;
     const plain = !flip && (!layer.channels || Object.keys(layer.channels).every((name) => name === 'opacity'));
-    return { ...parts, content, toScreen: outTo, plain: plain && !layer.tether && parts.masks.length === 0 && !parts.edge && parts.blend === 'normal' && parts.vignette === 0 };
+    return {
+      ...parts,
+      content,
+      toScreen: outTo,
+      plain:
+        plain &&
+        !layer.tether &&
+        parts.masks.length === 0 &&
+        !parts.edge &&
+        parts.blend === 'normal' &&
+        parts.vignette === 0,
+    };
   }
 
-  function contentOf(layer: Exclude<Layer, GroupLayer | BoxLayer>, toScreen: Matrix3, away: boolean): ContentPlan | null {
+  function contentOf(
+    layer: Exclude<Layer, GroupLayer | BoxLayer>,
+    toScreen: Matrix3,
+    away: boolean,
+  ): ContentPlan | null {
     switch (layer.kind) {
       case 'picture': {
         const light = lightAt(layer.light, at, around.facts.get(layer.assetId));
         if (away) return pictureContent(layer.back!.assetId, aspectOf(layer), toScreen, `${layer.id} back`, light);
         const framing = poses.framing(layer);
-        return framing && moving(layer.assetId, factsInUse(layer, around.facts.get(layer.assetId)), cropPlan(layer, around.facts.get(layer.assetId)), framing, tightest(layer.id), toScreen, layer.id, light);
+        return (
+          framing &&
+          moving(
+            layer.assetId,
+            factsInUse(layer, around.facts.get(layer.assetId)),
+            cropPlan(layer, around.facts.get(layer.assetId)),
+            framing,
+            tightest(layer.id),
+            toScreen,
+            layer.id,
+            light,
+          )
+        );
       }
-      case 'drawing': return pictureContent(layer.assetId, aspectOf(layer), toScreen, layer.id, lightAt(layer.light, at, around.facts.get(layer.assetId)), true);
+      case 'drawing':
+        return pictureContent(
+          layer.assetId,
+          aspectOf(layer),
+          toScreen,
+          layer.id,
+          lightAt(layer.light, at, around.facts.get(layer.assetId)),
+          true,
+        );
       case 'clip': {
         const facts = around.facts.get(layer.assetId);
         const framing = poses.framing(layer);
         if (facts?.kind !== 'clip' || !framing) return null;
         const lastFrame = Math.max(0, frameAtMoment(facts.lengthMs, CLIP_FRAMES_PER_SECOND) - 1);
-        const clipFrame = Math.min(lastFrame, frameAtMoment(layer.trimStartMs + offsetMs * (layer.speed ?? 1), CLIP_FRAMES_PER_SECOND));
-        return { kind: 'clip', assetId: layer.assetId, framing, clipFrame, sizes: sizes(facts, framing, framing.width, toScreen, layer.id).slice(0, 1), light: lightAt(layer.light, at, facts) };
+        const clipFrame = Math.min(
+          lastFrame,
+          frameAtMoment(layer.trimStartMs + offsetMs * (layer.speed ?? 1), CLIP_FRAMES_PER_SECOND),
+        );
+        return {
+          kind: 'clip',
+          assetId: layer.assetId,
+          framing,
+          clipFrame,
+          sizes: sizes(facts, framing, framing.width, toScreen, layer.id).slice(0, 1),
+          light: lightAt(layer.light, at, facts),
+        };
       }
       case 'words': {
         if (layer.title.trim() === '' && layer.subtitle.trim() === '') return null;
         const passage = planPassage(layer, span, offsetMs);
         if ((passage.entrance.share <= 0 && passage.travel === null) || passage.exit.share >= 1) return null;
         const crawls = layer.travel?.kind === 'crawl';
-        const unit = crawls ? 'word' as const : layer.travel ? 'line' as const : finerUnit(passage.entrance.by, passage.exit.by);
-        return { kind: 'words', look: { title: layer.title, subtitle: layer.subtitle, place: layer.place, style: layer.style ?? {}, unit, crawls }, passage };
+        const unit = crawls
+          ? ('word' as const)
+          : layer.travel
+            ? ('line' as const)
+            : finerUnit(passage.entrance.by, passage.exit.by);
+        return {
+          kind: 'words',
+          look: {
+            title: layer.title,
+            subtitle: layer.subtitle,
+            place: layer.place,
+            style: layer.style ?? {},
+            unit,
+            crawls,
+          },
+          passage,
+        };
       }
-      case 'shape': return { kind: 'painted', shape: layer.shape, fill: layer.fill, bitmap: bitmapFor(layer.id, toScreen) };
-      case 'gradient': return { kind: 'painted', shape: { kind: 'rectangle' }, fill: layer.gradient, bitmap: bitmapFor(layer.id, toScreen) };
-      case 'solid': return { kind: 'painted', shape: { kind: 'rectangle' }, fill: { kind: 'colour', colour: layer.colour }, bitmap: { widthPx: 4, heightPx: 4 } };
-      default: return unreachable(layer);
+      case 'shape':
+        return { kind: 'painted', shape: layer.shape, fill: layer.fill, bitmap: bitmapFor(layer.id, toScreen) };
+      case 'gradient':
+        return {
+          kind: 'painted',
+          shape: { kind: 'rectangle' },
+          fill: layer.gradient,
+          bitmap: bitmapFor(layer.id, toScreen),
+        };
+      case 'solid':
+        return {
+          kind: 'painted',
+          shape: { kind: 'rectangle' },
+          fill: { kind: 'colour', colour: layer.colour },
+          bitmap: { widthPx: 4, heightPx: 4 },
+        };
+      default:
+        return unreachable(layer);
     }
   }
 
@@ -183,7 +320,14 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
   }
 
   /** A picture that stands in its box: filling it, or whole within it. */
-  function pictureContent(assetId: AssetId, boxAspect: number, toScreen: Matrix3, key: string, light: LightPlan | null, whole = false): ContentPlan | null {
+  function pictureContent(
+    assetId: AssetId,
+    boxAspect: number,
+    toScreen: Matrix3,
+    key: string,
+    light: LightPlan | null,
+    whole = false,
+  ): ContentPlan | null {
     const facts = around.facts.get(assetId);
     if (!facts || facts.kind === 'sound') return null;
     const aspect = facts.widthPx / facts.heightPx;
@@ -191,12 +335,34 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
     return moving(assetId, facts, null, framing, framing.width, toScreen, key, light);
   }
 
-  function moving(assetId: AssetId, facts: AssetFacts | undefined, crop: CropPlan | null, framing: Framing, tightestWidth: number, toScreen: Matrix3, key: string, light: LightPlan | null): ContentPlan | null {
+  function moving(
+    assetId: AssetId,
+    facts: AssetFacts | undefined,
+    crop: CropPlan | null,
+    framing: Framing,
+    tightestWidth: number,
+    toScreen: Matrix3,
+    key: string,
+    light: LightPlan | null,
+  ): ContentPlan | null {
     if (!facts || facts.kind === 'sound') return null;
-    return { kind: 'picture', assetId, crop, framing, sizes: sizes(facts, framing, tightestWidth, toScreen, key), light };
+    return {
+      kind: 'picture',
+      assetId,
+      crop,
+      framing,
+      sizes: sizes(facts, framing, tightestWidth, toScreen, key),
+      light,
+    };
   }
 
-  function sizes(facts: { widthPx: number; heightPx: number }, framing: Framing, tightestWidth: number, toScreen: Matrix3, key: string): SizeShare[] {
+  function sizes(
+    facts: { widthPx: number; heightPx: number },
+    framing: Framing,
+    tightestWidth: number,
+    toScreen: Matrix3,
+    key: string,
+  ): SizeShare[] {
     const now = wantedWidthPx(shownWidthPx(toScreen), framing.width);
     const largest = wantedWidthPx(largestOnScreen(key, toScreen).widthPx, tightestWidth);
     return sizesFor(facts, Math.max(now, largest), now);
@@ -226,10 +392,14 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
       for (let step = 0; step <= LOOKS; step += 1) {
         const at = layerPoses(around, (around.seenMs * step) / LOOKS);
         const [sw, sh] = shownSize(projected(at.box(layer), usualEye));
-        if (Number.isFinite(sw) && Number.isFinite(sh)) [widest, highest] = [Math.max(widest, sw), Math.max(highest, sh)];
+        if (Number.isFinite(sw) && Number.isFinite(sh))
+          [widest, highest] = [Math.max(widest, sw), Math.max(highest, sh)];
       }
     }
-    const found = { widthPx: Math.min(widest, LARGEST_BITMAP_PX * 2), heightPx: Math.min(highest, LARGEST_BITMAP_PX * 2) };
+    const found = {
+      widthPx: Math.min(widest, LARGEST_BITMAP_PX * 2),
+      heightPx: Math.min(highest, LARGEST_BITMAP_PX * 2),
+    };
     around.largest.set(key, found);
     return found;
   }
@@ -242,7 +412,16 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
 const LOOKS = 24;
 const WHOLE_FRAMING: Framing = { x: 0.5, y: 0.5, width: 1, height: 1, turnDegrees: 0 };
 const IDENTITY3: Matrix3 = [1, 0, 0, 0, 1, 0, 0, 0, 1];
-const BARE = { plain: false, crop: { left: 0, top: 0, right: 0, bottom: 0 }, opacity: 1, blurPx: 0, blend: 'normal', edge: null, vignette: 0, masks: [] } as const;
+const BARE = {
+  plain: false,
+  crop: { left: 0, top: 0, right: 0, bottom: 0 },
+  opacity: 1,
+  blurPx: 0,
+  blend: 'normal',
+  edge: null,
+  vignette: 0,
+  masks: [],
+} as const;
 
 function isCropped(crop: LayerPlan['crop']): boolean {
   return crop.left > 0 || crop.top > 0 || crop.right > 0 || crop.bottom > 0;
@@ -261,7 +440,8 @@ function flipped(m: Matrix3, down: boolean): Matrix3 {
 function shownSize(toScreen: Matrix3): [widthPx: number, heightPx: number] {
   const { x, y, w } = mapped(toScreen, 0.5, 0.5);
   if (!(w > 0)) return [0, 0];
-  const slope = (row: number, column: number, value: number) => (toScreen[3 * row + column]! - value * toScreen[6 + column]!) / w;
+  const slope = (row: number, column: number, value: number) =>
+    (toScreen[3 * row + column]! - value * toScreen[6 + column]!) / w;
   return [Math.hypot(slope(0, 0, x), slope(1, 0, y)), Math.hypot(slope(0, 1, x), slope(1, 1, y))];
 }
 

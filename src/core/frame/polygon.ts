@@ -18,7 +18,8 @@ export function cutPolygon(polygon: readonly Point[], by: readonly Point[]): Poi
   const sense = Math.sign(area(by));
   by.forEach((from, index) => {
     const to = by[(index + 1) % by.length]!;
-    const side = (point: Point) => sense * ((to.x - from.x) * (point.y - from.y) - (to.y - from.y) * (point.x - from.x));
+    const side = (point: Point) =>
+      sense * ((to.x - from.x) * (point.y - from.y) - (to.y - from.y) * (point.x - from.x));
     const input = out;
     out = [];
     input.forEach((point, at) => {
@@ -35,7 +36,10 @@ export function cutPolygon(polygon: readonly Point[], by: readonly Point[]): Poi
 }
 
 /** A polygon of a box's plane as half planes of the screen. Null where it reaches behind the eye or has no area. */
-export function screenEdges(polygon: readonly Point[], toScreen: Matrix3): { edges: HalfPlane[]; points: Point[] } | null {
+export function screenEdges(
+  polygon: readonly Point[],
+  toScreen: Matrix3,
+): { edges: HalfPlane[]; points: Point[] } | null {
   const points: Point[] = [];
   for (const point of polygon) {
     const seen = mapped(toScreen, point.x, point.y);

@@ -15,11 +15,12 @@ export function farToNear<Item>(items: readonly Item[], box: (item: Item) => Mat
   const planes = items.map((item) => planeOf(box(item), eye));
   const order = items.map((_, index) => index).sort((a, b) => planes[b]!.away - planes[a]!.away || a - b);
   const behind = order.map(() => new Set<number>());
-  for (let a = 0; a < order.length; a += 1) for (let b = a + 1; b < order.length; b += 1) {
-    const first = before(planes[order[a]!]!, planes[order[b]!]!, eye);
-    if (first === 'second') behind[a]!.add(b);
-    else if (first === 'first') behind[b]!.add(a);
-  }
+  for (let a = 0; a < order.length; a += 1)
+    for (let b = a + 1; b < order.length; b += 1) {
+      const first = before(planes[order[a]!]!, planes[order[b]!]!, eye);
+      if (first === 'second') behind[a]!.add(b);
+      else if (first === 'first') behind[b]!.add(a);
+    }
   // Depth-first, in order of distance: everything that must lie behind a plane is drawn before it. A ring of planes, which no order can satisfy, falls back to distance.
   const out: Item[] = [];
   const state = new Uint8Array(order.length);
@@ -49,7 +50,11 @@ function planeOf(box: Matrix4, eye: Eye): Plane {
   const corners = [inSpace(box, 0, 0), inSpace(box, 1, 0), inSpace(box, 1, 1), inSpace(box, 0, 1)] as const;
   const [across, down] = [minus(corners[1], corners[0]), minus(corners[3], corners[0])];
   // With y downwards and z towards the viewer, this order makes an unturned box face the viewer.
-  const normal = unit([across[1] * down[2] - across[2] * down[1], across[2] * down[0] - across[0] * down[2], across[0] * down[1] - across[1] * down[0]]);
+  const normal = unit([
+    across[1] * down[2] - across[2] * down[1],
+    across[2] * down[0] - across[0] * down[2],
+    across[0] * down[1] - across[1] * down[0],
+  ]);
   const middle = inSpace(box, 0.5, 0.5);
   return { corners, normal, away: Math.hypot(middle[0] - eye.x, middle[1] - eye.y, middle[2] - eye.distance) };
 }

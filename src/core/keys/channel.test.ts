@@ -11,11 +11,23 @@ const channel: Channel = {
 };
 
 describe('valueAt', () => {
-  it.each([[0, 10], [1000, 10], [3000, 15], [5000, 20], [8999, 20], [9000, 40], [20_000, 40]])('at %d ms of ten seconds is %d', (offsetMs, value) => {
+  it.each([
+    [0, 10],
+    [1000, 10],
+    [3000, 15],
+    [5000, 20],
+    [8999, 20],
+    [9000, 40],
+    [20_000, 40],
+  ])('at %d ms of ten seconds is %d', (offsetMs, value) => {
     expect(valueAt(channel, offsetMs, 10_000)).toBeCloseTo(value, 9);
   });
   it('keeps start keys at the start and end keys at the end when the slide grows', () => {
-    expect([valueAt(channel, 1000, 60_000), valueAt(channel, 58_999, 60_000), valueAt(channel, 59_000, 60_000)]).toEqual([10, 20, 40]);
+    expect([
+      valueAt(channel, 1000, 60_000),
+      valueAt(channel, 58_999, 60_000),
+      valueAt(channel, 59_000, 60_000),
+    ]).toEqual([10, 20, 40]);
   });
   it('keeps the order of keys when the slide is too short for them', () => {
     expect(keyTimes((channel as { keys: never }).keys, 1200)).toEqual([1000, 1000, 1000]);
@@ -31,7 +43,8 @@ describe('withKeyAt', () => {
   it('puts a key between two that takes the value that was there and is tied as its forerunner is', () => {
     const more = withKeyAt(channel, 3000, 10_000) as { keys: readonly unknown[] };
     expect(more.keys[1]).toEqual({ at: { tied: 'start', ms: 3000 }, value: 15, easing: 'linear' });
-    for (const at of [0, 1000, 2500, 4000, 7000, 9500]) expect(valueAt(more as Channel, at, 10_000)).toBeCloseTo(valueAt(channel, at, 10_000), 9);
+    for (const at of [0, 1000, 2500, 4000, 7000, 9500])
+      expect(valueAt(more as Channel, at, 10_000)).toBeCloseTo(valueAt(channel, at, 10_000), 9);
   });
   it('turns a constant into a key and leaves a channel with a key there alone', () => {
     expect(withKeyAt(0.5, 400, 1000)).toEqual({ keys: [{ at: { tied: 'start', ms: 400 }, value: 0.5 }] });
@@ -46,7 +59,8 @@ describe('easings', () => {
   });
   it('has two that go beyond or back, and the others never do', () => {
     const steps = Array.from({ length: 101 }, (_, step) => step / 100);
-    const rises = (name: (typeof EASING_NAMES)[number]) => steps.slice(1).every((step, index) => curveOf(name)(step) >= curveOf(name)(steps[index]!) - 1e-9);
+    const rises = (name: (typeof EASING_NAMES)[number]) =>
+      steps.slice(1).every((step, index) => curveOf(name)(step) >= curveOf(name)(steps[index]!) - 1e-9);
     expect(EASING_NAMES.filter((name) => !rises(name))).toEqual(['swing', 'bounce']);
   });
 });
@@ -54,7 +68,14 @@ describe('easings', () => {
 describe('firstValue', () => {
   it('is the constant, the first key, or what stands for nothing', () => {
     expect(firstValue(0.4)).toBe(0.4);
-    expect(firstValue({ keys: [{ at: { tied: 'end', ms: 0 }, value: 3 }, { at: { tied: 'end', ms: 9 }, value: 7 }] })).toBe(3);
+    expect(
+      firstValue({
+        keys: [
+          { at: { tied: 'end', ms: 0 }, value: 3 },
+          { at: { tied: 'end', ms: 9 }, value: 7 },
+        ],
+      }),
+    ).toBe(3);
     expect([firstValue(undefined), firstValue(undefined, 1)]).toEqual([0, 1]);
   });
 });

@@ -61,7 +61,11 @@ export function withKeyAt(channel: Channel, offsetMs: number, seenMs: number): C
   const next = times.findIndex((time) => time > offsetMs);
   const at = next < 0 ? channel.keys.length : next;
   const tied = channel.keys[Math.max(0, at - 1)]!.at.tied;
-  const key: Key = { at: tiedAt(tied, offsetMs, seenMs), value, ...(channel.keys[Math.max(0, at - 1)]!.easing && { easing: channel.keys[Math.max(0, at - 1)]!.easing! }) };
+  const key: Key = {
+    at: tiedAt(tied, offsetMs, seenMs),
+    value,
+    ...(channel.keys[Math.max(0, at - 1)]!.easing && { easing: channel.keys[Math.max(0, at - 1)]!.easing! }),
+  };
   return { keys: [...channel.keys.slice(0, at), key, ...channel.keys.slice(at)] };
 }
 

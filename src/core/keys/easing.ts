@@ -4,7 +4,16 @@ import { easeBackOut, easeBounceOut, easeExpInOut } from 'd3-ease';
 export type Easing = EasingName | { readonly bezier: readonly [x1: number, y1: number, x2: number, y2: number] };
 export type EasingName = 'linear' | 'hold' | 'settle' | 'set-off' | 'arrive' | 'swing' | 'bounce' | 'rush';
 
-export const EASING_NAMES: readonly EasingName[] = ['linear', 'hold', 'settle', 'set-off', 'arrive', 'swing', 'bounce', 'rush'];
+export const EASING_NAMES: readonly EasingName[] = [
+  'linear',
+  'hold',
+  'settle',
+  'set-off',
+  'arrive',
+  'swing',
+  'bounce',
+  'rush',
+];
 
 /**
  * A cubic Bézier timing curve from (0,0) to (1,1), as in CSS Easing Functions Level 1, section 2.2.
@@ -14,7 +23,8 @@ export const EASING_NAMES: readonly EasingName[] = ['linear', 'hold', 'settle', 
  * @throws {RangeError} when x1 or x2 leave 0…1, for then one time would have several values
  */
 export function cubicBezier(x1: number, y1: number, x2: number, y2: number): (progress: number) => number {
-  if (!(x1 >= 0 && x1 <= 1 && x2 >= 0 && x2 <= 1)) throw new RangeError(`x1 and x2 must lie within 0…1, got ${x1} and ${x2}`);
+  if (!(x1 >= 0 && x1 <= 1 && x2 >= 0 && x2 <= 1))
+    throw new RangeError(`x1 and x2 must lie within 0…1, got ${x1} and ${x2}`);
   return (progress) => {
     if (progress <= 0) return 0;
     if (progress >= 1) return 1;

@@ -11,9 +11,11 @@ export interface BarredPicture {
 
 /** Pictures of the show that have dark bars baked into their files and were not cropped yet. */
 export function barredPictures(slides: readonly Slide[], facts: FactsById): BarredPicture[] {
-  return slides.flatMap((slide, slideIndex) => [...everyLayer(slide.layers)].flatMap((layer) => {
-    if (layer.kind !== 'picture' || layer.crop) return [];
-    const known = facts.get(layer.assetId);
-    return known?.kind === 'picture' && known.bars ? [{ slideIndex, layer, bars: known.bars }] : [];
-  }));
+  return slides.flatMap((slide, slideIndex) =>
+    [...everyLayer(slide.layers)].flatMap((layer) => {
+      if (layer.kind !== 'picture' || layer.crop) return [];
+      const known = facts.get(layer.assetId);
+      return known?.kind === 'picture' && known.bars ? [{ slideIndex, layer, bars: known.bars }] : [];
+    }),
+  );
 }

@@ -26,7 +26,8 @@ export function darkBars(grey: ArrayLike<number>, widthPx: number, heightPx: num
   const down = barsOf(row, heightPx);
   const [topLines, bottomLines] = [Math.round(down.first * heightPx), Math.round(down.last * heightPx)];
   // Columns are looked at between the bars above and below, which are dark all the way across.
-  const column = (index: number) => Array.from({ length: heightPx - topLines - bottomLines }, (_, at) => grey[(topLines + at) * widthPx + index]!);
+  const column = (index: number) =>
+    Array.from({ length: heightPx - topLines - bottomLines }, (_, at) => grey[(topLines + at) * widthPx + index]!);
   const across = barsOf(column, widthPx);
   const sides = { left: across.first, right: across.last, top: down.first, bottom: down.last };
   return sides.left + sides.right + sides.top + sides.bottom > 0 ? sides : null;

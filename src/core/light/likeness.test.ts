@@ -2,10 +2,16 @@ import { describe, expect, it } from '@jest/globals';
 import { isAlike, likenessOf } from './likeness';
 
 /** A made-up scene: hills and lights that depend on the seed. */
-const scene = (seed: number, noise = 0) => Array.from({ length: 64 * 64 }, (_, at) => {
-  const [x, y] = [at % 64, Math.floor(at / 64)];
-  return 128 + 60 * Math.sin(x / (5 + seed) + seed) + 50 * Math.cos(y / (7 - seed / 3) + x / 11) + noise * (((at * 7919) % 13) / 6 - 1);
-});
+const scene = (seed: number, noise = 0) =>
+  Array.from({ length: 64 * 64 }, (_, at) => {
+    const [x, y] = [at % 64, Math.floor(at / 64)];
+    return (
+      128 +
+      60 * Math.sin(x / (5 + seed) + seed) +
+      50 * Math.cos(y / (7 - seed / 3) + x / 11) +
+      noise * (((at * 7919) % 13) / 6 - 1)
+    );
+  });
 
 describe('likenessOf', () => {
   it('is 64 hexadecimal digits and the same for the same picture', () => {
@@ -17,7 +23,13 @@ describe('likenessOf', () => {
     expect(isAlike(likenessOf(scene(1), 64)!, likenessOf(again, 64)!)).toBe(true);
   });
   it('tells different pictures apart', () => {
-    for (const [one, other] of [[1, 2], [2, 3], [1, 3]] as const) expect(isAlike(likenessOf(scene(one), 64)!, likenessOf(scene(other), 64)!)).toBe(false);
+    for (const [one, other] of [
+      [1, 2],
+      [2, 3],
+      [1, 3],
+    ] as const)
+      expect(isAlike(likenessOf(scene(one), 64)!, likenessOf(scene(other), 64)!)).toBe(false);
   });
-  it('says nothing of a picture in one tone', () => expect(likenessOf(new Array<number>(64 * 64).fill(90), 64)).toBeNull());
+  it('says nothing of a picture in one tone', () =>
+    expect(likenessOf(new Array<number>(64 * 64).fill(90), 64)).toBeNull());
 });

@@ -13,7 +13,9 @@ export function likenessOf(grey: ArrayLike<number>, side: number): string | null
   const step = side / SIDE;
   const cells = Array.from({ length: SIDE * SIDE }, (_, cell) => {
     let sum = 0;
-    for (let y = 0; y < step; y += 1) for (let x = 0; x < step; x += 1) sum += grey[(Math.floor(cell / SIDE) * step + y) * side + (cell % SIDE) * step + x]!;
+    for (let y = 0; y < step; y += 1)
+      for (let x = 0; x < step; x += 1)
+        sum += grey[(Math.floor(cell / SIDE) * step + y) * side + (cell % SIDE) * step + x]!;
     return sum / (step * step);
   });
   if (Math.max(...cells) - Math.min(...cells) < 12) return null;
@@ -46,14 +48,21 @@ export function isAlike(one: string, other: string): boolean {
  *
  * @param pictures in the order they are shown; those without a likeness are like nothing
  */
-export function firstAlike<Id>(pictures: readonly { readonly id: Id; readonly likeness: string | undefined }[]): ReadonlyMap<Id, Id> {
+export function firstAlike<Id>(
+  pictures: readonly { readonly id: Id; readonly likeness: string | undefined }[],
+): ReadonlyMap<Id, Id> {
   const found = new Map<Id, Id>();
   // Two that differ in at most 10 of 256 signs agree wholly in at least 6 of 16 pieces: only those that share a piece are compared.
   const byPiece = new Map<string, { id: Id; likeness: string }[]>();
   for (const { id, likeness } of pictures) {
     if (likeness === undefined) continue;
-    const pieces = Array.from({ length: 16 }, (_, index) => `${index} ${likeness.slice(index * 4, index * 4 + 4)}`).filter((piece) => !/ (0000|ffff)$/.test(piece));
-    const first = pieces.flatMap((piece) => byPiece.get(piece) ?? []).find((other) => isAlike(other.likeness, likeness));
+    const pieces = Array.from(
+      { length: 16 },
+      (_, index) => `${index} ${likeness.slice(index * 4, index * 4 + 4)}`,
+    ).filter((piece) => !/ (0000|ffff)$/.test(piece));
+    const first = pieces
+      .flatMap((piece) => byPiece.get(piece) ?? [])
+      .find((other) => isAlike(other.likeness, likeness));
     if (first) {
       found.set(id, first.id);
       continue;

@@ -23,7 +23,12 @@ export function toneCurve(light: LightValues): (y: number) => number {
 /** What chroma is multiplied by at a luma: colours keep their strength as they get brighter, and give way near white. */
 export function chromaGain(light: LightValues): (y: number) => number {
   const curve = toneCurve({ ...light, paling: 0 });
-  const strength = (light.saturation > 0 ? 1 + 1.2 * light.saturation : 1 + light.saturation) * (1 - light.blackAndWhite) * (1 - light.sepia) * (1 - light.toneAmount) * (1 - light.paling);
+  const strength =
+    (light.saturation > 0 ? 1 + 1.2 * light.saturation : 1 + light.saturation) *
+    (1 - light.blackAndWhite) *
+    (1 - light.sepia) *
+    (1 - light.toneAmount) *
+    (1 - light.paling);
   return (input) => {
     const y = Math.max(0.03, input);
     const out = curve(y);
@@ -45,7 +50,10 @@ export function chromaShift(light: LightValues): (y: number) => readonly [cb: nu
     const y = curve(input);
     const middle = 4 * y * (1 - y);
     const kept = 1 - light.paling;
-    return [kept * middle * (light.sepia * -0.085 + light.toneAmount * cb), kept * middle * (light.sepia * 0.058 + light.toneAmount * cr)];
+    return [
+      kept * middle * (light.sepia * -0.085 + light.toneAmount * cb),
+      kept * middle * (light.sepia * 0.058 + light.toneAmount * cr),
+    ];
   };
 }
 
@@ -54,7 +62,11 @@ export function balanceMatrix(light: LightValues): readonly number[] {
   const [r, g, b] = [1 + 0.25 * light.temperature, 1 - 0.15 * light.tint, 1 - 0.25 * light.temperature];
   const grey = KR * r + KG * g + KB * b;
   const gains = [r / grey, g / grey, b / grey] as const;
-  const columns = [[1, 0, 0], [0, 1, 0], [0, 0, 1]].map(([y, cb, cr]) => {
+  const columns = [
+    [1, 0, 0],
+    [0, 1, 0],
+    [0, 0, 1],
+  ].map(([y, cb, cr]) => {
     const red = y! + 2 * (1 - KR) * cr!;
     const blue = y! + 2 * (1 - KB) * cb!;
     const green = (y! - KR * red - KB * blue) / KG;
@@ -74,6 +86,10 @@ function fromRgb(r: number, g: number, b: number): [y: number, cb: number, cr: n
 }
 
 function ycc(colour: string): [y: number, cb: number, cr: number] {
-  const [r, g, b] = [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16) / 255) as [number, number, number];
+  const [r, g, b] = [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16) / 255) as [
+    number,
+    number,
+    number,
+  ];
   return fromRgb(r, g, b);
 }

@@ -37,15 +37,27 @@ const ANCHOR_Y = 0.44;
  * @param unlike the neighbour's move, which this one will not repeat
  * @param mustFill the frame is a window that shows no backing
  */
-export function automaticMove(picture: MoveSubject, frame: FrameShape, lengthMs: number, seed: string, unlike: MoveName | null, mustFill = false): PlannedMove {
+export function automaticMove(
+  picture: MoveSubject,
+  frame: FrameShape,
+  lengthMs: number,
+  seed: string,
+  unlike: MoveName | null,
+  mustFill = false,
+): PlannedMove {
   const pictureAspect = picture.widthPx / picture.heightPx;
   const frameAspect = frame.widthPx / frame.heightPx;
   const smallestWidth = frame.widthPx / (LARGEST_ENLARGEMENT * picture.widthPx);
   const zoom = Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, (lengthMs / 1000) * ZOOM_PER_SECOND));
   const fill = fillFraming(pictureAspect, frameAspect);
   const cut = 1 - fill.width * fill.height;
-  const fills = mustFill || fill.width >= smallestWidth * (1 + LEAST_ZOOM / 2) && (cut <= MOST_CUT_BY_FILLING || pictureAspect >= PANORAMA_ASPECT);
-  const moves = fills ? movesInside(fill, Math.min(1, Math.max(fill.width / (1 + zoom), smallestWidth) / fill.width), zoom) : movesWhole(fitFraming(pictureAspect, frameAspect), smallestWidth, zoom);
+  const fills =
+    mustFill ||
+    (fill.width >= smallestWidth * (1 + LEAST_ZOOM / 2) &&
+      (cut <= MOST_CUT_BY_FILLING || pictureAspect >= PANORAMA_ASPECT));
+  const moves = fills
+    ? movesInside(fill, Math.min(1, Math.max(fill.width / (1 + zoom), smallestWidth) / fill.width), zoom)
+    : movesWhole(fitFraming(pictureAspect, frameAspect), smallestWidth, zoom);
   const others = moves.filter((move) => move.name !== unlike);
   return others[Math.floor(seedOf(seed, 1) * others.length)]!;
 }
@@ -55,12 +67,18 @@ export function automaticMove(picture: MoveSubject, frame: FrameShape, lengthMs:
  *
  * @param mostEnlargement film pixels for each picture pixel up to which it may fill the frame
  */
-export function standingFraming(picture: MoveSubject, frame: FrameShape, mostEnlargement: number, mustFill = false): Framing {
+export function standingFraming(
+  picture: MoveSubject,
+  frame: FrameShape,
+  mostEnlargement: number,
+  mustFill = false,
+): Framing {
   const pictureAspect = picture.widthPx / picture.heightPx;
   const frameAspect = frame.widthPx / frame.heightPx;
   const smallestWidth = frame.widthPx / (mostEnlargement * picture.widthPx);
   const fill = fillFraming(pictureAspect, frameAspect);
-  if (mustFill || (fill.width >= smallestWidth && 1 - fill.width * fill.height <= MOST_CUT_BY_FILLING)) return inside({ ...fill, y: ANCHOR_Y });
+  if (mustFill || (fill.width >= smallestWidth && 1 - fill.width * fill.height <= MOST_CUT_BY_FILLING))
+    return inside({ ...fill, y: ANCHOR_Y });
   const fit = fitFraming(pictureAspect, frameAspect);
   return scaled(fit, Math.max(1, smallestWidth / fit.width));
 }
@@ -106,10 +124,12 @@ function movesWhole(fit: Framing, smallestWidth: number, zoom: number): PlannedM
   ];
   const leftEnd = { ...steady, x: 0.5 - acrossBy / 2 };
   const rightEnd = { ...steady, x: 0.5 + acrossBy / 2 };
-  if (room.across >= room.down) moves.push({ name: 'left', first: leftEnd, last: rightEnd }, { name: 'right', first: rightEnd, last: leftEnd });
+  if (room.across >= room.down)
+    moves.push({ name: 'left', first: leftEnd, last: rightEnd }, { name: 'right', first: rightEnd, last: leftEnd });
   const upperEnd = { ...steady, y: 0.5 - downBy / 2 };
   const lowerEnd = { ...steady, y: 0.5 + downBy / 2 };
-  if (room.down > room.across) moves.push({ name: 'up', first: upperEnd, last: lowerEnd }, { name: 'down', first: lowerEnd, last: upperEnd });
+  if (room.down > room.across)
+    moves.push({ name: 'up', first: upperEnd, last: lowerEnd }, { name: 'down', first: lowerEnd, last: upperEnd });
   return moves;
 }
 

@@ -36,11 +36,17 @@ export function cropOn(picture: Size, crop: Crop): Crop {
 export function croppedSize(picture: Size, given: Crop | undefined): Size {
   if (!given) return { widthPx: picture.widthPx, heightPx: picture.heightPx };
   const crop = cropOn(picture, given);
-  return { widthPx: Math.max(1, Math.round(crop.width * picture.widthPx)), heightPx: Math.max(1, Math.round(crop.height * picture.heightPx)) };
+  return {
+    widthPx: Math.max(1, Math.round(crop.width * picture.widthPx)),
+    heightPx: Math.max(1, Math.round(crop.height * picture.heightPx)),
+  };
 }
 
 /** What is known about the file a layer shows, with the size of what its crop leaves. */
-export function factsInUse<Facts extends AssetFacts | undefined>(layer: PictureLayer | ClipLayer | Layer, facts: Facts): Facts {
+export function factsInUse<Facts extends AssetFacts | undefined>(
+  layer: PictureLayer | ClipLayer | Layer,
+  facts: Facts,
+): Facts {
   if (layer.kind !== 'picture' || !layer.crop || facts?.kind !== 'picture') return facts;
   return { ...facts, ...croppedSize(facts, layer.crop) };
 }
@@ -60,27 +66,47 @@ function turned(x: number, y: number, turnDegrees: number): readonly [number, nu
 }
 
 export function liesInside(framing: Framing, picture: Size): boolean {
-  const [across, down] = reach({ widthPx: framing.width * picture.widthPx, heightPx: framing.height * picture.heightPx }, framing.turnDegrees);
+  const [across, down] = reach(
+    { widthPx: framing.width * picture.widthPx, heightPx: framing.height * picture.heightPx },
+    framing.turnDegrees,
+  );
   const [x, y] = [framing.x * picture.widthPx, framing.y * picture.heightPx];
   const [slackX, slackY] = [SLACK * picture.widthPx, SLACK * picture.heightPx];
-  return x - across >= -slackX && x + across <= picture.widthPx + slackX && y - down >= -slackY && y + down <= picture.heightPx + slackY;
+  return (
+    x - across >= -slackX &&
+    x + across <= picture.widthPx + slackX &&
+    y - down >= -slackY &&
+    y + down <= picture.heightPx + slackY
+  );
 }
 
 /** The framing made smaller, if it must be, and moved so that it lies on the picture. */
 export function heldInside(framing: Framing, picture: Size): Framing {
-  const [across, down] = reach({ widthPx: framing.width * picture.widthPx, heightPx: framing.height * picture.heightPx }, framing.turnDegrees);
+  const [across, down] = reach(
+    { widthPx: framing.width * picture.widthPx, heightPx: framing.height * picture.heightPx },
+    framing.turnDegrees,
+  );
   const scale = Math.min(1, picture.widthPx / (2 * across), picture.heightPx / (2 * down));
   const hold = (centre: number, half: number) => Math.min(1 - half, Math.max(half, centre));
   return {
-    ...framing, width: framing.width * scale, height: framing.height * scale,
-    x: hold(framing.x, (scale * across) / picture.widthPx), y: hold(framing.y, (scale * down) / picture.heightPx),
+    ...framing,
+    width: framing.width * scale,
+    height: framing.height * scale,
+    x: hold(framing.x, (scale * across) / picture.widthPx),
+    y: hold(framing.y, (scale * down) / picture.heightPx),
   };
 }
 
 /** As far as possible on the way from a crop to another (of the same turn) without leaving the picture. */
 export function furthestInside(from: Crop, to: Crop, picture: Size): Crop {
   if (liesInside(to, picture)) return to;
-  const between = (share: number): Crop => ({ ...to, x: from.x + (to.x - from.x) * share, y: from.y + (to.y - from.y) * share, width: from.width + (to.width - from.width) * share, height: from.height + (to.height - from.height) * share });
+  const between = (share: number): Crop => ({
+    ...to,
+    x: from.x + (to.x - from.x) * share,
+    y: from.y + (to.y - from.y) * share,
+    width: from.width + (to.width - from.width) * share,
+    height: from.height + (to.height - from.height) * share,
+  });
   let [inside, outside] = [0, 1];
   for (let step = 0; step < 20; step += 1) {
     const middle = (inside + outside) / 2;
@@ -100,8 +126,14 @@ export function partsOfTurn(turnDegrees: number): { readonly quarter: number; re
 export function straightened(crop: Crop, straighten: number, picture: Size): Crop {
   const turnDegrees = partsOfTurn(crop.turnDegrees).quarter + straighten;
   const room = (of: Crop) => {
-    const [across, down] = reach({ widthPx: of.width * picture.widthPx, heightPx: of.height * picture.heightPx }, of.turnDegrees);
-    return Math.min((Math.min(of.x, 1 - of.x) * picture.widthPx) / across, (Math.min(of.y, 1 - of.y) * picture.heightPx) / down);
+    const [across, down] = reach(
+      { widthPx: of.width * picture.widthPx, heightPx: of.height * picture.heightPx },
+      of.turnDegrees,
+    );
+    return Math.min(
+      (Math.min(of.x, 1 - of.x) * picture.widthPx) / across,
+      (Math.min(of.y, 1 - of.y) * picture.heightPx) / down,
+    );
   };
   const next = { ...crop, turnDegrees };
   if (room(crop) > 1.005) return heldInside(next, picture);
@@ -112,7 +144,12 @@ export function straightened(crop: Crop, straighten: number, picture: Size): Cro
 /** The same part of the picture, seen turned by a quarter: clockwise, or the other way. */
 export function quarterTurned(crop: Crop, picture: Size, clockwise: boolean): Crop {
   const by = crop.turnDegrees + (clockwise ? -90 : 90);
-  return { ...crop, width: (crop.height * picture.heightPx) / picture.widthPx, height: (crop.width * picture.widthPx) / picture.heightPx, turnDegrees: by > 180 ? by - 360 : by <= -180 ? by + 360 : by };
+  return {
+    ...crop,
+    width: (crop.height * picture.heightPx) / picture.widthPx,
+    height: (crop.width * picture.widthPx) / picture.heightPx,
+    turnDegrees: by > 180 ? by - 360 : by <= -180 ? by + 360 : by,
+  };
 }
 
 /** How much of the picture's box, as it lies under the crop's turn, is cut away on each side. */
@@ -120,7 +157,12 @@ export function sidesOf(crop: Crop, picture: Size): CropSides {
   const [across, down] = reach(picture, -crop.turnDegrees);
   const [x, y] = turned((crop.x - 0.5) * picture.widthPx, (crop.y - 0.5) * picture.heightPx, -crop.turnDegrees);
   const [w, h] = [(crop.width * picture.widthPx) / 2, (crop.height * picture.heightPx) / 2];
-  return { left: (x - w + across) / (2 * across), right: (across - x - w) / (2 * across), top: (y - h + down) / (2 * down), bottom: (down - y - h) / (2 * down) };
+  return {
+    left: (x - w + across) / (2 * across),
+    right: (across - x - w) / (2 * across),
+    top: (y - h + down) / (2 * down),
+    bottom: (down - y - h) / (2 * down),
+  };
 }
 
 /** The crop that cuts away so much on each side. It may reach beyond the picture where it is turned. */
@@ -129,8 +171,11 @@ export function cropOfSides(sides: CropSides, turnDegrees: number, picture: Size
   const [x, y] = turned((sides.left - sides.right) * across, (sides.top - sides.bottom) * down, turnDegrees);
   const [smallX, smallY] = [SMALLEST_SIDE_PX / (2 * across), SMALLEST_SIDE_PX / (2 * down)];
   return {
-    x: 0.5 + x / picture.widthPx, y: 0.5 + y / picture.heightPx,
-    width: (2 * across * Math.max(smallX, 1 - sides.left - sides.right)) / picture.widthPx, height: (2 * down * Math.max(smallY, 1 - sides.top - sides.bottom)) / picture.heightPx, turnDegrees,
+    x: 0.5 + x / picture.widthPx,
+    y: 0.5 + y / picture.heightPx,
+    width: (2 * across * Math.max(smallX, 1 - sides.left - sides.right)) / picture.widthPx,
+    height: (2 * down * Math.max(smallY, 1 - sides.top - sides.bottom)) / picture.heightPx,
+    turnDegrees,
   };
 }
 
@@ -150,18 +195,31 @@ export function settledCrop(crop: Crop, picture: Size): Crop | null {
   const [w, h] = onItsSide ? [picture.heightPx, picture.widthPx] : [picture.widthPx, picture.heightPx];
   const whole = (share: number, of: number) => Math.min(1, Math.max(0, Math.round(share * of) / of));
   const sides = { left: whole(left, w), right: whole(right, w), top: whole(top, h), bottom: whole(bottom, h) };
-  if (crop.turnDegrees === 0 && sides.left === 0 && sides.top === 0 && sides.right === 0 && sides.bottom === 0) return null;
+  if (crop.turnDegrees === 0 && sides.left === 0 && sides.top === 0 && sides.right === 0 && sides.bottom === 0)
+    return null;
   return cropOfSides(sides, partsOfTurn(crop.turnDegrees).quarter, picture);
 }
 
 /** A place on what a crop leaves, as a place on the whole picture; both in shares. */
-export function placeOnPicture(crop: Crop, place: { readonly x: number; readonly y: number }, picture: Size): { x: number; y: number } {
-  const [x, y] = turned((place.x - 0.5) * crop.width * picture.widthPx, (place.y - 0.5) * crop.height * picture.heightPx, crop.turnDegrees);
+export function placeOnPicture(
+  crop: Crop,
+  place: { readonly x: number; readonly y: number },
+  picture: Size,
+): { x: number; y: number } {
+  const [x, y] = turned(
+    (place.x - 0.5) * crop.width * picture.widthPx,
+    (place.y - 0.5) * crop.height * picture.heightPx,
+    crop.turnDegrees,
+  );
   return { x: crop.x + x / picture.widthPx, y: crop.y + y / picture.heightPx };
 }
 
 /** The reverse of `placeOnPicture`. */
-export function placeOnCrop(crop: Crop, place: { readonly x: number; readonly y: number }, picture: Size): { x: number; y: number } {
+export function placeOnCrop(
+  crop: Crop,
+  place: { readonly x: number; readonly y: number },
+  picture: Size,
+): { x: number; y: number } {
   const [x, y] = turned((place.x - crop.x) * picture.widthPx, (place.y - crop.y) * picture.heightPx, -crop.turnDegrees);
   return { x: 0.5 + x / (crop.width * picture.widthPx), y: 0.5 + y / (crop.height * picture.heightPx) };
 }
@@ -173,7 +231,12 @@ export function moveUnderCrop(move: Move, before: Crop | undefined, after: Crop 
   const [was, is] = [croppedSize(picture, before), croppedSize(picture, after ?? undefined)];
   const kept = (framing: Framing): Framing => {
     const place = placeOnCrop(to, placeOnPicture(from, framing, picture), picture);
-    const next = { ...framing, ...place, width: (framing.width * was.widthPx) / is.widthPx, height: (framing.height * was.heightPx) / is.heightPx };
+    const next = {
+      ...framing,
+      ...place,
+      width: (framing.width * was.widthPx) / is.widthPx,
+      height: (framing.height * was.heightPx) / is.heightPx,
+    };
     return liesInside(framing, was) ? heldInside(next, is) : next;
   };
   return { kind: 'set', first: kept(move.first), last: kept(move.last) };

@@ -9,41 +9,77 @@ import { planMoves } from './plan-moves';
 import { seedOf } from './seed';
 
 const FULL_HD = { widthPx: 1920, heightPx: 1080, framesPerSecond: 30 };
-const SIZES = [[6000, 4000], [4000, 6000], [4032, 3024], [3024, 4032], [1920, 1080], [2400, 2400], [9000, 3000], [1280, 720], [800, 600], [640, 480], [300, 900], [60, 40], [1921, 1081]] as const;
+const SIZES = [
+  [6000, 4000],
+  [4000, 6000],
+  [4032, 3024],
+  [3024, 4032],
+  [1920, 1080],
+  [2400, 2400],
+  [9000, 3000],
+  [1280, 720],
+  [800, 600],
+  [640, 480],
+  [300, 900],
+  [60, 40],
+  [1921, 1081],
+] as const;
 
 /** How far the framing reaches beyond the picture, as a fraction. */
-const beyond = (framing: Framing) => Math.max(Math.abs(framing.x - 0.5) + framing.width / 2, Math.abs(framing.y - 0.5) + framing.height / 2) - 0.5;
+const beyond = (framing: Framing) =>
+  Math.max(Math.abs(framing.x - 0.5) + framing.width / 2, Math.abs(framing.y - 0.5) + framing.height / 2) - 0.5;
 
 describe('automaticMove', () => {
-  const all = SIZES.flatMap(([widthPx, heightPx]) => [2, 5, 12].flatMap((seconds) => Array.from({ length: 12 }, (_, seed) => ({
-    widthPx, heightPx, move: automaticMove({ widthPx, heightPx }, FULL_HD, seconds * 1000, `seed ${seed}`, null),
-  }))));
+  const all = SIZES.flatMap(([widthPx, heightPx]) =>
+    [2, 5, 12].flatMap((seconds) =>
+      Array.from({ length: 12 }, (_, seed) => ({
+        widthPx,
+        heightPx,
+        move: automaticMove({ widthPx, heightPx }, FULL_HD, seconds * 1000, `seed ${seed}`, null),
+      })),
+    ),
+  );
 
   it('keeps the frame’s shape on the picture', () => {
-    for (const { widthPx, heightPx, move } of all) for (const framing of [move.first, move.last]) expect((framing.width * widthPx) / (framing.height * heightPx)).toBeCloseTo(16 / 9, 6);
+    for (const { widthPx, heightPx, move } of all)
+      for (const framing of [move.first, move.last])
+        expect((framing.width * widthPx) / (framing.height * heightPx)).toBeCloseTo(16 / 9, 6);
   });
   it('never enlarges past the picture’s pixels by more than 1.5', () => {
-    for (const { widthPx, move } of all) for (const framing of [move.first, move.last]) expect(1920 / (framing.width * widthPx)).toBeLessThanOrEqual(LARGEST_ENLARGEMENT + 1e-9);
+    for (const { widthPx, move } of all)
+      for (const framing of [move.first, move.last])
+        expect(1920 / (framing.width * widthPx)).toBeLessThanOrEqual(LARGEST_ENLARGEMENT + 1e-9);
   });
   it('stays inside the picture all the way, or shows it whole all the way', () => {
     for (const { move } of all) {
       const way = Array.from({ length: 21 }, (_, step) => betweenFramings(move.first, move.last, step / 20));
       const inside = way.every((framing) => beyond(framing) <= 1e-9);
-      const whole = way.every((framing) => framing.width >= 1 && framing.height >= 1 && Math.abs(framing.x - 0.5) <= (framing.width - 1) / 2 + 1e-9 && Math.abs(framing.y - 0.5) <= (framing.height - 1) / 2 + 1e-9);
+      const whole = way.every(
+        (framing) =>
+          framing.width >= 1 &&
+          framing.height >= 1 &&
+          Math.abs(framing.x - 0.5) <= (framing.width - 1) / 2 + 1e-9 &&
+          Math.abs(framing.y - 0.5) <= (framing.height - 1) / 2 + 1e-9,
+      );
       expect(inside || whole).toBe(true);
     }
   });
   it('moves every picture, and never hastily', () => {
     for (const { move } of all) {
       const zoom = Math.abs(Math.log(move.last.width / move.first.width));
-      const shift = Math.hypot((move.last.x - move.first.x) / move.first.width, (move.last.y - move.first.y) / move.first.height);
+      const shift = Math.hypot(
+        (move.last.x - move.first.x) / move.first.width,
+        (move.last.y - move.first.y) / move.first.height,
+      );
       expect(zoom + shift).toBeGreaterThan(0.012);
       expect(zoom).toBeLessThan(0.25);
       expect(shift).toBeLessThan(0.3);
     }
   });
   it('fills the frame with ordinary photographs and shows upright ones whole', () => {
-    expect(automaticMove({ widthPx: 6000, heightPx: 4000 }, FULL_HD, 5000, 's', null).first.width).toBeLessThanOrEqual(1);
+    expect(automaticMove({ widthPx: 6000, heightPx: 4000 }, FULL_HD, 5000, 's', null).first.width).toBeLessThanOrEqual(
+      1,
+    );
     expect(automaticMove({ widthPx: 4000, heightPx: 6000 }, FULL_HD, 5000, 's', null).first.width).toBeGreaterThan(2);
   });
   it('gives the same move for the same seed', () => {
@@ -55,11 +91,28 @@ describe('automaticMove', () => {
 describe('planMoves', () => {
   const id = assetId('a'.repeat(64));
   const slides = Array.from({ length: 300 }, (_, index) => ({
-    id: slideId(`s${index}`), lengthMs: 5000, transition: { kind: 'cut' as const }, backing: { kind: 'automatic' as const }, narration: null,
+    id: slideId(`s${index}`),
+    lengthMs: 5000,
+    transition: { kind: 'cut' as const },
+    backing: { kind: 'automatic' as const },
+    narration: null,
     layers: [{ kind: 'picture' as const, id: layerId(`p${index}`), assetId: id, move: { kind: 'automatic' as const } }],
   }));
   const show = { ...emptyShow(showId('x'), ''), slides };
-  const facts = new Map([[id, { kind: 'picture' as const, widthPx: 6000, heightPx: 4000, hasTransparency: false, takenAt: null, camera: null, brightness: 0.5 }]]);
+  const facts = new Map([
+    [
+      id,
+      {
+        kind: 'picture' as const,
+        widthPx: 6000,
+        heightPx: 4000,
+        hasTransparency: false,
+        takenAt: null,
+        camera: null,
+        brightness: 0.5,
+      },
+    ],
+  ]);
   const moves = planMoves(show, facts, slideSpans(slides));
 
   it('gives no two neighbours the same move, and uses them all', () => {
@@ -85,7 +138,9 @@ describe('betweenFramings', () => {
   it('begins at the first and ends at the last', () => {
     expect(betweenFramings(first, last, 0)).toEqual(first);
     const end = betweenFramings(first, last, 1);
-    expect([end.x, end.y, end.width, end.turnDegrees]).toEqual([0.6, 0.4, 0.5, 10].map((value) => expect.closeTo(value, 12)));
+    expect([end.x, end.y, end.width, end.turnDegrees]).toEqual(
+      [0.6, 0.4, 0.5, 10].map((value) => expect.closeTo(value, 12)),
+    );
   });
   it('zooms in equal ratios and keeps the fixed point in place', () => {
     const middle = betweenFramings(first, last, 0.5);

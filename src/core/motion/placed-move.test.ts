@@ -17,24 +17,41 @@ describe('standing', () => {
     expect(right.x + right.width / 2).toBeCloseTo(1, 12);
   });
   it('is known again', () => {
-    for (const picture of [LANDSCAPE, PORTRAIT]) for (const how of ['fill', 'whole'] as const) for (const side of SIDES) {
-      const place = standing(picture, FRAME, how, side);
-      const found = standingOf({ first: place, last: place }, picture, FRAME)!;
-      // At a side where nothing is left to shift, a side is the centre.
-      expect(standing(picture, FRAME, found.how, found.side)).toEqual(place);
-    }
-    expect(standingOf({ first: { x: 0.4, y: 0.4, width: 0.5, height: 0.42, turnDegrees: 0 }, last: { x: 0.4, y: 0.4, width: 0.5, height: 0.42, turnDegrees: 0 } }, LANDSCAPE, FRAME)).toBeNull();
+    for (const picture of [LANDSCAPE, PORTRAIT])
+      for (const how of ['fill', 'whole'] as const)
+        for (const side of SIDES) {
+          const place = standing(picture, FRAME, how, side);
+          const found = standingOf({ first: place, last: place }, picture, FRAME)!;
+          // At a side where nothing is left to shift, a side is the centre.
+          expect(standing(picture, FRAME, found.how, found.side)).toEqual(place);
+        }
+    expect(
+      standingOf(
+        {
+          first: { x: 0.4, y: 0.4, width: 0.5, height: 0.42, turnDegrees: 0 },
+          last: { x: 0.4, y: 0.4, width: 0.5, height: 0.42, turnDegrees: 0 },
+        },
+        LANDSCAPE,
+        FRAME,
+      ),
+    ).toBeNull();
   });
 });
 
 describe('a move put elsewhere', () => {
   const place = standing(LANDSCAPE, FRAME, 'fill', 'top');
   it('goes as much closer as it did', () => {
-    const moved = placedMove({ first: { ...place, width: 0.8, height: 0.675 }, last: { ...place, width: 0.6, height: 0.50625 } }, place);
+    const moved = placedMove(
+      { first: { ...place, width: 0.8, height: 0.675 }, last: { ...place, width: 0.6, height: 0.50625 } },
+      place,
+    );
     expect(moved).toMatchObject({ kind: 'set', first: place, last: { width: expect.closeTo(0.75, 9) } });
   });
   it('or further away, and stands still when it did', () => {
-    expect(placedMove({ first: { ...place, width: 0.5 }, last: { ...place, width: 1 } }, place)).toMatchObject({ first: { width: 0.5 }, last: place });
+    expect(placedMove({ first: { ...place, width: 0.5 }, last: { ...place, width: 1 } }, place)).toMatchObject({
+      first: { width: 0.5 },
+      last: place,
+    });
     expect(placedMove({ first: place, last: place }, place)).toEqual({ kind: 'set', first: place, last: place });
   });
 });

@@ -6,13 +6,24 @@ import { valueAt } from '../keys/channel';
 import { everyLayer, type ClipLayer, type Move, type PictureLayer } from '../show/layer';
 import type { SlideSpan } from '../timing/slide-span';
 import { factsInUse } from './crop';
-import { automaticMove, LARGEST_ENLARGEMENT, standingFraming, type MoveName, type MoveSubject, type PlannedMove } from './automatic-move';
+import {
+  automaticMove,
+  LARGEST_ENLARGEMENT,
+  standingFraming,
+  type MoveName,
+  type MoveSubject,
+  type PlannedMove,
+} from './automatic-move';
 
 /** Clips are seen moving and are forgiven more softness than a print. */
 const CLIP_ENLARGEMENT = 3;
 
 /** The move of every picture and clip in the show, by layer. Layers whose facts are unknown have none. A slide that is as it was keeps its moves, the very same ones. */
-export function planMoves(show: Show, facts: FactsById, spans: readonly SlideSpan[]): ReadonlyMap<LayerId, PlannedMove> {
+export function planMoves(
+  show: Show,
+  facts: FactsById,
+  spans: readonly SlideSpan[],
+): ReadonlyMap<LayerId, PlannedMove> {
   const moves = new Map<LayerId, PlannedMove>();
   let before: MoveName | null = null;
   show.slides.forEach((slide, index) => {
@@ -38,11 +49,26 @@ interface LayerMove {
 }
 
 /** Thousands of slides stay as they are when one is changed; their moves are not worked out again. */
-const lastFound = new WeakMap<Slide, { readonly around: Around; readonly layers: readonly (PictureLayer | ClipLayer)[]; readonly known: readonly (AssetFacts | undefined)[]; readonly moves: readonly LayerMove[] }>();
+const lastFound = new WeakMap<
+  Slide,
+  {
+    readonly around: Around;
+    readonly layers: readonly (PictureLayer | ClipLayer)[];
+    readonly known: readonly (AssetFacts | undefined)[];
+    readonly moves: readonly LayerMove[];
+  }
+>();
 
 function movesOfSlide(slide: Slide, facts: FactsById, around: Around): readonly LayerMove[] {
   const last = lastFound.get(slide);
-  if (last && last.around.frame === around.frame && last.around.seenMs === around.seenMs && last.around.before === around.before && last.layers.every((layer, index) => facts.get(layer.assetId) === last.known[index])) return last.moves;
+  if (
+    last &&
+    last.around.frame === around.frame &&
+    last.around.seenMs === around.seenMs &&
+    last.around.before === around.before &&
+    last.layers.every((layer, index) => facts.get(layer.assetId) === last.known[index])
+  )
+    return last.moves;
   const layers = [...everyLayer(slide.layers)].filter((layer) => layer.kind === 'picture' || layer.kind === 'clip');
   const moves: LayerMove[] = [];
   for (const layer of layers) {
@@ -50,17 +76,33 @@ function movesOfSlide(slide: Slide, facts: FactsById, around: Around): readonly 
     if (!known || known.kind === 'sound') continue;
     const window = pictureWindow(layer, known, around.frame, around.seenMs);
     const before = moves.at(-1)?.move.name ?? around.before;
-    moves.push({ layerId: layer.id, move: layer.kind === 'clip' ? still(known, CLIP_ENLARGEMENT, window) : planned(layer.move, known, layer.id, window, { ...around, before }) });
+    moves.push({
+      layerId: layer.id,
+      move:
+        layer.kind === 'clip'
+          ? still(known, CLIP_ENLARGEMENT, window)
+          : planned(layer.move, known, layer.id, window, { ...around, before }),
+    });
   }
   lastFound.set(slide, { around, layers, known: layers.map((layer) => facts.get(layer.assetId)), moves });
   return moves;
 
-  function planned(move: Move, size: MoveSubject, id: LayerId, window: PictureWindow, { seenMs, before }: Around): PlannedMove {
+  function planned(
+    move: Move,
+    size: MoveSubject,
+    id: LayerId,
+    window: PictureWindow,
+    { seenMs, before }: Around,
+  ): PlannedMove {
     switch (move.kind) {
-      case 'automatic': return automaticMove(size, window.shape, seenMs, id, before, window.mustFill);
-      case 'still': return still(size, LARGEST_ENLARGEMENT, window);
-      case 'set': return { name: 'still', first: move.first, last: move.last };
-      default: return unreachable(move);
+      case 'automatic':
+        return automaticMove(size, window.shape, seenMs, id, before, window.mustFill);
+      case 'still':
+        return still(size, LARGEST_ENLARGEMENT, window);
+      case 'set':
+        return { name: 'still', first: move.first, last: move.last };
+      default:
+        return unreachable(move);
     }
   }
 
@@ -77,11 +119,23 @@ export interface PictureWindow {
 }
 
 /** As it stands at the slide's start, in the frame's pixels. */
-export function pictureWindow(layer: PictureLayer | ClipLayer, picture: MoveSubject, frame: FrameShape, seenMs: number): PictureWindow {
+export function pictureWindow(
+  layer: PictureLayer | ClipLayer,
+  picture: MoveSubject,
+  frame: FrameShape,
+  seenMs: number,
+): PictureWindow {
   const { width, height } = layer.channels ?? {};
   const widthPx = width === undefined ? null : valueAt(width, 0, seenMs) * frame.widthPx;
   const heightPx = height === undefined ? null : valueAt(height, 0, seenMs) * frame.heightPx;
   const aspect = picture.widthPx / picture.heightPx;
   if (widthPx === null && heightPx === null) return { shape: frame, mustFill: false };
-  return { shape: { ...frame, widthPx: Math.max(1, widthPx ?? heightPx! * aspect), heightPx: Math.max(1, heightPx ?? widthPx! / aspect) }, mustFill: true };
+  return {
+    shape: {
+      ...frame,
+      widthPx: Math.max(1, widthPx ?? heightPx! * aspect),
+      heightPx: Math.max(1, heightPx ?? widthPx! / aspect),
+    },
+    mustFill: true,
+  };
 }

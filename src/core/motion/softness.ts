@@ -16,24 +16,43 @@ export interface SoftPlace {
 }
 
 /** Every picture that is somewhere enlarged beyond what looks sharp, with its worst place. */
-export function softPlaces(show: Pick<Show, 'slides' | 'frame'>, facts: FactsById, moves: ReadonlyMap<LayerId, PlannedMove>, spans: readonly SlideSpan[]): ReadonlyMap<AssetId, SoftPlace> {
+export function softPlaces(
+  show: Pick<Show, 'slides' | 'frame'>,
+  facts: FactsById,
+  moves: ReadonlyMap<LayerId, PlannedMove>,
+  spans: readonly SlideSpan[],
+): ReadonlyMap<AssetId, SoftPlace> {
   const worst = new Map<AssetId, SoftPlace>();
   show.slides.forEach((slide, slideIndex) => {
     for (const { layer, enlargement } of enlargements(slide, show.frame, facts, moves, spans[slideIndex]!)) {
-      if (isSoft(enlargement) && enlargement > (worst.get(layer.assetId)?.enlargement ?? 0)) worst.set(layer.assetId, { layerId: layer.id, slideIndex, enlargement });
+      if (isSoft(enlargement) && enlargement > (worst.get(layer.assetId)?.enlargement ?? 0))
+        worst.set(layer.assetId, { layerId: layer.id, slideIndex, enlargement });
     }
   });
   return worst;
 }
 
 /** The most any picture of a slide is enlarged beyond what looks sharp; null when all look sharp. */
-export function softnessOfSlide(slide: Slide, frame: FrameShape, facts: FactsById, moves: ReadonlyMap<LayerId, PlannedMove>, span: SlideSpan): number | null {
+export function softnessOfSlide(
+  slide: Slide,
+  frame: FrameShape,
+  facts: FactsById,
+  moves: ReadonlyMap<LayerId, PlannedMove>,
+  span: SlideSpan,
+): number | null {
   let most: number | null = null;
-  for (const { enlargement } of enlargements(slide, frame, facts, moves, span)) if (isSoft(enlargement)) most = Math.max(most ?? 0, enlargement);
+  for (const { enlargement } of enlargements(slide, frame, facts, moves, span))
+    if (isSoft(enlargement)) most = Math.max(most ?? 0, enlargement);
   return most;
 }
 
-function* enlargements(slide: Slide, frame: FrameShape, facts: FactsById, moves: ReadonlyMap<LayerId, PlannedMove>, span: SlideSpan): Generator<{ layer: PictureLayer; enlargement: number }> {
+function* enlargements(
+  slide: Slide,
+  frame: FrameShape,
+  facts: FactsById,
+  moves: ReadonlyMap<LayerId, PlannedMove>,
+  span: SlideSpan,
+): Generator<{ layer: PictureLayer; enlargement: number }> {
   for (const layer of everyLayer(slide.layers)) {
     if (layer.kind !== 'picture') continue;
     const known = factsInUse(layer, facts.get(layer.assetId));

@@ -9,7 +9,11 @@ const ids = (...names: string[]) => names.map(slideId);
 
 function slide(name: string): Slide {
   return {
-    id: slideId(name), lengthMs: 5000, transition: { kind: 'dissolve', lengthMs: 1000 }, backing: { kind: 'automatic' }, narration: null,
+    id: slideId(name),
+    lengthMs: 5000,
+    transition: { kind: 'dissolve', lengthMs: 1000 },
+    backing: { kind: 'automatic' },
+    narration: null,
     layers: [{ kind: 'picture', id: layerId(`picture of ${name}`), assetId: asset, move: { kind: 'automatic' } }],
   };
 }
@@ -26,11 +30,23 @@ function applied(edit: ShowEdit, to = show): { show: Show; inverse: ShowEdit } {
 describe('applyEdit', () => {
   it.each<[string, ShowEdit, string]>([
     ['adds at the start', { kind: 'add-slides', runs: [{ afterId: null, slides: [slide('x')] }] }, 'xabcde'],
-    ['adds after a slide', { kind: 'add-slides', runs: [{ afterId: slideId('b'), slides: [slide('x'), slide('y')] }] }, 'abxycde'],
-    ['adds at the end when the slide it should follow has gone', { kind: 'add-slides', runs: [{ afterId: slideId('gone'), slides: [slide('x')] }] }, 'abcdex'],
+    [
+      'adds after a slide',
+      { kind: 'add-slides', runs: [{ afterId: slideId('b'), slides: [slide('x'), slide('y')] }] },
+      'abxycde',
+    ],
+    [
+      'adds at the end when the slide it should follow has gone',
+      { kind: 'add-slides', runs: [{ afterId: slideId('gone'), slides: [slide('x')] }] },
+      'abcdex',
+    ],
     ['removes scattered slides', { kind: 'remove-slides', slideIds: ids('a', 'c', 'd') }, 'be'],
     ['moves one to the start', { kind: 'move-slides', runs: [{ slideIds: ids('d'), afterId: null }] }, 'dabce'],
-    ['moves several to the end in the order given', { kind: 'move-slides', runs: [{ slideIds: ids('c', 'a'), afterId: slideId('e') }] }, 'bdeca'],
+    [
+      'moves several to the end in the order given',
+      { kind: 'move-slides', runs: [{ slideIds: ids('c', 'a'), afterId: slideId('e') }] },
+      'bdeca',
+    ],
   ])('%s', (_name, edit, order) => {
     expect(orderOf(applied(edit).show)).toBe(order);
   });
@@ -40,13 +56,27 @@ describe('applyEdit', () => {
     { kind: 'remove-slides', slideIds: ids('a', 'b', 'd') },
     { kind: 'remove-slides', slideIds: ids('a', 'b', 'c', 'd', 'e') },
     { kind: 'move-slides', runs: [{ slideIds: ids('e', 'a', 'c'), afterId: slideId('b') }] },
-    { kind: 'set-lengths', lengths: [{ slideId: slideId('b'), lengthMs: 900 }, { slideId: slideId('d'), lengthMs: 7000 }] },
+    {
+      kind: 'set-lengths',
+      lengths: [
+        { slideId: slideId('b'), lengthMs: 900 },
+        { slideId: slideId('d'), lengthMs: 7000 },
+      ],
+    },
     { kind: 'set-transitions', transitions: [{ slideId: slideId('c'), transition: { kind: 'cut' } }] },
-    { kind: 'set-words', slideId: slideId('a'), layerId: layerId('w'), words: { title: 'Port Ellery', subtitle: '', place: 'top' } },
+    {
+      kind: 'set-words',
+      slideId: slideId('a'),
+      layerId: layerId('w'),
+      words: { title: 'Port Ellery', subtitle: '', place: 'top' },
+    },
     { kind: 'set-move', slideId: slideId('a'), layerId: layerId('picture of a'), move: { kind: 'still' } },
     { kind: 'set-backing', slideId: slideId('a'), backing: { kind: 'colour', colour: '#102030' } },
     { kind: 'set-narration', slideId: slideId('a'), narration: { assetId: asset, offsetMs: 500, gainDb: 0 } },
-    { kind: 'set-cues', cues: [{ id: cueId('q'), assetId: asset, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }] },
+    {
+      kind: 'set-cues',
+      cues: [{ id: cueId('q'), assetId: asset, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }],
+    },
     { kind: 'set-default-length', lengthMs: 4000 },
     { kind: 'rename-show', title: 'Evening' },
   ])('is undone and done again exactly: $kind', (edit) => {
@@ -87,12 +117,23 @@ describe('applyEdit', () => {
     const before = current;
     const undo: ShowEdit[] = [];
     let state = 7;
-    const next = (n: number) => { state = (state * 48271) % 2147483647; return state % n; };
+    const next = (n: number) => {
+      state = (state * 48271) % 2147483647;
+      return state % n;
+    };
     for (let step = 0; step < 200; step += 1) {
-      const names: SlideId[] = [...new Set(Array.from({ length: 1 + next(5) }, () => current.slides[next(current.slides.length)]!.id))];
-      const edit: ShowEdit = step % 3 === 0 && current.slides.length > 20
-        ? { kind: 'remove-slides', slideIds: names }
-        : { kind: 'move-slides', runs: [{ slideIds: names, afterId: current.slides.find((entry) => !names.includes(entry.id))?.id ?? null }] };
+      const names: SlideId[] = [
+        ...new Set(Array.from({ length: 1 + next(5) }, () => current.slides[next(current.slides.length)]!.id)),
+      ];
+      const edit: ShowEdit =
+        step % 3 === 0 && current.slides.length > 20
+          ? { kind: 'remove-slides', slideIds: names }
+          : {
+              kind: 'move-slides',
+              runs: [
+                { slideIds: names, afterId: current.slides.find((entry) => !names.includes(entry.id))?.id ?? null },
+              ],
+            };
       const result = applied(edit, current);
       undo.push(result.inverse);
       current = result.show;

@@ -15,16 +15,36 @@ import { withWords } from './words-of-slide';
 export type ShowEdit =
   | { readonly kind: 'add-slides'; readonly runs: readonly PlacedSlides[] }
   | { readonly kind: 'remove-slides'; readonly slideIds: readonly SlideId[] }
-  | { readonly kind: 'move-slides'; readonly runs: readonly { readonly slideIds: readonly SlideId[]; readonly afterId: SlideId | null }[] }
-  | { readonly kind: 'set-lengths'; readonly lengths: readonly { readonly slideId: SlideId; readonly lengthMs: number }[] }
-  | { readonly kind: 'set-transitions'; readonly transitions: readonly { readonly slideId: SlideId; readonly transition: Transition }[] }
-  | { readonly kind: 'set-words'; readonly slideId: SlideId; readonly layerId: LayerId; readonly words: WordsText | null }
+  | {
+      readonly kind: 'move-slides';
+      readonly runs: readonly { readonly slideIds: readonly SlideId[]; readonly afterId: SlideId | null }[];
+    }
+  | {
+      readonly kind: 'set-lengths';
+      readonly lengths: readonly { readonly slideId: SlideId; readonly lengthMs: number }[];
+    }
+  | {
+      readonly kind: 'set-transitions';
+      readonly transitions: readonly { readonly slideId: SlideId; readonly transition: Transition }[];
+    }
+  | {
+      readonly kind: 'set-words';
+      readonly slideId: SlideId;
+      readonly layerId: LayerId;
+      readonly words: WordsText | null;
+    }
   | { readonly kind: 'set-move'; readonly slideId: SlideId; readonly layerId: LayerId; readonly move: Move }
   /** What is used of pictures' files, and the moves as they are under it (see `moveUnderCrop`). */
-  | { readonly kind: 'set-crops'; readonly crops: readonly { readonly layerId: LayerId; readonly crop: Framing | null; readonly move: Move }[] }
+  | {
+      readonly kind: 'set-crops';
+      readonly crops: readonly { readonly layerId: LayerId; readonly crop: Framing | null; readonly move: Move }[];
+    }
   /** Everything on a slide, for work that goes beyond one picture and its words. */
   | { readonly kind: 'set-layers'; readonly slideId: SlideId; readonly layers: readonly Layer[] }
-  | { readonly kind: 'set-light'; readonly lights: readonly { readonly layerId: LayerId; readonly light: Light | null }[] }
+  | {
+      readonly kind: 'set-light';
+      readonly lights: readonly { readonly layerId: LayerId; readonly light: Light | null }[];
+    }
   | { readonly kind: 'set-edge'; readonly edges: readonly { readonly layerId: LayerId; readonly edge: Edge | null }[] }
   | { readonly kind: 'set-backing'; readonly slideId: SlideId; readonly backing: Backing }
   | { readonly kind: 'set-narration'; readonly slideId: SlideId; readonly narration: Narration | null }
@@ -64,7 +84,10 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
         if (present.has(slide.id)) return refused('slide-already-there');
         present.add(slide.id);
       }
-      return done({ ...show, slides: putIn(show.slides, edit.runs) }, { kind: 'remove-slides', slideIds: added.map((slide) => slide.id) });
+      return done(
+        { ...show, slides: putIn(show.slides, edit.runs) },
+        { kind: 'remove-slides', slideIds: added.map((slide) => slide.id) },
+      );
     }
     case 'remove-slides': {
       const taken = takeOut(show.slides, edit.slideIds);
@@ -73,9 +96,15 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
     }
     case 'move-slides': {
       const byId = new Map(show.slides.map((slide) => [slide.id, slide]));
-      const taken = takeOut(show.slides, edit.runs.flatMap((run) => run.slideIds));
+      const taken = takeOut(
+        show.slides,
+        edit.runs.flatMap((run) => run.slideIds),
+      );
       if (!taken) return refused('slide-not-found');
-      const placed = edit.runs.map((run) => ({ afterId: run.afterId, slides: run.slideIds.flatMap((id) => byId.get(id) ?? []) }));
+      const placed = edit.runs.map((run) => ({
+        afterId: run.afterId,
+        slides: run.slideIds.flatMap((id) => byId.get(id) ?? []),
+      }));
       const back = taken.runs.map((run) => ({ afterId: run.afterId, slideIds: run.slides.map((slide) => slide.id) }));
       return done({ ...show, slides: putIn(taken.rest, placed) }, { kind: 'move-slides', runs: back });
     }
@@ -94,7 +123,10 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
       if (before.length === 0) return refused('slide-not-found');
       return done(
         changeSlides(show, wanted, (slide, transition) => ({ ...slide, transition })),
-        { kind: 'set-transitions', transitions: before.map((slide) => ({ slideId: slide.id, transition: slide.transition })) },
+        {
+          kind: 'set-transitions',
+          transitions: before.map((slide) => ({ slideId: slide.id, transition: slide.transition })),
+        },
       );
     }
     case 'set-words': {
@@ -102,7 +134,12 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
       if (!slide) return refused('slide-not-found');
       const changed = withWords(slide, edit.layerId, edit.words);
       // What is removed may have had more to it than its words.
-      return done(putSlide(show, changed.slide), edit.words ? { ...edit, words: changed.before } : { kind: 'set-layers', slideId: slide.id, layers: slide.layers });
+      return done(
+        putSlide(show, changed.slide),
+        edit.words
+          ? { ...edit, words: changed.before }
+          : { kind: 'set-layers', slideId: slide.id, layers: slide.layers },
+      );
     }
     case 'set-move': {
       const slide = slideOf(show, edit.slideId);
@@ -116,7 +153,10 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
       const wanted = new Map(edit.crops.map((entry) => [entry.layerId, entry]));
       const before = layersOf(show, wanted)?.filter((layer) => layer.kind === 'picture');
       if (!before || before.length === 0) return refused('layer-not-found');
-      return done(withLayers(show, wanted, withCrop), { kind: 'set-crops', crops: before.map((layer) => ({ layerId: layer.id, crop: layer.crop ?? null, move: layer.move })) });
+      return done(withLayers(show, wanted, withCrop), {
+        kind: 'set-crops',
+        crops: before.map((layer) => ({ layerId: layer.id, crop: layer.crop ?? null, move: layer.move })),
+      });
     }
     case 'set-layers': {
       const slide = slideOf(show, edit.slideId);
@@ -127,13 +167,19 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
       const wanted = new Map(edit.lights.map((entry) => [entry.layerId, entry.light]));
       const before = layersOf(show, wanted);
       if (!before) return refused('layer-not-found');
-      return done(withLayers(show, wanted, withLight), { kind: 'set-light', lights: before.map((layer) => ({ layerId: layer.id, light: layer.light ?? null })) });
+      return done(withLayers(show, wanted, withLight), {
+        kind: 'set-light',
+        lights: before.map((layer) => ({ layerId: layer.id, light: layer.light ?? null })),
+      });
     }
     case 'set-edge': {
       const wanted = new Map(edit.edges.map((entry) => [entry.layerId, entry.edge]));
       const before = layersOf(show, wanted);
       if (!before) return refused('layer-not-found');
-      return done(withLayers(show, wanted, withEdge), { kind: 'set-edge', edges: before.map((layer) => ({ layerId: layer.id, edge: layer.edge ?? null })) });
+      return done(withLayers(show, wanted, withEdge), {
+        kind: 'set-edge',
+        edges: before.map((layer) => ({ layerId: layer.id, edge: layer.edge ?? null })),
+      });
     }
     case 'set-backing': {
       const slide = slideOf(show, edit.slideId);
@@ -148,7 +194,10 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
     case 'set-cues':
       return done({ ...show, cues: edit.cues }, { kind: 'set-cues', cues: show.cues });
     case 'set-default-length':
-      return done({ ...show, defaultLengthMs: edit.lengthMs }, { kind: 'set-default-length', lengthMs: show.defaultLengthMs });
+      return done(
+        { ...show, defaultLengthMs: edit.lengthMs },
+        { kind: 'set-default-length', lengthMs: show.defaultLengthMs },
+      );
     case 'rename-show':
       return done({ ...show, title: edit.title }, { kind: 'rename-show', title: show.title });
     case 'set-marks': {
@@ -159,17 +208,26 @@ export function applyEdit(show: Show, edit: ShowEdit): EditResult {
       const swapped = withFileSwapped(show, edit.from, edit.to);
       const before = show.slides.filter((slide, index) => slide !== swapped.slides[index]);
       if (before.length === 0 && swapped.cues === show.cues) return refused('file-not-used');
-      const back: ShowEdit[] = [...(before.length > 0 ? [{ kind: 'put-slides', slides: before } as const] : []), ...(swapped.cues === show.cues ? [] : [{ kind: 'set-cues', cues: show.cues } as const])];
+      const back: ShowEdit[] = [
+        ...(before.length > 0 ? [{ kind: 'put-slides', slides: before } as const] : []),
+        ...(swapped.cues === show.cues ? [] : [{ kind: 'set-cues', cues: show.cues } as const]),
+      ];
       return done(swapped, { kind: 'together', name: 'swap a file', edits: back });
     }
     case 'put-slides': {
       const wanted = new Map(edit.slides.map((slide) => [slide.id, slide]));
       const before = show.slides.filter((slide) => wanted.has(slide.id));
       if (before.length === 0) return refused('slide-not-found');
-      return done(changeSlides(show, wanted, (_before, after) => after), { kind: 'put-slides', slides: before });
+      return done(
+        changeSlides(show, wanted, (_before, after) => after),
+        { kind: 'put-slides', slides: before },
+      );
     }
     case 'set-content':
-      return done({ format: show.format, version: show.version, id: show.id, ...edit.content }, { kind: 'set-content', content: contentOf(show) });
+      return done(
+        { format: show.format, version: show.version, id: show.id, ...edit.content },
+        { kind: 'set-content', content: contentOf(show) },
+      );
     case 'together':
       return applyTogether(show, edit.name, edit.edits);
     default:
@@ -221,12 +279,12 @@ function withCrop(layer: Layer, { crop, move }: { readonly crop: Framing | null;
 
 function withLight(layer: Layer, light: Light | null): Layer {
   const { light: _before, ...rest } = layer;
-  return light ? { ...rest, light } as Layer : rest as Layer;
+  return light ? ({ ...rest, light } as Layer) : (rest as Layer);
 }
 
 function withEdge(layer: Layer, edge: Edge | null): Layer {
   const { edge: _before, ...rest } = layer;
-  return edge ? { ...rest, edge } as Layer : rest as Layer;
+  return edge ? ({ ...rest, edge } as Layer) : (rest as Layer);
 }
 
 function slideOf(show: Show, id: SlideId): Slide | undefined {
@@ -237,6 +295,13 @@ function putSlide(show: Show, changed: Slide): Show {
   return { ...show, slides: show.slides.map((slide) => (slide.id === changed.id ? changed : slide)) };
 }
 
-function changeSlides<Value>(show: Show, wanted: ReadonlyMap<SlideId, Value>, change: (slide: Slide, value: Value) => Slide): Show {
-  return { ...show, slides: show.slides.map((slide) => (wanted.has(slide.id) ? change(slide, wanted.get(slide.id)!) : slide)) };
+function changeSlides<Value>(
+  show: Show,
+  wanted: ReadonlyMap<SlideId, Value>,
+  change: (slide: Slide, value: Value) => Slide,
+): Show {
+  return {
+    ...show,
+    slides: show.slides.map((slide) => (wanted.has(slide.id) ? change(slide, wanted.get(slide.id)!) : slide)),
+  };
 }

@@ -1,21 +1,63 @@
 import { describe, expect, it } from '@jest/globals';
 import { applyEdit, type ShowEdit } from './edit';
 import { assetId, cueId, layerId, showId, slideId } from './ids';
-import { addToSlide, joinSlides, laidOut, layoutOf, layoutsFor, partSlide, picturesOf, windowsOf, type Layout } from './layout';
+import {
+  addToSlide,
+  joinSlides,
+  laidOut,
+  layoutOf,
+  layoutsFor,
+  partSlide,
+  picturesOf,
+  windowsOf,
+  type Layout,
+} from './layout';
 import { copyOfSlide } from './new-slide';
 import { contentOf, emptyShow, type Show, type Slide } from './show';
 
-const [sea, boat, song] = ['a', 'b', 'c'].map((digit) => assetId(digit.repeat(64))) as [ReturnType<typeof assetId>, ReturnType<typeof assetId>, ReturnType<typeof assetId>];
+const [sea, boat, song] = ['a', 'b', 'c'].map((digit) => assetId(digit.repeat(64))) as [
+  ReturnType<typeof assetId>,
+  ReturnType<typeof assetId>,
+  ReturnType<typeof assetId>,
+];
 const slide = (name: string, lengthMs = 5000): Slide => ({
-  id: slideId(name), lengthMs, transition: { kind: 'cut' }, backing: { kind: 'automatic' }, narration: null,
+  id: slideId(name),
+  lengthMs,
+  transition: { kind: 'cut' },
+  backing: { kind: 'automatic' },
+  narration: null,
   layers: [{ kind: 'picture', id: layerId(`picture-${name}`), assetId: sea, move: { kind: 'automatic' } }],
 });
 const show: Show = {
   ...emptyShow(showId('s'), 'Regatta'),
-  slides: [slide('a'), slide('b', 7000), { ...slide('c'), layers: [...slide('c').layers, { kind: 'words', id: layerId('w'), title: 'Dusk', subtitle: '', place: 'top' }] }],
+  slides: [
+    slide('a'),
+    slide('b', 7000),
+    {
+      ...slide('c'),
+      layers: [...slide('c').layers, { kind: 'words', id: layerId('w'), title: 'Dusk', subtitle: '', place: 'top' }],
+    },
+  ],
   cues: [{ id: cueId('q'), assetId: song, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }],
 };
-const framed: Slide = { ...slide('f'), layers: [{ kind: 'picture', id: layerId('p'), assetId: sea, move: { kind: 'set', first: { x: 0.4, y: 0.5, width: 0.5, height: 0.5, turnDegrees: 0 }, last: { x: 0.5, y: 0.5, width: 0.6, height: 0.6, turnDegrees: 0 } }, light: { exposure: 1 }, back: { assetId: sea } }], backing: { kind: 'picture', assetId: sea } };
+const framed: Slide = {
+  ...slide('f'),
+  layers: [
+    {
+      kind: 'picture',
+      id: layerId('p'),
+      assetId: sea,
+      move: {
+        kind: 'set',
+        first: { x: 0.4, y: 0.5, width: 0.5, height: 0.5, turnDegrees: 0 },
+        last: { x: 0.5, y: 0.5, width: 0.6, height: 0.6, turnDegrees: 0 },
+      },
+      light: { exposure: 1 },
+      back: { assetId: sea },
+    },
+  ],
+  backing: { kind: 'picture', assetId: sea },
+};
 let counted = 0;
 const newId = () => `n${(counted += 1)}`;
 
@@ -27,10 +69,27 @@ function applied(edit: ShowEdit, to = show): { show: Show; inverse: ShowEdit } {
 
 describe('marks', () => {
   it('are set, changed and wiped off, and undone exactly', () => {
-    const marked = applied({ kind: 'set-marks', marks: [{ assetId: sea, mark: 'keep' }, { assetId: boat, mark: 'linger' }] });
+    const marked = applied({
+      kind: 'set-marks',
+      marks: [
+        { assetId: sea, mark: 'keep' },
+        { assetId: boat, mark: 'linger' },
+      ],
+    });
     expect(marked.show.marks).toEqual({ [sea]: 'keep', [boat]: 'linger' });
     expect(applied(marked.inverse, marked.show).show).toEqual(show);
-    expect(applied({ kind: 'set-marks', marks: [{ assetId: sea, mark: null }, { assetId: boat, mark: 'leave-out' }] }, marked.show).show.marks).toEqual({ [boat]: 'leave-out' });
+    expect(
+      applied(
+        {
+          kind: 'set-marks',
+          marks: [
+            { assetId: sea, mark: null },
+            { assetId: boat, mark: 'leave-out' },
+          ],
+        },
+        marked.show,
+      ).show.marks,
+    ).toEqual({ [boat]: 'leave-out' });
   });
 });
 
@@ -38,7 +97,11 @@ describe('a swapped file', () => {
   it('stands wherever the other was, framed and lit as before, and goes back exactly', () => {
     const before = { ...show, slides: [...show.slides, framed] };
     const swapped = applied({ kind: 'swap-file', from: sea, to: boat }, before);
-    expect(swapped.show.slides.at(-1)).toEqual({ ...framed, backing: { kind: 'picture', assetId: boat }, layers: [{ ...framed.layers[0], assetId: boat, back: { assetId: boat } }] });
+    expect(swapped.show.slides.at(-1)).toEqual({
+      ...framed,
+      backing: { kind: 'picture', assetId: boat },
+      layers: [{ ...framed.layers[0], assetId: boat, back: { assetId: boat } }],
+    });
     expect(JSON.stringify(swapped.show)).not.toContain(sea);
     expect(applied(swapped.inverse, swapped.show).show).toEqual(before);
   });
@@ -55,16 +118,39 @@ describe('a swapped file', () => {
 
 describe('several edits as one step', () => {
   it('are undone together, and none is done when one is refused', () => {
-    const edit: ShowEdit = { kind: 'together', name: 'cut two', edits: [{ kind: 'remove-slides', slideIds: [slideId('b')] }, { kind: 'rename-show', title: 'Dusk' }] };
+    const edit: ShowEdit = {
+      kind: 'together',
+      name: 'cut two',
+      edits: [
+        { kind: 'remove-slides', slideIds: [slideId('b')] },
+        { kind: 'rename-show', title: 'Dusk' },
+      ],
+    };
     const both = applied(edit);
     expect([both.show.slides.length, both.show.title]).toEqual([2, 'Dusk']);
     expect(applied(both.inverse, both.show).show).toEqual(show);
-    expect(applyEdit(show, { ...edit, edits: [...edit.edits, { kind: 'set-backing', slideId: slideId('gone'), backing: { kind: 'automatic' } }] })).toEqual({ ok: false, reason: 'slide-not-found' });
+    expect(
+      applyEdit(show, {
+        ...edit,
+        edits: [...edit.edits, { kind: 'set-backing', slideId: slideId('gone'), backing: { kind: 'automatic' } }],
+      }),
+    ).toEqual({ ok: false, reason: 'slide-not-found' });
   });
   it('what names several slides is done to those that are still there', () => {
-    const changed = applied({ kind: 'set-lengths', lengths: [{ slideId: slideId('gone'), lengthMs: 900 }, { slideId: slideId('b'), lengthMs: 900 }] });
+    const changed = applied({
+      kind: 'set-lengths',
+      lengths: [
+        { slideId: slideId('gone'), lengthMs: 900 },
+        { slideId: slideId('b'), lengthMs: 900 },
+      ],
+    });
     expect(changed.show.slides.map((entry) => entry.lengthMs)).toEqual([5000, 900, 5000]);
-    expect(applied({ kind: 'move-slides', runs: [{ slideIds: [slideId('gone'), slideId('c')], afterId: null }] }).show.slides.map((entry) => entry.id)).toEqual(['c', 'a', 'b']);
+    expect(
+      applied({
+        kind: 'move-slides',
+        runs: [{ slideIds: [slideId('gone'), slideId('c')], afterId: null }],
+      }).show.slides.map((entry) => entry.id),
+    ).toEqual(['c', 'a', 'b']);
   });
   it('going to a version changes everything but who the show is, and back', () => {
     const other = { ...contentOf(show), title: 'Before', slides: [], marks: { [sea]: 'keep' as const } };
@@ -75,50 +161,114 @@ describe('several edits as one step', () => {
 });
 
 describe('layouts', () => {
-  it.each<[Layout, number]>([2, 3, 4, 5, 7, 12].flatMap((count) => layoutsFor(count).map((layout): [Layout, number] => [layout, count])))('%s of %i stand inside the frame, apart from each other, and fill nearly all of it', (layout, count) => {
+  it.each<[Layout, number]>(
+    [2, 3, 4, 5, 7, 12].flatMap((count) => layoutsFor(count).map((layout): [Layout, number] => [layout, count])),
+  )('%s of %i stand inside the frame, apart from each other, and fill nearly all of it', (layout, count) => {
     const windows = windowsOf(layout, count, show.frame);
     expect(windows).toHaveLength(count);
-    const edges = windows.map(({ x, y, width, height }) => [x - width / 2, y - height / 2, x + width / 2, y + height / 2] as const);
-    for (const [left, top, right, bottom] of edges) expect(Math.min(left, top, 1 - right, 1 - bottom)).toBeGreaterThan(-1e-9);
-    for (const [index, one] of edges.entries()) for (const other of edges.slice(index + 1)) expect(one[0] >= other[2] || other[0] >= one[2] || one[1] >= other[3] || other[1] >= one[3]).toBe(true);
+    const edges = windows.map(
+      ({ x, y, width, height }) => [x - width / 2, y - height / 2, x + width / 2, y + height / 2] as const,
+    );
+    for (const [left, top, right, bottom] of edges)
+      expect(Math.min(left, top, 1 - right, 1 - bottom)).toBeGreaterThan(-1e-9);
+    for (const [index, one] of edges.entries())
+      for (const other of edges.slice(index + 1))
+        expect(one[0] >= other[2] || other[0] >= one[2] || one[1] >= other[3] || other[1] >= one[3]).toBe(true);
     expect(windows.reduce((sum, window) => sum + window.width * window.height, 0)).toBeGreaterThan(0.9);
   });
   it('joins slides into one with all their pictures, the longest length and the first words there are', () => {
     const joined = applied(joinSlides(show, [slideId('c'), slideId('a'), slideId('b')], 'side-by-side')!);
     expect(joined.show.slides).toHaveLength(1);
     const [only] = joined.show.slides as [Slide];
-    expect([only.id, only.lengthMs, only.layers.map((layer) => layer.kind), layoutOf(only, show.frame)]).toEqual(['a', 7000, ['picture', 'picture', 'picture', 'words'], 'side-by-side']);
+    expect([only.id, only.lengthMs, only.layers.map((layer) => layer.kind), layoutOf(only, show.frame)]).toEqual([
+      'a',
+      7000,
+      ['picture', 'picture', 'picture', 'words'],
+      'side-by-side',
+    ]);
     expect(applied(joined.inverse, joined.show).show).toEqual(show);
   });
   it('parts them again, each picture with the frame to itself', () => {
-    const joined = applied(joinSlides(show, show.slides.map((entry) => entry.id), 'grid')!).show;
+    const joined = applied(
+      joinSlides(
+        show,
+        show.slides.map((entry) => entry.id),
+        'grid',
+      )!,
+    ).show;
     const parted = applied(partSlide(joined, joined.slides[0]!, newId)!, joined).show;
-    expect(parted.slides.map((entry) => [picturesOf(entry).length, entry.backing.kind, picturesOf(entry)[0]!.channels])).toEqual(Array(3).fill([1, 'automatic', undefined]));
+    expect(
+      parted.slides.map((entry) => [picturesOf(entry).length, entry.backing.kind, picturesOf(entry)[0]!.channels]),
+    ).toEqual(Array(3).fill([1, 'automatic', undefined]));
     expect(new Set(parted.slides.flatMap((entry) => entry.layers.map((layer) => layer.id))).size).toBe(4);
   });
   it('puts a picture beside the others in the layout they are in', () => {
     const two = applied(joinSlides(show, [slideId('a'), slideId('b')], 'stacked')!).show;
-    const three = applied(addToSlide(two, two.slides[0]!, { kind: 'picture', id: layerId('x'), assetId: boat, move: { kind: 'automatic' } })!, two).show;
-    expect([layoutOf(three.slides[0]!, show.frame), picturesOf(three.slides[0]!).map((layer) => layer.assetId)]).toEqual(['stacked', [sea, sea, boat]]);
+    const three = applied(
+      addToSlide(two, two.slides[0]!, {
+        kind: 'picture',
+        id: layerId('x'),
+        assetId: boat,
+        move: { kind: 'automatic' },
+      })!,
+      two,
+    ).show;
+    expect([
+      layoutOf(three.slides[0]!, show.frame),
+      picturesOf(three.slides[0]!).map((layer) => layer.assetId),
+    ]).toEqual(['stacked', [sea, sea, boat]]);
   });
   it('refuses to join one slide, or more pictures than can be seen', () => {
     expect(joinSlides(show, [slideId('a')], 'grid')).toBeNull();
     const many = { ...show, slides: Array.from({ length: 13 }, (_, index) => slide(`m${index}`)) };
-    expect(joinSlides(many, many.slides.map((entry) => entry.id), 'grid')).toBeNull();
+    expect(
+      joinSlides(
+        many,
+        many.slides.map((entry) => entry.id),
+        'grid',
+      ),
+    ).toBeNull();
   });
   it('refuses to join, part or add to what would lose something: second words, a second voice, groups', () => {
     const [a, b, c] = show.slides as [Slide, Slide, Slide];
-    const join = (...slides: Slide[]) => joinSlides({ ...show, slides }, slides.map((entry) => entry.id), 'grid');
+    const join = (...slides: Slide[]) =>
+      joinSlides(
+        { ...show, slides },
+        slides.map((entry) => entry.id),
+        'grid',
+      );
     const words = c.layers[1]!;
     const grouped: Slide = { ...b, layers: [{ kind: 'group', id: layerId('g'), layers: b.layers }] };
     expect([join(a, c), join({ ...a, layers: [...a.layers, words] }, c)]).toEqual([expect.anything(), null]);
-    expect(join({ ...a, narration: { assetId: song, offsetMs: 0, gainDb: 0 } }, { ...b, narration: { assetId: song, offsetMs: 0, gainDb: 0 } })).toBeNull();
-    expect([join(a, grouped), addToSlide(show, grouped, { kind: 'picture', id: layerId('x'), assetId: boat, move: { kind: 'automatic' } })]).toEqual([null, null]);
+    expect(
+      join(
+        { ...a, narration: { assetId: song, offsetMs: 0, gainDb: 0 } },
+        { ...b, narration: { assetId: song, offsetMs: 0, gainDb: 0 } },
+      ),
+    ).toBeNull();
+    expect([
+      join(a, grouped),
+      addToSlide(show, grouped, { kind: 'picture', id: layerId('x'), assetId: boat, move: { kind: 'automatic' } }),
+    ]).toEqual([null, null]);
   });
   it('keeps keyed channels that do not place the picture', () => {
-    const turned: Slide = { ...slide('t'), layers: [{ kind: 'picture', id: layerId('t'), assetId: sea, move: { kind: 'automatic' }, channels: { turnDegrees: 3, x: 0.2 } }] };
+    const turned: Slide = {
+      ...slide('t'),
+      layers: [
+        {
+          kind: 'picture',
+          id: layerId('t'),
+          assetId: sea,
+          move: { kind: 'automatic' },
+          channels: { turnDegrees: 3, x: 0.2 },
+        },
+      ],
+    };
     const pictures = [...picturesOf(turned), ...picturesOf(slide('u'))];
-    expect(laidOut(turned, pictures, 'stacked', show.frame).layers[0]!.channels).toMatchObject({ turnDegrees: 3, x: 0.5 });
+    expect(laidOut(turned, pictures, 'stacked', show.frame).layers[0]!.channels).toMatchObject({
+      turnDegrees: 3,
+      x: 0.5,
+    });
   });
 });
 
@@ -126,7 +276,22 @@ describe('a copied slide', () => {
   it('has new ids throughout, and its masks and tethers point to the copies', () => {
     const original: Slide = {
       ...slide('o'),
-      layers: [{ kind: 'group', id: layerId('g'), layers: [{ kind: 'solid', id: layerId('s'), colour: '#102030' }, { kind: 'solid', id: layerId('m'), colour: '#ffffff', mask: { by: 'brightness', cuts: [layerId('s')] }, tether: { to: layerId('s'), position: true } }] }],
+      layers: [
+        {
+          kind: 'group',
+          id: layerId('g'),
+          layers: [
+            { kind: 'solid', id: layerId('s'), colour: '#102030' },
+            {
+              kind: 'solid',
+              id: layerId('m'),
+              colour: '#ffffff',
+              mask: { by: 'brightness', cuts: [layerId('s')] },
+              tether: { to: layerId('s'), position: true },
+            },
+          ],
+        },
+      ],
     };
     const copy = copyOfSlide(original, newId);
     const [group] = copy.layers;

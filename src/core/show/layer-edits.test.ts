@@ -5,11 +5,47 @@ import { assetId, layerId, showId, slideId } from './ids';
 import { everyLayer, type GroupLayer, type PictureLayer } from './layer';
 import { assetIdsOf, emptyShow, mainLayerOf, type Show, type Slide } from './show';
 
-const [A, B, C] = ['1', '2', '3'].map((digit) => assetId(digit.repeat(64))) as [ReturnType<typeof assetId>, ReturnType<typeof assetId>, ReturnType<typeof assetId>];
-const picture = (id: string, asset = A, more: Partial<PictureLayer> = {}): PictureLayer => ({ kind: 'picture', id: layerId(id), assetId: asset, move: { kind: 'still' }, ...more });
-const slide = (id: string, layers: Slide['layers'], more: Partial<Slide> = {}): Slide => ({ id: slideId(id), lengthMs: 4000, transition: { kind: 'cut' }, backing: { kind: 'automatic' }, narration: null, layers, ...more });
+const [A, B, C] = ['1', '2', '3'].map((digit) => assetId(digit.repeat(64))) as [
+  ReturnType<typeof assetId>,
+  ReturnType<typeof assetId>,
+  ReturnType<typeof assetId>,
+];
+const picture = (id: string, asset = A, more: Partial<PictureLayer> = {}): PictureLayer => ({
+  kind: 'picture',
+  id: layerId(id),
+  assetId: asset,
+  move: { kind: 'still' },
+  ...more,
+});
+const slide = (id: string, layers: Slide['layers'], more: Partial<Slide> = {}): Slide => ({
+  id: slideId(id),
+  lengthMs: 4000,
+  transition: { kind: 'cut' },
+  backing: { kind: 'automatic' },
+  narration: null,
+  layers,
+  ...more,
+});
 const group: GroupLayer = { kind: 'group', id: layerId('g'), layers: [picture('inner', B)] };
-const show: Show = { ...emptyShow(showId('x'), ''), slides: [slide('one', [picture('p')]), slide('two', [group, { kind: 'words', id: layerId('w'), title: 'Boats', subtitle: '', place: 'top', style: { size: 0.1 }, tether: { to: layerId('inner'), position: true } }]), slide('three', [])] };
+const show: Show = {
+  ...emptyShow(showId('x'), ''),
+  slides: [
+    slide('one', [picture('p')]),
+    slide('two', [
+      group,
+      {
+        kind: 'words',
+        id: layerId('w'),
+        title: 'Boats',
+        subtitle: '',
+        place: 'top',
+        style: { size: 0.1 },
+        tether: { to: layerId('inner'), position: true },
+      },
+    ]),
+    slide('three', []),
+  ],
+};
 
 function done(edit: ShowEdit, on = show): { show: Show; inverse: ShowEdit } {
   const result = applyEdit(on, edit);
@@ -23,34 +59,76 @@ function done(edit: ShowEdit, on = show): { show: Show; inverse: ShowEdit } {
 describe('edits of layers', () => {
   it('set a light, in groups too, and leave other slides as they are', () => {
     const { show: lit } = done({ kind: 'set-light', lights: [{ layerId: layerId('inner'), light: { exposure: 1 } }] });
-    expect([...everyLayer(lit.slides[1]!.layers)].find((layer) => layer.id === 'inner')).toMatchObject({ light: { exposure: 1 } });
+    expect([...everyLayer(lit.slides[1]!.layers)].find((layer) => layer.id === 'inner')).toMatchObject({
+      light: { exposure: 1 },
+    });
     expect([lit.slides[0], lit.slides[2]]).toEqual([show.slides[0], show.slides[2]]);
     expect(lit.slides[0]).toBe(show.slides[0]);
   });
   it('set several at once and take them away again', () => {
     const lights = ['p', 'inner'].map((id) => ({ layerId: layerId(id), light: { sepia: 1 } }));
     const { show: lit, inverse } = done({ kind: 'set-light', lights });
-    expect(inverse).toEqual({ kind: 'set-light', lights: [{ layerId: 'p', light: null }, { layerId: 'inner', light: null }] });
-    expect(done({ kind: 'set-light', lights: lights.map((entry) => ({ ...entry, light: null })) }, lit).show).toEqual(show);
+    expect(inverse).toEqual({
+      kind: 'set-light',
+      lights: [
+        { layerId: 'p', light: null },
+        { layerId: 'inner', light: null },
+      ],
+    });
+    expect(done({ kind: 'set-light', lights: lights.map((entry) => ({ ...entry, light: null })) }, lit).show).toEqual(
+      show,
+    );
   });
   it('set an edge', () => {
-    expect(done({ kind: 'set-edge', edges: [{ layerId: layerId('p'), edge: { feather: 0.1 } }] }).show.slides[0]!.layers[0]).toMatchObject({ edge: { feather: 0.1 } });
+    expect(
+      done({ kind: 'set-edge', edges: [{ layerId: layerId('p'), edge: { feather: 0.1 } }] }).show.slides[0]!.layers[0],
+    ).toMatchObject({ edge: { feather: 0.1 } });
   });
   it('crop pictures, in groups too, with the moves they have under it', () => {
     const crop = { x: 0.5, y: 0.5, width: 0.5, height: 0.5, turnDegrees: 3 };
-    const { show: cropped, inverse } = done({ kind: 'set-crops', crops: ['p', 'inner'].map((id) => ({ layerId: layerId(id), crop, move: { kind: 'automatic' } })) });
-    expect([...everyLayer(cropped.slides[1]!.layers)].find((layer) => layer.id === 'inner')).toMatchObject({ crop, move: { kind: 'automatic' } });
-    expect(inverse).toMatchObject({ crops: [{ layerId: 'p', crop: null, move: { kind: 'still' } }, { layerId: 'inner', crop: null }] });
-    expect(done({ kind: 'set-crops', crops: [{ layerId: layerId('p'), crop: null, move: { kind: 'still' } }] }, cropped).show.slides[0]!.layers[0]).toEqual(show.slides[0]!.layers[0]);
-    expect(applyEdit(show, { kind: 'set-crops', crops: [{ layerId: layerId('w'), crop, move: { kind: 'still' } }] })).toEqual({ ok: false, reason: 'layer-not-found' });
+    const { show: cropped, inverse } = done({
+      kind: 'set-crops',
+      crops: ['p', 'inner'].map((id) => ({ layerId: layerId(id), crop, move: { kind: 'automatic' } })),
+    });
+    expect([...everyLayer(cropped.slides[1]!.layers)].find((layer) => layer.id === 'inner')).toMatchObject({
+      crop,
+      move: { kind: 'automatic' },
+    });
+    expect(inverse).toMatchObject({
+      crops: [
+        { layerId: 'p', crop: null, move: { kind: 'still' } },
+        { layerId: 'inner', crop: null },
+      ],
+    });
+    expect(
+      done({ kind: 'set-crops', crops: [{ layerId: layerId('p'), crop: null, move: { kind: 'still' } }] }, cropped).show
+        .slides[0]!.layers[0],
+    ).toEqual(show.slides[0]!.layers[0]);
+    expect(
+      applyEdit(show, { kind: 'set-crops', crops: [{ layerId: layerId('w'), crop, move: { kind: 'still' } }] }),
+    ).toEqual({ ok: false, reason: 'layer-not-found' });
     expect(editSentence(inverse)).toBe('crop 2 pictures');
   });
   it('set everything on a slide', () => {
-    expect(done({ kind: 'set-layers', slideId: slideId('three'), layers: [picture('new', C)] }).show.slides[2]!.layers).toHaveLength(1);
+    expect(
+      done({ kind: 'set-layers', slideId: slideId('three'), layers: [picture('new', C)] }).show.slides[2]!.layers,
+    ).toHaveLength(1);
   });
   it('change what words say and keep the rest of their layer', () => {
-    const { show: changed } = done({ kind: 'set-words', slideId: slideId('two'), layerId: layerId('w'), words: { title: 'Pies', subtitle: '', place: 'top' } });
-    expect(changed.slides[1]!.layers[1]).toEqual({ kind: 'words', id: 'w', title: 'Pies', subtitle: '', place: 'top', tether: { to: 'inner', position: true } });
+    const { show: changed } = done({
+      kind: 'set-words',
+      slideId: slideId('two'),
+      layerId: layerId('w'),
+      words: { title: 'Pies', subtitle: '', place: 'top' },
+    });
+    expect(changed.slides[1]!.layers[1]).toEqual({
+      kind: 'words',
+      id: 'w',
+      title: 'Pies',
+      subtitle: '',
+      place: 'top',
+      tether: { to: 'inner', position: true },
+    });
   });
   it('bring back removed words with all there was to them', () => {
     done({ kind: 'set-words', slideId: slideId('two'), layerId: layerId('w'), words: null });
@@ -63,8 +141,12 @@ describe('edits of layers', () => {
     expect(applyEdit(show, edit)).toEqual({ ok: false, reason });
   });
   it('say what they do', () => {
-    expect(editSentence({ kind: 'set-light', lights: [{ layerId: layerId('p'), light: null }] })).toBe('change the light');
-    expect(editSentence({ kind: 'set-edge', edges: ['p', 'q'].map((id) => ({ layerId: layerId(id), edge: null })) })).toBe('change the edges of 2 pictures');
+    expect(editSentence({ kind: 'set-light', lights: [{ layerId: layerId('p'), light: null }] })).toBe(
+      'change the light',
+    );
+    expect(
+      editSentence({ kind: 'set-edge', edges: ['p', 'q'].map((id) => ({ layerId: layerId(id), edge: null })) }),
+    ).toBe('change the edges of 2 pictures');
   });
 });
 
@@ -76,8 +158,18 @@ describe('a show’s files', () => {
       ...show,
       slides: [
         slide('1', [{ kind: 'group', id: layerId('g'), layers: [picture('a', A, { back: { assetId: B } })] }]),
-        slide('2', [{ kind: 'box', id: layerId('b'), depth: 0.1, faces: { front: face(C), back: plain, left: plain, right: plain, top: plain, bottom: plain } }]),
-        slide('3', [], { backing: { kind: 'picture', assetId: assetId('4'.repeat(64)) }, transition: { kind: 'pattern', lengthMs: 500, pattern: { assetId: assetId('5'.repeat(64)) } } }),
+        slide('2', [
+          {
+            kind: 'box',
+            id: layerId('b'),
+            depth: 0.1,
+            faces: { front: face(C), back: plain, left: plain, right: plain, top: plain, bottom: plain },
+          },
+        ]),
+        slide('3', [], {
+          backing: { kind: 'picture', assetId: assetId('4'.repeat(64)) },
+          transition: { kind: 'pattern', lengthMs: 500, pattern: { assetId: assetId('5'.repeat(64)) } },
+        }),
       ],
     };
     expect(assetIdsOf(everywhere).map((id) => id[0])).toEqual(['1', '2', '3', '4', '5']);

@@ -4,7 +4,16 @@ import type { AssetId, LayerId } from './ids';
 import type { Light } from './light';
 import type { WordsCome, WordsPlace, WordsStyle, WordsTravel } from './words';
 
-export type Layer = PictureLayer | ClipLayer | DrawingLayer | WordsLayer | ShapeLayer | GradientLayer | SolidLayer | BoxLayer | GroupLayer;
+export type Layer =
+  | PictureLayer
+  | ClipLayer
+  | DrawingLayer
+  | WordsLayer
+  | ShapeLayer
+  | GradientLayer
+  | SolidLayer
+  | BoxLayer
+  | GroupLayer;
 
 /** What every layer may have beside its content. A part that is left out does nothing. */
 export interface LayerParts {
@@ -73,8 +82,18 @@ export interface Tether {
 export interface Edge {
   readonly shape?: EdgeShape;
   readonly feather?: Channel;
-  readonly outline?: { readonly width: Channel; readonly colour: string; readonly where: 'inside' | 'centre' | 'outside' };
-  readonly shadow?: { readonly x: Channel; readonly y: Channel; readonly softness: Channel; readonly colour: string; readonly opacity: Channel };
+  readonly outline?: {
+    readonly width: Channel;
+    readonly colour: string;
+    readonly where: 'inside' | 'centre' | 'outside';
+  };
+  readonly shadow?: {
+    readonly x: Channel;
+    readonly y: Channel;
+    readonly softness: Channel;
+    readonly colour: string;
+    readonly opacity: Channel;
+  };
 }
 
 export type EdgeShape =
@@ -137,7 +156,11 @@ export type Shape =
   | { readonly kind: 'rectangle'; /** share of the shorter side, 0…0.5 */ readonly radius?: number }
   | { readonly kind: 'ellipse' }
   | { readonly kind: 'polygon'; /** 3…60 */ readonly sides: number }
-  | { readonly kind: 'star'; /** 3…60 */ readonly points: number; /** inner over outer radius, 0…1 */ readonly depth: number }
+  | {
+      readonly kind: 'star';
+      /** 3…60 */ readonly points: number;
+      /** inner over outer radius, 0…1 */ readonly depth: number;
+    }
   | { readonly kind: 'free'; /** SVG path data in a box of 100 × 100 */ readonly path: string };
 
 export type Fill = { readonly kind: 'colour'; readonly colour: string } | Gradient;
@@ -146,7 +169,11 @@ export type Fill = { readonly kind: 'colour'; readonly colour: string } | Gradie
 export interface Gradient {
   readonly kind: 'linear' | 'radial' | 'conic';
   readonly angleDegrees?: number;
-  readonly stops: readonly { readonly at: number; readonly colour: string; /** 0…1; 1 when left out */ readonly opacity?: number }[];
+  readonly stops: readonly {
+    readonly at: number;
+    readonly colour: string;
+    /** 0…1; 1 when left out */ readonly opacity?: number;
+  }[];
 }
 
 export interface GradientLayer extends LayerParts {
@@ -167,7 +194,8 @@ export interface BoxLayer extends LayerParts {
 }
 
 export type BoxSide = 'front' | 'back' | 'left' | 'right' | 'top' | 'bottom';
-export type BoxFace = { readonly kind: 'picture'; readonly assetId: AssetId } | { readonly kind: 'colour'; readonly colour: string };
+export type BoxFace =
+  { readonly kind: 'picture'; readonly assetId: AssetId } | { readonly kind: 'colour'; readonly colour: string };
 
 /** Layers that move as one. Its box is the frame they are laid out in. */
 export interface GroupLayer extends LayerParts {
@@ -203,6 +231,7 @@ export function* everyLayer(layers: readonly Layer[]): Generator<Layer> {
 export function assetIdsOfLayer(layer: Layer): AssetId[] {
   if (layer.kind === 'picture') return layer.back ? [layer.assetId, layer.back.assetId] : [layer.assetId];
   if (layer.kind === 'clip' || layer.kind === 'drawing') return [layer.assetId];
-  if (layer.kind === 'box') return Object.values(layer.faces).flatMap((face) => (face.kind === 'picture' ? [face.assetId] : []));
+  if (layer.kind === 'box')
+    return Object.values(layer.faces).flatMap((face) => (face.kind === 'picture' ? [face.assetId] : []));
   return [];
 }

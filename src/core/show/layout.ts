@@ -7,7 +7,12 @@ import { copyOfSlide } from './new-slide';
 /** How several pictures share a frame. `large-first` gives the first one two thirds. */
 export type Layout = 'side-by-side' | 'stacked' | 'large-first' | 'grid';
 
-export const LAYOUT_NAMES: Readonly<Record<Layout, string>> = { 'side-by-side': 'side by side', stacked: 'stacked', 'large-first': 'first one large', grid: 'grid' };
+export const LAYOUT_NAMES: Readonly<Record<Layout, string>> = {
+  'side-by-side': 'side by side',
+  stacked: 'stacked',
+  'large-first': 'first one large',
+  grid: 'grid',
+};
 export const MOST_IN_A_LAYOUT = 12;
 
 /** Where one picture stands: centre and size as shares of the frame. */
@@ -33,38 +38,62 @@ export function layoutsFor(count: number): Layout[] {
 export function windowsOf(layout: Layout, count: number, frame: FrameShape): Window[] {
   const gapX = (GAP * frame.heightPx) / frame.widthPx;
   switch (layout) {
-    case 'side-by-side': return row(0, 0, 1, 1, count, gapX);
-    case 'stacked': return column(0, 0, 1, 1, count, GAP);
+    case 'side-by-side':
+      return row(0, 0, 1, 1, count, gapX);
+    case 'stacked':
+      return column(0, 0, 1, 1, count, GAP);
     case 'large-first': {
       const large = (2 / 3) * (1 - gapX);
-      return [{ x: large / 2, y: 0.5, width: large, height: 1 }, ...column(large + gapX, 0, 1 - large - gapX, 1, count - 1, GAP)];
+      return [
+        { x: large / 2, y: 0.5, width: large, height: 1 },
+        ...column(large + gapX, 0, 1 - large - gapX, 1, count - 1, GAP),
+      ];
     }
     case 'grid': {
       const perRow = Math.ceil(Math.sqrt(count));
       const rows = Math.ceil(count / perRow);
       // The short row comes last and its pictures are the wider for it.
-      return column(0, 0, 1, 1, rows, GAP).flatMap((line, index) => row(0, line.y - line.height / 2, 1, line.height, Math.min(perRow, count - index * perRow), gapX));
+      return column(0, 0, 1, 1, rows, GAP).flatMap((line, index) =>
+        row(0, line.y - line.height / 2, 1, line.height, Math.min(perRow, count - index * perRow), gapX),
+      );
     }
   }
 }
 
 function row(left: number, top: number, width: number, height: number, count: number, gap: number): Window[] {
   const each = (width - gap * (count - 1)) / count;
-  return Array.from({ length: count }, (_, index) => ({ x: left + each / 2 + index * (each + gap), y: top + height / 2, width: each, height }));
+  return Array.from({ length: count }, (_, index) => ({
+    x: left + each / 2 + index * (each + gap),
+    y: top + height / 2,
+    width: each,
+    height,
+  }));
 }
 
 function column(left: number, top: number, width: number, height: number, count: number, gap: number): Window[] {
   const each = (height - gap * (count - 1)) / count;
-  return Array.from({ length: count }, (_, index) => ({ x: left + width / 2, y: top + each / 2 + index * (each + gap), width, height: each }));
+  return Array.from({ length: count }, (_, index) => ({
+    x: left + width / 2,
+    y: top + each / 2 + index * (each + gap),
+    width,
+    height: each,
+  }));
 }
 
 /** The pictures and clips a slide shows, in reading order. */
 export function picturesOf(slide: Slide): (PictureLayer | ClipLayer)[] {
-  return [...everyLayer(slide.layers)].filter((layer): layer is PictureLayer | ClipLayer => layer.kind === 'picture' || layer.kind === 'clip');
+  return [...everyLayer(slide.layers)].filter(
+    (layer): layer is PictureLayer | ClipLayer => layer.kind === 'picture' || layer.kind === 'clip',
+  );
 }
 
 /** The slide with these pictures, laid out; everything else on it stays above them. One picture has the frame to itself. */
-export function laidOut(slide: Slide, pictures: readonly (PictureLayer | ClipLayer)[], layout: Layout, frame: FrameShape): Slide {
+export function laidOut(
+  slide: Slide,
+  pictures: readonly (PictureLayer | ClipLayer)[],
+  layout: Layout,
+  frame: FrameShape,
+): Slide {
   const before = new Set<LayerId>(picturesOf(slide).map((layer) => layer.id));
   const windows = pictures.length === 1 ? [null] : windowsOf(layout, pictures.length, frame);
   const placed = pictures.map((layer, index): Layer => inWindow(layer, windows[index] ?? null));
@@ -72,7 +101,12 @@ export function laidOut(slide: Slide, pictures: readonly (PictureLayer | ClipLay
   return {
     ...slide,
     layers: [...placed, ...others],
-    backing: pictures.length > 1 && slide.backing.kind === 'automatic' ? { kind: 'colour', colour: BETWEEN } : pictures.length === 1 && slide.backing.kind === 'colour' && slide.backing.colour === BETWEEN ? { kind: 'automatic' } : slide.backing,
+    backing:
+      pictures.length > 1 && slide.backing.kind === 'automatic'
+        ? { kind: 'colour', colour: BETWEEN }
+        : pictures.length === 1 && slide.backing.kind === 'colour' && slide.backing.colour === BETWEEN
+          ? { kind: 'automatic' }
+          : slide.backing,
   };
 }
 
@@ -81,7 +115,8 @@ function inWindow(layer: PictureLayer | ClipLayer, window: Window | null): Layer
   const channels: Channels = window ? { ...rest, ...window } : rest;
   const { channels: _before, ...bare } = layer;
   // A framing that was set for another shape of window would be stretched: the picture finds its own anew.
-  const moved = bare.kind === 'picture' && bare.move.kind === 'set' ? { ...bare, move: { kind: 'automatic' as const } } : bare;
+  const moved =
+    bare.kind === 'picture' && bare.move.kind === 'set' ? { ...bare, move: { kind: 'automatic' as const } } : bare;
   return Object.keys(channels).length === 0 ? moved : { ...moved, channels };
 }
 
@@ -89,10 +124,21 @@ function inWindow(layer: PictureLayer | ClipLayer, window: Window | null): Layer
 export function layoutOf(slide: Slide, frame: FrameShape): Layout | null {
   const pictures = picturesOf(slide);
   const near = (channel: unknown, value: number) => typeof channel === 'number' && Math.abs(channel - value) < 0.002;
-  return (Object.keys(LAYOUT_NAMES) as Layout[]).find((layout) => pictures.length > 1 && windowsOf(layout, pictures.length, frame).every((window, index) => {
-    const channels = pictures[index]!.channels ?? {};
-    return near(channels.x, window.x) && near(channels.y, window.y) && near(channels.width, window.width) && near(channels.height, window.height);
-  })) ?? null;
+  return (
+    (Object.keys(LAYOUT_NAMES) as Layout[]).find(
+      (layout) =>
+        pictures.length > 1 &&
+        windowsOf(layout, pictures.length, frame).every((window, index) => {
+          const channels = pictures[index]!.channels ?? {};
+          return (
+            near(channels.x, window.x) &&
+            near(channels.y, window.y) &&
+            near(channels.width, window.width) &&
+            near(channels.height, window.height)
+          );
+        }),
+    ) ?? null
+  );
 }
 
 /**
@@ -106,12 +152,30 @@ export function joinSlides(show: Show, ids: readonly SlideId[], layout: Layout):
   if (!first || chosen.length < 2 || pictures.length < 2 || pictures.length > MOST_IN_A_LAYOUT) return null;
   const worded = chosen.filter((slide) => slide.layers.some((layer) => layer.kind === 'words')).length;
   if (worded > 1 || chosen.filter((slide) => slide.narration).length > 1 || !chosen.every(isSimple)) return null;
-  const words = wordsOf(first) ? [] : chosen.slice(1).flatMap((slide) => wordsOf(slide) ?? []).slice(0, 1);
-  const joined = laidOut({ ...first, lengthMs: Math.max(...chosen.map((slide) => slide.lengthMs)), layers: [...first.layers, ...words], narration: chosen.find((slide) => slide.narration)?.narration ?? null }, pictures, layout, show.frame);
+  const words = wordsOf(first)
+    ? []
+    : chosen
+        .slice(1)
+        .flatMap((slide) => wordsOf(slide) ?? [])
+        .slice(0, 1);
+  const joined = laidOut(
+    {
+      ...first,
+      lengthMs: Math.max(...chosen.map((slide) => slide.lengthMs)),
+      layers: [...first.layers, ...words],
+      narration: chosen.find((slide) => slide.narration)?.narration ?? null,
+    },
+    pictures,
+    layout,
+    show.frame,
+  );
   return {
     kind: 'together',
     name: `put ${pictures.length} pictures on one slide`,
-    edits: [{ kind: 'remove-slides', slideIds: chosen.slice(1).map((slide) => slide.id) }, { kind: 'put-slides', slides: [joined] }],
+    edits: [
+      { kind: 'remove-slides', slideIds: chosen.slice(1).map((slide) => slide.id) },
+      { kind: 'put-slides', slides: [joined] },
+    ],
   };
 }
 
@@ -120,8 +184,17 @@ export function partSlide(show: Show, slide: Slide, newId: () => string): ShowEd
   const [first, ...others] = picturesOf(slide);
   if (!first || others.length === 0 || !isSimple(slide)) return null;
   const alone = laidOut(slide, [first], 'grid', show.frame);
-  const parted = others.map((picture) => copyOfSlide({ ...laidOut({ ...slide, layers: [picture] }, [picture], 'grid', show.frame), narration: null }, newId));
-  return { kind: 'together', name: `give ${others.length + 1} pictures a slide each`, edits: [{ kind: 'put-slides', slides: [alone] }, { kind: 'add-slides', runs: [{ afterId: slide.id, slides: parted }] }] };
+  const parted = others.map((picture) =>
+    copyOfSlide({ ...laidOut({ ...slide, layers: [picture] }, [picture], 'grid', show.frame), narration: null }, newId),
+  );
+  return {
+    kind: 'together',
+    name: `give ${others.length + 1} pictures a slide each`,
+    edits: [
+      { kind: 'put-slides', slides: [alone] },
+      { kind: 'add-slides', runs: [{ afterId: slide.id, slides: parted }] },
+    ],
+  };
 }
 
 /** Only pictures, clips and words, none of them in a group: what a layout can move about. */
@@ -135,5 +208,14 @@ export function addToSlide(show: Show, slide: Slide, layer: PictureLayer | ClipL
   if (pictures.length > MOST_IN_A_LAYOUT || !isSimple(slide)) return null;
   const before = layoutOf(slide, show.frame);
   const layout = before && layoutsFor(pictures.length).includes(before) ? before : layoutsFor(pictures.length)[0]!;
-  return { kind: 'together', name: 'put a picture beside', edits: [{ kind: 'put-slides', slides: [laidOut({ ...slide, layers: [...slide.layers, layer] }, pictures, layout, show.frame)] }] };
+  return {
+    kind: 'together',
+    name: 'put a picture beside',
+    edits: [
+      {
+        kind: 'put-slides',
+        slides: [laidOut({ ...slide, layers: [...slide.layers, layer] }, pictures, layout, show.frame)],
+      },
+    ],
+  };
 }

@@ -13,7 +13,10 @@ export interface PlacedSlides {
  *
  * @returns null when none of the ids is in the order; those that are not are passed over
  */
-export function takeOut(slides: readonly Slide[], ids: readonly SlideId[]): { rest: readonly Slide[]; runs: readonly PlacedSlides[] } | null {
+export function takeOut(
+  slides: readonly Slide[],
+  ids: readonly SlideId[],
+): { rest: readonly Slide[]; runs: readonly PlacedSlides[] } | null {
   const leaving = new Set(ids);
   const rest: Slide[] = [];
   const runs: { afterId: SlideId | null; slides: Slide[] }[] = [];

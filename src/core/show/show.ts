@@ -1,6 +1,14 @@
 import type { AssetId, CueId, ShowId, SlideId } from './ids';
 import type { Mark } from './mark';
-import { assetIdsOfLayer, everyLayer, type ClipLayer, type Gradient, type Layer, type PictureLayer, type WordsLayer } from './layer';
+import {
+  assetIdsOfLayer,
+  everyLayer,
+  type ClipLayer,
+  type Gradient,
+  type Layer,
+  type PictureLayer,
+  type WordsLayer,
+} from './layer';
 import type { Transition } from './transition';
 
 /**
@@ -112,7 +120,8 @@ export function assetIdsOfSlides(slides: readonly Slide[]): AssetId[] {
   for (const slide of slides) {
     for (const layer of everyLayer(slide.layers)) for (const id of assetIdsOfLayer(layer)) ids.add(id);
     if (slide.backing.kind === 'picture') ids.add(slide.backing.assetId);
-    if (slide.transition.kind === 'pattern' && typeof slide.transition.pattern === 'object') ids.add(slide.transition.pattern.assetId);
+    if (slide.transition.kind === 'pattern' && typeof slide.transition.pattern === 'object')
+      ids.add(slide.transition.pattern.assetId);
     if (slide.narration) ids.add(slide.narration.assetId);
   }
   return [...ids];

@@ -14,13 +14,27 @@ export function withFileSwapped(show: Show, from: AssetId, to: AssetId): Show {
 
 function swappedInSlide(slide: Slide, from: AssetId, to: AssetId): Slide {
   const layers = slide.layers.map((layer) => swappedInLayer(layer, from, to));
-  const backing = slide.backing.kind === 'picture' && slide.backing.assetId === from ? { ...slide.backing, assetId: to } : slide.backing;
+  const backing =
+    slide.backing.kind === 'picture' && slide.backing.assetId === from
+      ? { ...slide.backing, assetId: to }
+      : slide.backing;
   const { transition } = slide;
-  const pattern = transition.kind === 'pattern' && typeof transition.pattern === 'object' && transition.pattern.assetId === from;
+  const pattern =
+    transition.kind === 'pattern' && typeof transition.pattern === 'object' && transition.pattern.assetId === from;
   const narration = slide.narration?.assetId === from ? { ...slide.narration, assetId: to } : slide.narration;
-  const same = layers.every((layer, index) => layer === slide.layers[index]) && backing === slide.backing && !pattern && narration === slide.narration;
+  const same =
+    layers.every((layer, index) => layer === slide.layers[index]) &&
+    backing === slide.backing &&
+    !pattern &&
+    narration === slide.narration;
   if (same) return slide;
-  return { ...slide, layers, backing, narration, transition: pattern ? { ...transition, pattern: { assetId: to } } : transition };
+  return {
+    ...slide,
+    layers,
+    backing,
+    narration,
+    transition: pattern ? { ...transition, pattern: { assetId: to } } : transition,
+  };
 }
 
 function swappedInLayer(layer: Layer, from: AssetId, to: AssetId): Layer {
@@ -34,7 +48,10 @@ function swappedInLayer(layer: Layer, from: AssetId, to: AssetId): Layer {
     case 'drawing':
       return layer.assetId === from ? { ...layer, assetId: to } : layer;
     case 'box': {
-      const sides = Object.entries(layer.faces).map(([side, face]) => [side, face.kind === 'picture' && face.assetId === from ? { ...face, assetId: to } : face] as const);
+      const sides = Object.entries(layer.faces).map(
+        ([side, face]) =>
+          [side, face.kind === 'picture' && face.assetId === from ? { ...face, assetId: to } : face] as const,
+      );
       const changed = sides.some(([side, face]) => face !== layer.faces[side as keyof typeof layer.faces]);
       return changed ? { ...layer, faces: Object.fromEntries(sides) as typeof layer.faces } : layer;
     }
@@ -42,6 +59,7 @@ function swappedInLayer(layer: Layer, from: AssetId, to: AssetId): Layer {
       const layers = layer.layers.map((inner) => swappedInLayer(inner, from, to));
       return layers.some((inner, index) => inner !== layer.layers[index]) ? { ...layer, layers } : layer;
     }
-    default: return layer;
+    default:
+      return layer;
   }
 }

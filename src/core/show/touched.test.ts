@@ -7,15 +7,40 @@ import { collide } from './touched';
 const show: Show = {
   ...emptyShow(showId('s'), 'Regatta'),
   slides: ['a', 'b'].map((name) => ({
-    id: slideId(name), lengthMs: 5000, transition: { kind: 'cut' }, backing: { kind: 'automatic' }, narration: null,
-    layers: [{ kind: 'picture', id: layerId(`picture-${name}`), assetId: assetId('a'.repeat(64)), move: { kind: 'automatic' } }],
+    id: slideId(name),
+    lengthMs: 5000,
+    transition: { kind: 'cut' },
+    backing: { kind: 'automatic' },
+    narration: null,
+    layers: [
+      {
+        kind: 'picture',
+        id: layerId(`picture-${name}`),
+        assetId: assetId('a'.repeat(64)),
+        move: { kind: 'automatic' },
+      },
+    ],
   })),
 };
-const length = (name: string): ShowEdit => ({ kind: 'set-lengths', lengths: [{ slideId: slideId(name), lengthMs: 3000 }] });
-const light = (name: string): ShowEdit => ({ kind: 'set-light', lights: [{ layerId: layerId(`picture-${name}`), light: { exposure: 1 } }] });
-const words = (name: string): ShowEdit => ({ kind: 'set-words', slideId: slideId(name), layerId: layerId('w'), words: { title: 'Dusk', subtitle: '', place: 'top' } });
+const length = (name: string): ShowEdit => ({
+  kind: 'set-lengths',
+  lengths: [{ slideId: slideId(name), lengthMs: 3000 }],
+});
+const light = (name: string): ShowEdit => ({
+  kind: 'set-light',
+  lights: [{ layerId: layerId(`picture-${name}`), light: { exposure: 1 } }],
+});
+const words = (name: string): ShowEdit => ({
+  kind: 'set-words',
+  slideId: slideId(name),
+  layerId: layerId('w'),
+  words: { title: 'Dusk', subtitle: '', place: 'top' },
+});
 const remove = (name: string): ShowEdit => ({ kind: 'remove-slides', slideIds: [slideId(name)] });
-const put = (name: string): ShowEdit => ({ kind: 'put-slides', slides: show.slides.filter((slide) => slide.id === name) });
+const put = (name: string): ShowEdit => ({
+  kind: 'put-slides',
+  slides: show.slides.filter((slide) => slide.id === name),
+});
 
 describe('two windows that wrote without knowing of each other', () => {
   it.each<[string, ShowEdit, ShowEdit]>([
@@ -23,10 +48,22 @@ describe('two windows that wrote without knowing of each other', () => {
     ['the same words', words('a'), words('a')],
     ['the light of a picture, and its whole slide', light('b'), put('b')],
     ['a removed slide, and its words', remove('a'), words('a')],
-    ['all layers of a slide, and the light of one', { kind: 'set-layers', slideId: slideId('a'), layers: [] }, light('a')],
+    [
+      'all layers of a slide, and the light of one',
+      { kind: 'set-layers', slideId: slideId('a'), layers: [] },
+      light('a'),
+    ],
     ['the whole show, and its title', { kind: 'set-content', content: show }, { kind: 'rename-show', title: 'Dusk' }],
-    ['a step of several edits, one of them the same', { kind: 'together', name: 'do two', edits: [length('b'), words('a')] }, words('a')],
-    ['the same mark', { kind: 'set-marks', marks: [{ assetId: assetId('b'.repeat(64)), mark: 'keep' }] }, { kind: 'set-marks', marks: [{ assetId: assetId('b'.repeat(64)), mark: null }] }],
+    [
+      'a step of several edits, one of them the same',
+      { kind: 'together', name: 'do two', edits: [length('b'), words('a')] },
+      words('a'),
+    ],
+    [
+      'the same mark',
+      { kind: 'set-marks', marks: [{ assetId: assetId('b'.repeat(64)), mark: 'keep' }] },
+      { kind: 'set-marks', marks: [{ assetId: assetId('b'.repeat(64)), mark: null }] },
+    ],
   ])('collide over %s, whoever came first', (_name, one, other) => {
     expect([collide([one], [other], show), collide([other], [one], show)]).toEqual([true, true]);
   });

@@ -12,28 +12,50 @@ export function touched(edit: ShowEdit, show: Show): Place[] {
   const slide = (id: SlideId, part = '') => `slides/${id}/${part}`;
   const layer = (id: LayerId, part: string) => `${slide(slideOfLayer(show, id), 'layers/')}${id}/${part}`;
   switch (edit.kind) {
-    case 'add-slides': return [];
-    case 'remove-slides': return edit.slideIds.map((id) => slide(id));
-    case 'move-slides': return edit.runs.flatMap((run) => run.slideIds.map((id) => slide(id, 'place')));
-    case 'set-lengths': return edit.lengths.map((entry) => slide(entry.slideId, 'length'));
-    case 'set-transitions': return edit.transitions.map((entry) => slide(entry.slideId, 'transition'));
-    case 'set-words': return [slide(edit.slideId, `layers/${edit.layerId}/words`)];
-    case 'set-move': return [slide(edit.slideId, `layers/${edit.layerId}/move`)];
-    case 'set-crops': return edit.crops.flatMap((entry) => [layer(entry.layerId, 'crop'), layer(entry.layerId, 'move')]);
-    case 'set-layers': return [slide(edit.slideId, 'layers/')];
-    case 'set-light': return edit.lights.map((entry) => layer(entry.layerId, 'light'));
-    case 'set-edge': return edit.edges.map((entry) => layer(entry.layerId, 'edge'));
-    case 'set-backing': return [slide(edit.slideId, 'backing')];
-    case 'set-narration': return [slide(edit.slideId, 'narration')];
-    case 'set-cues': return ['cues'];
-    case 'set-default-length': return ['pace'];
-    case 'rename-show': return ['title'];
-    case 'set-marks': return edit.marks.map((entry) => `marks/${entry.assetId}`);
-    case 'swap-file': return [`files/${edit.from}`];
-    case 'put-slides': return edit.slides.map((entry) => slide(entry.id));
-    case 'set-content': return [''];
-    case 'together': return edit.edits.flatMap((inner) => touched(inner, show));
-    default: return unreachable(edit);
+    case 'add-slides':
+      return [];
+    case 'remove-slides':
+      return edit.slideIds.map((id) => slide(id));
+    case 'move-slides':
+      return edit.runs.flatMap((run) => run.slideIds.map((id) => slide(id, 'place')));
+    case 'set-lengths':
+      return edit.lengths.map((entry) => slide(entry.slideId, 'length'));
+    case 'set-transitions':
+      return edit.transitions.map((entry) => slide(entry.slideId, 'transition'));
+    case 'set-words':
+      return [slide(edit.slideId, `layers/${edit.layerId}/words`)];
+    case 'set-move':
+      return [slide(edit.slideId, `layers/${edit.layerId}/move`)];
+    case 'set-crops':
+      return edit.crops.flatMap((entry) => [layer(entry.layerId, 'crop'), layer(entry.layerId, 'move')]);
+    case 'set-layers':
+      return [slide(edit.slideId, 'layers/')];
+    case 'set-light':
+      return edit.lights.map((entry) => layer(entry.layerId, 'light'));
+    case 'set-edge':
+      return edit.edges.map((entry) => layer(entry.layerId, 'edge'));
+    case 'set-backing':
+      return [slide(edit.slideId, 'backing')];
+    case 'set-narration':
+      return [slide(edit.slideId, 'narration')];
+    case 'set-cues':
+      return ['cues'];
+    case 'set-default-length':
+      return ['pace'];
+    case 'rename-show':
+      return ['title'];
+    case 'set-marks':
+      return edit.marks.map((entry) => `marks/${entry.assetId}`);
+    case 'swap-file':
+      return [`files/${edit.from}`];
+    case 'put-slides':
+      return edit.slides.map((entry) => slide(entry.id));
+    case 'set-content':
+      return [''];
+    case 'together':
+      return edit.edits.flatMap((inner) => touched(inner, show));
+    default:
+      return unreachable(edit);
   }
 }
 
@@ -41,7 +63,9 @@ export function touched(edit: ShowEdit, show: Show): Place[] {
 export function collide(ours: readonly ShowEdit[], theirs: readonly ShowEdit[], show: Show): boolean {
   const there = new Set(theirs.flatMap((edit) => touched(edit, show)));
   const prefixesThere = new Set([...there].flatMap(prefixesOf));
-  return ours.flatMap((edit) => touched(edit, show)).some((place) => prefixesThere.has(place) || prefixesOf(place).some((prefix) => there.has(prefix)));
+  return ours
+    .flatMap((edit) => touched(edit, show))
+    .some((place) => prefixesThere.has(place) || prefixesOf(place).some((prefix) => there.has(prefix)));
 }
 
 /** The place itself and every place that holds it: those that end with a slash, and the whole show. */
@@ -52,5 +76,7 @@ function prefixesOf(place: Place): Place[] {
 }
 
 function slideOfLayer(show: Show, id: LayerId): SlideId {
-  return show.slides.find((slide) => [...everyLayer(slide.layers)].some((layer) => layer.id === id))?.id ?? ('' as SlideId);
+  return (
+    show.slides.find((slide) => [...everyLayer(slide.layers)].some((layer) => layer.id === id))?.id ?? ('' as SlideId)
+  );
 }

@@ -10,10 +10,25 @@ export type TransitionOverTime =
   | (Timed & { readonly kind: 'burn'; readonly colour?: string })
   | (Timed & { readonly kind: 'wipe'; readonly direction?: EightWays; readonly softness?: number })
   | (Timed & { readonly kind: 'clock'; readonly direction?: 'clockwise' | 'anticlockwise'; readonly softness?: number })
-  | (Timed & { readonly kind: 'iris'; readonly shape?: IrisShape; readonly direction?: 'open' | 'close'; readonly softness?: number })
-  | (Timed & { readonly kind: 'blinds'; readonly direction?: FourWays; readonly count?: number; readonly softness?: number })
+  | (Timed & {
+      readonly kind: 'iris';
+      readonly shape?: IrisShape;
+      readonly direction?: 'open' | 'close';
+      readonly softness?: number;
+    })
+  | (Timed & {
+      readonly kind: 'blinds';
+      readonly direction?: FourWays;
+      readonly count?: number;
+      readonly softness?: number;
+    })
   | (Timed & { readonly kind: 'checks'; readonly count?: number; readonly seed?: number; readonly softness?: number })
-  | (Timed & { readonly kind: 'pattern'; readonly pattern: PatternName | { readonly assetId: AssetId }; readonly inverted?: boolean; readonly softness?: number })
+  | (Timed & {
+      readonly kind: 'pattern';
+      readonly pattern: PatternName | { readonly assetId: AssetId };
+      readonly inverted?: boolean;
+      readonly softness?: number;
+    })
   | (Timed & { readonly kind: 'push'; readonly direction?: FourWays })
   | (Timed & { readonly kind: 'slide-over'; readonly direction?: FourWays })
   | (Timed & { readonly kind: 'slide-off'; readonly direction?: FourWays })

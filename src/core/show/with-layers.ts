@@ -3,7 +3,11 @@ import type { Layer } from './layer';
 import type { Show } from './show';
 
 /** The show with named layers changed, in groups too. Slides and layers it does not touch keep their identity. */
-export function withLayers<Value>(show: Show, wanted: ReadonlyMap<LayerId, Value>, change: (layer: Layer, value: Value) => Layer): Show {
+export function withLayers<Value>(
+  show: Show,
+  wanted: ReadonlyMap<LayerId, Value>,
+  change: (layer: Layer, value: Value) => Layer,
+): Show {
   const pile = (layers: readonly Layer[]): readonly Layer[] => {
     const changed = layers.map((layer) => {
       const inner = layer.kind === 'group' ? pile(layer.layers) : null;

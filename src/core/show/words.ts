@@ -1,9 +1,17 @@
 export type WordsPlace =
-  | 'top-left' | 'top' | 'top-right'
-  | 'left' | 'centre' | 'right'
-  | 'bottom-left' | 'bottom' | 'bottom-right';
+  'top-left' | 'top' | 'top-right' | 'left' | 'centre' | 'right' | 'bottom-left' | 'bottom' | 'bottom-right';
 
-export const WORDS_PLACES: readonly WordsPlace[] = ['top-left', 'top', 'top-right', 'left', 'centre', 'right', 'bottom-left', 'bottom', 'bottom-right'];
+export const WORDS_PLACES: readonly WordsPlace[] = [
+  'top-left',
+  'top',
+  'top-right',
+  'left',
+  'centre',
+  'right',
+  'bottom-left',
+  'bottom',
+  'bottom-right',
+];
 
 export type FontName = 'bricolage' | 'instrument' | 'spline-mono' | 'fraunces' | 'caveat';
 export const FONT_NAMES: readonly FontName[] = ['bricolage', 'instrument', 'spline-mono', 'fraunces', 'caveat'];
@@ -27,10 +35,23 @@ export interface WordsStyle {
   readonly lineSpacing?: number;
   /** Widest line as a share of the frame's width, 0.1…1. */
   readonly measure?: number;
-  readonly box?: { readonly colour: string; /** 0…1 */ readonly opacity: number; /** shares of the letters' size */ readonly padding: number; readonly radius: number };
+  readonly box?: {
+    readonly colour: string;
+    /** 0…1 */ readonly opacity: number;
+    /** shares of the letters' size */ readonly padding: number;
+    readonly radius: number;
+  };
   /** Width as a share of the letters' size. */
   readonly outline?: { readonly colour: string; readonly width: number };
-  readonly shadow?: 'none' | { readonly colour: string; readonly opacity: number; readonly softness: number; readonly x: number; readonly y: number };
+  readonly shadow?:
+    | 'none'
+    | {
+        readonly colour: string;
+        readonly opacity: number;
+        readonly softness: number;
+        readonly x: number;
+        readonly y: number;
+      };
 }
 
 export type WordsWay = 'none' | 'fade' | 'rise' | 'type' | 'wipe' | 'blur';

@@ -11,10 +11,20 @@ const GAIN_STEP_SAMPLES = 240;
  * @param source interleaved stereo of the part, at `MIX_SAMPLE_RATE`
  * @param sourceStartSample sample index in the part (0 is where it starts to sound) of the source's first frame
  */
-export function addToMix(block: Float32Array, blockStartSample: number, part: MixPart, source: Float32Array, sourceStartSample: number): void {
+export function addToMix(
+  block: Float32Array,
+  blockStartSample: number,
+  part: MixPart,
+  source: Float32Array,
+  sourceStartSample: number,
+): void {
   const partStart = sampleOf(part.startMs);
   const firstSample = Math.max(blockStartSample, partStart + sourceStartSample);
-  const endSample = Math.min(blockStartSample + block.length / 2, partStart + sourceStartSample + source.length / 2, sampleOf(part.startMs + part.lengthMs));
+  const endSample = Math.min(
+    blockStartSample + block.length / 2,
+    partStart + sourceStartSample + source.length / 2,
+    sampleOf(part.startMs + part.lengthMs),
+  );
   for (let from = firstSample; from < endSample; from += GAIN_STEP_SAMPLES) {
     const to = Math.min(endSample, from + GAIN_STEP_SAMPLES);
     const gainFrom = gainAt(part.gains, (from * 1000) / MIX_SAMPLE_RATE);

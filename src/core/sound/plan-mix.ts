@@ -78,7 +78,14 @@ function clips(show: Show, facts: FactsById): MixPart[] {
   );
 }
 
-function edged(kind: 'voice' | 'clip', assetId: MixPart['assetId'], startMs: number, lengthMs: number, fromMs: number, gain: number): MixPart[] {
+function edged(
+  kind: 'voice' | 'clip',
+  assetId: MixPart['assetId'],
+  startMs: number,
+  lengthMs: number,
+  fromMs: number,
+  gain: number,
+): MixPart[] {
   if (lengthMs <= 2 * EDGE_MS) return [];
   const endMs = startMs + lengthMs;
   const gains = [
@@ -101,9 +108,12 @@ function musicGains(fades: Fades, ducked: readonly Stretch[], gain: number): Gai
   const inMs = Math.min(fades.inMs, lengthMs / 2);
   const outMs = Math.min(fades.outMs, lengthMs / 2);
   const corners = [fades.startMs, fades.startMs + inMs, fades.endMs - outMs, fades.endMs];
-  for (const stretch of ducked) corners.push(stretch.startMs - DUCK_RAMP_MS, stretch.startMs, stretch.endMs, stretch.endMs + DUCK_RAMP_MS);
+  for (const stretch of ducked)
+    corners.push(stretch.startMs - DUCK_RAMP_MS, stretch.startMs, stretch.endMs, stretch.endMs + DUCK_RAMP_MS);
   // A straight line between corners would bulge where a fade crosses a duck; a point in the middle of each stretch keeps the error under 1 %.
-  const within = [...new Set(corners)].filter((atMs) => atMs >= fades.startMs && atMs <= fades.endMs).sort((a, b) => a - b);
+  const within = [...new Set(corners)]
+    .filter((atMs) => atMs >= fades.startMs && atMs <= fades.endMs)
+    .sort((a, b) => a - b);
   const points = within.flatMap((atMs, index) => (index === 0 ? [atMs] : [(within[index - 1]! + atMs) / 2, atMs]));
   return points.map((atMs) => {
     const fadeIn = inMs > 0 ? Math.min(1, (atMs - fades.startMs) / inMs) : 1;
@@ -125,7 +135,8 @@ function joined(stretches: readonly Stretch[]): Stretch[] {
   const result: Stretch[] = [];
   for (const stretch of [...stretches].sort((a, b) => a.startMs - b.startMs)) {
     const last = result.at(-1);
-    if (last && stretch.startMs - last.endMs < DUCK_JOIN_MS) result[result.length - 1] = { startMs: last.startMs, endMs: Math.max(last.endMs, stretch.endMs) };
+    if (last && stretch.startMs - last.endMs < DUCK_JOIN_MS)
+      result[result.length - 1] = { startMs: last.startMs, endMs: Math.max(last.endMs, stretch.endMs) };
     else result.push(stretch);
   }
   return result;

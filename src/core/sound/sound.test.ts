@@ -15,8 +15,23 @@ const facts = new Map<typeof SONG, AssetFacts>([
   [VOICE, { kind: 'sound', lengthMs: 3000, title: null, artist: null }],
   [CLIP, { kind: 'clip', widthPx: 1920, heightPx: 1080, lengthMs: 8000, hasSound: true, takenAt: null }],
 ]);
-const plain = (name: string, lengthMs: number): Slide => ({ id: slideId(name), lengthMs, transition: { kind: 'cut' }, backing: { kind: 'automatic' }, layers: [], narration: null });
-const cue = (name: string, more: Partial<Cue> = {}): Cue => ({ id: cueId(name), assetId: SONG, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000, ...more });
+const plain = (name: string, lengthMs: number): Slide => ({
+  id: slideId(name),
+  lengthMs,
+  transition: { kind: 'cut' },
+  backing: { kind: 'automatic' },
+  layers: [],
+  narration: null,
+});
+const cue = (name: string, more: Partial<Cue> = {}): Cue => ({
+  id: cueId(name),
+  assetId: SONG,
+  trimStartMs: 0,
+  gainDb: 0,
+  fadeInMs: 0,
+  fadeOutMs: 3000,
+  ...more,
+});
 const showOf = (slides: Slide[], cues: Cue[]): Show => ({ ...emptyShow(showId('x'), ''), slides, cues });
 
 describe('planMix', () => {
@@ -31,7 +46,10 @@ describe('planMix', () => {
   });
   it('plays songs one after the other and leaves out those that would start too late', () => {
     const show = showOf([plain('a', 100_000)], [cue('q'), cue('r', { trimStartMs: 10_000 }), cue('s')]);
-    expect(cueStretches(show, facts).map((entry) => [entry.cueIndex, entry.startMs, entry.endMs])).toEqual([[0, 0, 60_000], [1, 60_000, 100_000]]);
+    expect(cueStretches(show, facts).map((entry) => [entry.cueIndex, entry.startMs, entry.endMs])).toEqual([
+      [0, 0, 60_000],
+      [1, 60_000, 100_000],
+    ]);
     expect(musicLengthMs(show, facts)).toBe(170_000);
   });
   it('brings music down under a voice and back up after it', () => {
@@ -44,8 +62,13 @@ describe('planMix', () => {
     expect(gainAt(music.gains, 15_000)).toBeCloseTo(1);
   });
   it('lets a clip sound for as long as its slide, from its trim, and never a muted one', () => {
-    const clip = (soundGainDb: number): Slide => ({ ...plain('b', 5000), layers: [{ kind: 'clip', id: layerId('l'), assetId: CLIP, trimStartMs: 2000, soundGainDb }] });
-    expect(planMix(showOf([clip(0)], []), facts).parts).toMatchObject([{ kind: 'clip', startMs: 0, fromMs: 2000, lengthMs: 5000 }]);
+    const clip = (soundGainDb: number): Slide => ({
+      ...plain('b', 5000),
+      layers: [{ kind: 'clip', id: layerId('l'), assetId: CLIP, trimStartMs: 2000, soundGainDb }],
+    });
+    expect(planMix(showOf([clip(0)], []), facts).parts).toMatchObject([
+      { kind: 'clip', startMs: 0, fromMs: 2000, lengthMs: 5000 },
+    ]);
     expect(planMix(showOf([clip(-60)], []), facts).parts).toEqual([]);
   });
   it('is silent for a show without slides', () => {
@@ -54,8 +77,17 @@ describe('planMix', () => {
 });
 
 describe('gainAt', () => {
-  const gains = [{ atMs: 100, gain: 0 }, { atMs: 200, gain: 1 }];
-  it.each([[0, 0], [100, 0], [150, 0.5], [200, 1], [900, 1]])('at %d ms is %d', (atMs, gain) => {
+  const gains = [
+    { atMs: 100, gain: 0 },
+    { atMs: 200, gain: 1 },
+  ];
+  it.each([
+    [0, 0],
+    [100, 0],
+    [150, 0.5],
+    [200, 1],
+    [900, 1],
+  ])('at %d ms is %d', (atMs, gain) => {
     expect(gainAt(gains, atMs)).toBeCloseTo(gain);
   });
   it('needs a point', () => {
@@ -64,7 +96,14 @@ describe('gainAt', () => {
 });
 
 describe('addToMix', () => {
-  const part: MixPart = { kind: 'music', assetId: SONG, startMs: 500, lengthMs: 1000, fromMs: 0, gains: [{ atMs: 500, gain: 0.5 }] };
+  const part: MixPart = {
+    kind: 'music',
+    assetId: SONG,
+    startMs: 500,
+    lengthMs: 1000,
+    fromMs: 0,
+    gains: [{ atMs: 500, gain: 0.5 }],
+  };
   const ones = (frames: number) => new Float32Array(2 * frames).fill(1);
 
   it('places a part to the sample, in blocks of any size', () => {

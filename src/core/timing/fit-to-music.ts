@@ -13,7 +13,11 @@ export type FitResult =
  *
  * @param keepsLength tells slides whose length follows their content
  */
-export function fitToMusic(slides: readonly Slide[], musicMs: number, keepsLength: (slide: Slide) => boolean): FitResult {
+export function fitToMusic(
+  slides: readonly Slide[],
+  musicMs: number,
+  keepsLength: (slide: Slide) => boolean,
+): FitResult {
   const free = slides.filter((slide) => !keepsLength(slide));
   const keptMs = slides.reduce((sum, slide) => sum + (keepsLength(slide) ? slide.lengthMs : 0), 0);
   const shortestMs = keptMs + free.length * SHORTEST_FITTED_MS;

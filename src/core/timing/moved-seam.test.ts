@@ -18,7 +18,10 @@ describe('movedSeam', () => {
     ['roll: the last has no next', 2, 1000, 'roll', [6000]],
     ['whole milliseconds', 0, 333.4, 'roll', [4333, 2667]],
   ])('%s', (_name, index, byMs, way, lengths) => {
-    expect(movedSeam(slides, index, byMs, way)).toEqual(lengths.map((lengthMs, at) => ({ slideId: slides[index + at]!.id, lengthMs })));
+    expect(movedSeam(slides, index, byMs, way)).toEqual(
+      lengths.map((lengthMs, at) => ({ slideId: slides[index + at]!.id, lengthMs })),
+    );
   });
-  it('names a slide that is not there', () => expect(() => movedSeam(slides, 3, 100, 'roll')).toThrow(/no slide 3 among 3/));
+  it('names a slide that is not there', () =>
+    expect(() => movedSeam(slides, 3, 100, 'roll')).toThrow(/no slide 3 among 3/));
 });

@@ -14,7 +14,11 @@ describe('slideSpans', () => {
   const spans = slideSpans([slide('a', 5000), slide('b', 1200), slide('c', 4000, { kind: 'cut' })]);
 
   it('follows each other without gaps', () => {
-    expect(spans.map((span) => [span.startMs, span.endMs])).toEqual([[0, 5000], [5000, 6200], [6200, 10_200]]);
+    expect(spans.map((span) => [span.startMs, span.endMs])).toEqual([
+      [0, 5000],
+      [5000, 6200],
+      [6200, 10_200],
+    ]);
   });
   it('has no transition into the first slide, at most half of either neighbour elsewhere, none for a cut', () => {
     expect(spans.map((span) => span.transitionMs)).toEqual([0, 600, 0]);
@@ -22,7 +26,15 @@ describe('slideSpans', () => {
   it('keeps a slide on screen under the transition that follows', () => {
     expect(spans.map((span) => span.leavesMs)).toEqual([5600, 6200, 10_200]);
   });
-  it.each([[-5, 0], [0, 0], [4999.9, 0], [5000, 1], [6199, 1], [6200, 2], [99_999, 2]])('finds the slide that owns %d ms', (momentMs, index) => {
+  it.each([
+    [-5, 0],
+    [0, 0],
+    [4999.9, 0],
+    [5000, 1],
+    [6199, 1],
+    [6200, 2],
+    [99_999, 2],
+  ])('finds the slide that owns %d ms', (momentMs, index) => {
     expect(slideIndexAt(spans, momentMs)).toBe(index);
   });
   it('finds no slide in an empty show', () => {
@@ -31,12 +43,22 @@ describe('slideSpans', () => {
 });
 
 describe('frames', () => {
-  it.each([[24], [25], [30], [50], [60]])('gives back every frame of an hour from its own moment at %d a second', (rate) => {
-    let wrong = 0;
-    for (let frame = 0; frame < rate * 3600; frame += 1) if (frameAtMoment(momentOfFrame(frame, rate), rate) !== frame) wrong += 1;
-    expect(wrong).toBe(0);
-  });
-  it.each([[10_000, 30, 300], [10_016, 30, 300], [10_017, 30, 301], [1, 30, 1], [0, 30, 1]])('counts the frames of %d ms at %d', (lengthMs, rate, count) => {
+  it.each([[24], [25], [30], [50], [60]])(
+    'gives back every frame of an hour from its own moment at %d a second',
+    (rate) => {
+      let wrong = 0;
+      for (let frame = 0; frame < rate * 3600; frame += 1)
+        if (frameAtMoment(momentOfFrame(frame, rate), rate) !== frame) wrong += 1;
+      expect(wrong).toBe(0);
+    },
+  );
+  it.each([
+    [10_000, 30, 300],
+    [10_016, 30, 300],
+    [10_017, 30, 301],
+    [1, 30, 1],
+    [0, 30, 1],
+  ])('counts the frames of %d ms at %d', (lengthMs, rate, count) => {
     expect(frameCount(lengthMs, rate)).toBe(count);
   });
   it('quotes a rate that makes no sense', () => {
@@ -45,20 +67,45 @@ describe('frames', () => {
 });
 
 describe('fitToMusic', () => {
-  it.each([[3, 10_000], [7, 61_234], [24, 156_923], [500, 250_001]])('makes %d pictures last exactly %d ms', (count, musicMs) => {
-    const fitted = fitToMusic(Array.from({ length: count }, (_, index) => slide(String(index), 5000)), musicMs, () => false);
+  it.each([
+    [3, 10_000],
+    [7, 61_234],
+    [24, 156_923],
+    [500, 250_001],
+  ])('makes %d pictures last exactly %d ms', (count, musicMs) => {
+    const fitted = fitToMusic(
+      Array.from({ length: count }, (_, index) => slide(String(index), 5000)),
+      musicMs,
+      () => false,
+    );
     const lengths = fitted.ok ? fitted.lengths.map((entry) => entry.lengthMs) : [];
     expect(lengths.reduce((sum, length) => sum + length, 0)).toBe(musicMs);
     expect(Math.max(...lengths) - Math.min(...lengths)).toBeLessThanOrEqual(1);
   });
   it('keeps the length of clips and narrated slides', () => {
-    const clip: Slide = { ...slide('clip', 8000), layers: [{ kind: 'clip', id: layerId('l'), assetId: assetId('b'.repeat(64)), trimStartMs: 0, soundGainDb: 0 }] };
-    const spoken: Slide = { ...slide('spoken', 12_000), narration: { assetId: assetId('c'.repeat(64)), offsetMs: 0, gainDb: 0 } };
+    const clip: Slide = {
+      ...slide('clip', 8000),
+      layers: [{ kind: 'clip', id: layerId('l'), assetId: assetId('b'.repeat(64)), trimStartMs: 0, soundGainDb: 0 }],
+    };
+    const spoken: Slide = {
+      ...slide('spoken', 12_000),
+      narration: { assetId: assetId('c'.repeat(64)), offsetMs: 0, gainDb: 0 },
+    };
     const fitted = fitToMusic([clip, slide('a', 5000), spoken, slide('b', 5000)], 30_000, lengthFollowsContent);
-    expect(fitted).toEqual({ ok: true, lengths: [{ slideId: 'a', lengthMs: 5000 }, { slideId: 'b', lengthMs: 5000 }] });
+    expect(fitted).toEqual({
+      ok: true,
+      lengths: [
+        { slideId: 'a', lengthMs: 5000 },
+        { slideId: 'b', lengthMs: 5000 },
+      ],
+    });
   });
   it('says what is the least when the music is too short', () => {
-    expect(fitToMusic([slide('a', 5000), slide('b', 5000)], 900, () => false)).toEqual({ ok: false, reason: 'music-too-short', shortestMs: 1000 });
+    expect(fitToMusic([slide('a', 5000), slide('b', 5000)], 900, () => false)).toEqual({
+      ok: false,
+      reason: 'music-too-short',
+      shortestMs: 1000,
+    });
     expect(fitToMusic([slide('a', 5000)], 900, () => true)).toMatchObject({ ok: false, reason: 'no-slides' });
   });
 });

@@ -30,7 +30,10 @@ export function picturesToDrop(show: Show, musicMs: number): SlideId[] | null {
 /** Evenly spaced slides that together are at least so long; the fewest that do. */
 function spread(candidates: readonly Slide[], excessMs: number): SlideId[] | null {
   for (let count = 1; count <= candidates.length; count += 1) {
-    const picked = Array.from({ length: count }, (_, index) => candidates[Math.floor(((index + 0.5) * candidates.length) / count)]!);
+    const picked = Array.from(
+      { length: count },
+      (_, index) => candidates[Math.floor(((index + 0.5) * candidates.length) / count)]!,
+    );
     if (picked.reduce((sum, slide) => sum + slide.lengthMs, 0) >= excessMs - 1) return picked.map((slide) => slide.id);
   }
   return null;

@@ -2,22 +2,36 @@ import { describe, expect, it } from '@jest/globals';
 import { FAMILIES, type TransitionFamily } from '../show/transition';
 import { dealt, planTransition, transitionProgress } from './transition-plan';
 
-const shuffle = (family: TransitionFamily | 'all', seed: number) => ({ kind: 'shuffle' as const, lengthMs: 900, family, seed });
+const shuffle = (family: TransitionFamily | 'all', seed: number) => ({
+  kind: 'shuffle' as const,
+  lengthMs: 900,
+  family,
+  seed,
+});
 
 describe('a shuffle', () => {
   it('deals the same hand for the same seed, another for another', () => {
-    const hand = (seed: number) => Array.from({ length: 40 }, (_, index) => JSON.stringify(dealt(shuffle('all', seed), `slide-${index}`)));
+    const hand = (seed: number) =>
+      Array.from({ length: 40 }, (_, index) => JSON.stringify(dealt(shuffle('all', seed), `slide-${index}`)));
     expect(hand(3)).toEqual(hand(3));
     expect(hand(3).filter((card, index) => card === hand(4)[index]).length).toBeLessThan(12);
     expect(new Set(hand(3)).size).toBeGreaterThan(15);
   });
-  it.each(Object.keys(FAMILIES) as TransitionFamily[])('of %s deals every one of the family and no other, with its own length', (family) => {
-    const cards = Array.from({ length: 300 }, (_, index) => dealt(shuffle(family, 1), String(index)));
-    expect(new Set(cards.map((card) => card.kind))).toEqual(new Set(FAMILIES[family]));
-    expect(cards.every((card) => card.lengthMs === 900)).toBe(true);
-  });
+  it.each(Object.keys(FAMILIES) as TransitionFamily[])(
+    'of %s deals every one of the family and no other, with its own length',
+    (family) => {
+      const cards = Array.from({ length: 300 }, (_, index) => dealt(shuffle(family, 1), String(index)));
+      expect(new Set(cards.map((card) => card.kind))).toEqual(new Set(FAMILIES[family]));
+      expect(cards.every((card) => card.lengthMs === 900)).toBe(true);
+    },
+  );
   it('deals directions, shapes and patterns too', () => {
-    const directions = new Set(Array.from({ length: 200 }, (_, index) => { const card = dealt(shuffle('wipes', 5), String(index)); return 'direction' in card ? `${card.kind} ${card.direction}` : ''; }));
+    const directions = new Set(
+      Array.from({ length: 200 }, (_, index) => {
+        const card = dealt(shuffle('wipes', 5), String(index));
+        return 'direction' in card ? `${card.kind} ${card.direction}` : '';
+      }),
+    );
     expect(directions.size).toBeGreaterThan(12);
   });
 });
@@ -25,7 +39,11 @@ describe('a shuffle', () => {
 describe('a transition', () => {
   it('has at least twenty-four looks', () => {
     expect(Object.values(FAMILIES).flat().length).toBeGreaterThanOrEqual(18);
-    const looks = new Set(Array.from({ length: 3000 }, (_, index) => JSON.stringify(planTransition(shuffle('all', 9), String(index))).replace(/"seed":\d+/, '')));
+    const looks = new Set(
+      Array.from({ length: 3000 }, (_, index) =>
+        JSON.stringify(planTransition(shuffle('all', 9), String(index))).replace(/"seed":\d+/, ''),
+      ),
+    );
     expect(looks.size).toBeGreaterThanOrEqual(24);
   });
   it('goes evenly when it only mixes and softly when it moves, unless told otherwise', () => {
@@ -35,6 +53,9 @@ describe('a transition', () => {
     expect(transitionProgress({ kind: 'dissolve', lengthMs: 1000, easing: 'swing' }, 'a', 0.8)).toBe(1);
   });
   it('never has a border thinner than a pixel', () => {
-    expect(planTransition({ kind: 'wipe', lengthMs: 1000, softness: 0 }, 'a')).toMatchObject({ kind: 'map', softness: 0.002 });
+    expect(planTransition({ kind: 'wipe', lengthMs: 1000, softness: 0 }, 'a')).toMatchObject({
+      kind: 'map',
+      softness: 0.002,
+    });
   });
 });

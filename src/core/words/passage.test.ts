@@ -5,8 +5,22 @@ import { WORDS_UNITS, WORDS_WAYS } from '../show/words';
 import type { SlideSpan } from '../timing/slide-span';
 import { finerUnit, pieceState, planPassage } from './passage';
 
-const span: SlideSpan = { slideId: slideId('s'), slideIndex: 1, startMs: 10_000, endMs: 16_000, transitionMs: 1000, leavesMs: 17_000 };
-const words = (more: Partial<WordsLayer> = {}): WordsLayer => ({ kind: 'words', id: layerId('w'), title: 'Regatta', subtitle: '', place: 'centre', ...more });
+const span: SlideSpan = {
+  slideId: slideId('s'),
+  slideIndex: 1,
+  startMs: 10_000,
+  endMs: 16_000,
+  transitionMs: 1000,
+  leavesMs: 17_000,
+};
+const words = (more: Partial<WordsLayer> = {}): WordsLayer => ({
+  kind: 'words',
+  id: layerId('w'),
+  title: 'Regatta',
+  subtitle: '',
+  place: 'centre',
+  ...more,
+});
 const alone = { index: 0, count: 1 };
 
 describe('planPassage', () => {
@@ -16,29 +30,58 @@ describe('planPassage', () => {
     expect(planPassage(words(), span, 6900).exit.share).toBe(0);
   });
   it('counts an entrance from the slide’s start and an exit back from the next slide’s', () => {
-    const layer = words({ come: { entrance: { way: 'rise', by: 'word', atMs: 1000, lengthMs: 2000 }, exit: { way: 'blur', by: 'all', atMs: 500, lengthMs: 1000 } } });
-    expect(planPassage(layer, span, 2000)).toMatchObject({ entrance: { way: 'rise', by: 'word', share: 0.5 }, exit: { share: 0 } });
+    const layer = words({
+      come: {
+        entrance: { way: 'rise', by: 'word', atMs: 1000, lengthMs: 2000 },
+        exit: { way: 'blur', by: 'all', atMs: 500, lengthMs: 1000 },
+      },
+    });
+    expect(planPassage(layer, span, 2000)).toMatchObject({
+      entrance: { way: 'rise', by: 'word', share: 0.5 },
+      exit: { share: 0 },
+    });
     expect(planPassage(layer, span, 5000).exit.share).toBe(0.5);
     expect(planPassage(layer, span, 5500).exit.share).toBe(1);
   });
   it('keeps an exit at the end when the slide grows', () => {
-    const layer = words({ come: { entrance: { way: 'none', by: 'all', atMs: 0, lengthMs: 0 }, exit: { way: 'fade', by: 'all', atMs: 0, lengthMs: 1000 } } });
+    const layer = words({
+      come: {
+        entrance: { way: 'none', by: 'all', atMs: 0, lengthMs: 0 },
+        exit: { way: 'fade', by: 'all', atMs: 0, lengthMs: 1000 },
+      },
+    });
     expect(planPassage(layer, { ...span, endMs: 30_000, leavesMs: 31_000 }, 19_500).exit.share).toBe(0.5);
   });
   it('is there at once, or gone at once, where it says so', () => {
-    const layer = words({ come: { entrance: { way: 'none', by: 'all', atMs: 700, lengthMs: 500 }, exit: { way: 'none', by: 'all', atMs: 300, lengthMs: 0 } } });
+    const layer = words({
+      come: {
+        entrance: { way: 'none', by: 'all', atMs: 700, lengthMs: 500 },
+        exit: { way: 'none', by: 'all', atMs: 300, lengthMs: 0 },
+      },
+    });
     expect([699, 700].map((ms) => planPassage(layer, span, ms).entrance.share)).toEqual([0, 1]);
     expect([5699, 5700].map((ms) => planPassage(layer, span, ms).exit.share)).toEqual([0, 1]);
   });
   it('takes travelling words across while the slide is seen, or as long as it is told', () => {
-    expect(planPassage(words({ travel: { kind: 'roll', fromMs: 1000, lengthMs: null } }), span, 4000).travel).toEqual({ kind: 'roll', share: 0.5 });
-    expect(planPassage(words({ travel: { kind: 'crawl', fromMs: 1000, lengthMs: 2000 } }), span, 4000).travel).toEqual({ kind: 'crawl', share: 1 });
+    expect(planPassage(words({ travel: { kind: 'roll', fromMs: 1000, lengthMs: null } }), span, 4000).travel).toEqual({
+      kind: 'roll',
+      share: 0.5,
+    });
+    expect(planPassage(words({ travel: { kind: 'crawl', fromMs: 1000, lengthMs: 2000 } }), span, 4000).travel).toEqual({
+      kind: 'crawl',
+      share: 1,
+    });
     expect(planPassage(words({ travel: { kind: 'roll', fromMs: 0, lengthMs: null } }), span, 0).entrance.share).toBe(1);
   });
 });
 
 describe('pieceState', () => {
-  const state = (way: (typeof WORDS_WAYS)[number], share: number, of = alone) => pieceState({ entrance: { way, by: 'letter', share }, exit: { way: 'none', by: 'all', share: 0 }, travel: null }, of, alone);
+  const state = (way: (typeof WORDS_WAYS)[number], share: number, of = alone) =>
+    pieceState(
+      { entrance: { way, by: 'letter', share }, exit: { way: 'none', by: 'all', share: 0 }, travel: null },
+      of,
+      alone,
+    );
 
   it.each(WORDS_WAYS)('%s leaves nothing before and everything in place after', (way) => {
     const before = state(way, 0);
@@ -46,7 +89,10 @@ describe('pieceState', () => {
     expect(state(way, 1)).toEqual({ opacity: 1, down: 0, shown: 1, blur: 0 });
   });
   it.each(['fade', 'rise', 'wipe', 'blur'] as const)('%s gets nearer with every moment', (way) => {
-    const away = (share: number) => { const { opacity, down, shown, blur } = state(way, share); return (1 - opacity) + down + (1 - shown) + blur; };
+    const away = (share: number) => {
+      const { opacity, down, shown, blur } = state(way, share);
+      return 1 - opacity + down + (1 - shown) + blur;
+    };
     // At nothing at all it is simply not there, wherever it will come from.
     for (let step = 2; step <= 20; step += 1) expect(away(step / 20)).toBeLessThan(away((step - 1) / 20) + 1e-9);
   });
@@ -59,11 +105,18 @@ describe('pieceState', () => {
     expect(opacities(1)).toEqual([1, 1, 1, 1]);
   });
   it('types with an even beat', () => {
-    const typed = (share: number) => Array.from({ length: 10 }, (_, index) => state('type', share, { index, count: 10 }).opacity).filter((opacity) => opacity === 1).length;
+    const typed = (share: number) =>
+      Array.from({ length: 10 }, (_, index) => state('type', share, { index, count: 10 }).opacity).filter(
+        (opacity) => opacity === 1,
+      ).length;
     expect([0.05, 0.25, 0.55, 0.95].map(typed)).toEqual([1, 3, 6, 10]);
   });
   it('goes the way it came, upwards where it rose', () => {
-    const gone = pieceState({ entrance: { way: 'none', by: 'all', share: 1 }, exit: { way: 'rise', by: 'all', share: 0.5 }, travel: null }, alone, alone);
+    const gone = pieceState(
+      { entrance: { way: 'none', by: 'all', share: 1 }, exit: { way: 'rise', by: 'all', share: 0.5 }, travel: null },
+      alone,
+      alone,
+    );
     expect(gone.down).toBeLessThan(0);
     expect(gone.opacity).toBeGreaterThan(0.1);
     expect(gone.opacity).toBeLessThan(1);
@@ -73,6 +126,10 @@ describe('pieceState', () => {
 describe('finerUnit', () => {
   it('is the smaller of two, whichever comes first', () => {
     for (const a of WORDS_UNITS) for (const b of WORDS_UNITS) expect(finerUnit(a, b)).toBe(finerUnit(b, a));
-    expect([finerUnit('all', 'word'), finerUnit('letter', 'line'), finerUnit('line', 'line')]).toEqual(['word', 'letter', 'line']);
+    expect([finerUnit('all', 'word'), finerUnit('letter', 'line'), finerUnit('line', 'line')]).toEqual([
+      'word',
+      'letter',
+      'line',
+    ]);
   });
 });

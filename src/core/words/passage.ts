@@ -12,15 +12,42 @@ const UNIT_SHARE = 0.4;
 /** Where a layer's words are on their way at an offset from the slide's start. */
 export function planPassage(layer: WordsLayer, span: SlideSpan, offsetMs: number): WordsPassagePlan {
   const lengthMs = span.endMs - span.startMs;
-  const usual: WordsPassage = { way: 'fade', by: 'all', atMs: Math.min(span.transitionMs / 2 + WAIT_MS, lengthMs / 4), lengthMs: FADE_MS };
+  const usual: WordsPassage = {
+    way: 'fade',
+    by: 'all',
+    atMs: Math.min(span.transitionMs / 2 + WAIT_MS, lengthMs / 4),
+    lengthMs: FADE_MS,
+  };
   const travels = layer.travel !== undefined;
-  const entrance = layer.come?.entrance ?? (travels ? { ...usual, way: 'none', atMs: 0 } as const : usual);
+  const entrance = layer.come?.entrance ?? (travels ? ({ ...usual, way: 'none', atMs: 0 } as const) : usual);
   const exit = layer.come?.exit ?? null;
-  const shareOf = (fromMs: number, overMs: number) => (overMs <= 0 ? Number(offsetMs >= fromMs) : Math.min(1, Math.max(0, (offsetMs - fromMs) / overMs)));
+  const shareOf = (fromMs: number, overMs: number) =>
+    overMs <= 0 ? Number(offsetMs >= fromMs) : Math.min(1, Math.max(0, (offsetMs - fromMs) / overMs));
   return {
-    entrance: { way: entrance.way, by: entrance.by, share: entrance.way === 'none' ? Number(offsetMs >= entrance.atMs) : shareOf(entrance.atMs, entrance.lengthMs) },
-    exit: exit ? { way: exit.way, by: exit.by, share: exit.way === 'none' ? Number(offsetMs >= lengthMs - exit.atMs) : shareOf(lengthMs - exit.atMs - exit.lengthMs, exit.lengthMs) } : { way: 'none', by: 'all', share: 0 },
-    travel: layer.travel ? { kind: layer.travel.kind, share: shareOf(layer.travel.fromMs, layer.travel.lengthMs ?? span.leavesMs - span.startMs - layer.travel.fromMs) } : null,
+    entrance: {
+      way: entrance.way,
+      by: entrance.by,
+      share: entrance.way === 'none' ? Number(offsetMs >= entrance.atMs) : shareOf(entrance.atMs, entrance.lengthMs),
+    },
+    exit: exit
+      ? {
+          way: exit.way,
+          by: exit.by,
+          share:
+            exit.way === 'none'
+              ? Number(offsetMs >= lengthMs - exit.atMs)
+              : shareOf(lengthMs - exit.atMs - exit.lengthMs, exit.lengthMs),
+        }
+      : { way: 'none', by: 'all', share: 0 },
+    travel: layer.travel
+      ? {
+          kind: layer.travel.kind,
+          share: shareOf(
+            layer.travel.fromMs,
+            layer.travel.lengthMs ?? span.leavesMs - span.startMs - layer.travel.fromMs,
+          ),
+        }
+      : null,
   };
 }
 
@@ -45,10 +72,22 @@ const HERE: PieceState = { opacity: 1, down: 0, shown: 1, blur: 0 };
  *
  * @param entering which unit of the entrance the piece belongs to, and of how many; `leaving` likewise for the exit
  */
-export function pieceState(plan: WordsPassagePlan, entering: { readonly index: number; readonly count: number }, leaving: { readonly index: number; readonly count: number }): PieceState {
-  const coming = stateAt(plan.entrance.way, unitShare(plan.entrance.way, plan.entrance.share, entering.index, entering.count));
+export function pieceState(
+  plan: WordsPassagePlan,
+  entering: { readonly index: number; readonly count: number },
+  leaving: { readonly index: number; readonly count: number },
+): PieceState {
+  const coming = stateAt(
+    plan.entrance.way,
+    unitShare(plan.entrance.way, plan.entrance.share, entering.index, entering.count),
+  );
   const going = stateAt(plan.exit.way, 1 - unitShare(plan.exit.way, plan.exit.share, leaving.index, leaving.count));
-  return { opacity: coming.opacity * going.opacity, down: coming.down - going.down, shown: Math.min(coming.shown, going.shown), blur: Math.max(coming.blur, going.blur) };
+  return {
+    opacity: coming.opacity * going.opacity,
+    down: coming.down - going.down,
+    shown: Math.min(coming.shown, going.shown),
+    blur: Math.max(coming.blur, going.blur),
+  };
 }
 
 function unitShare(way: WordsWay, share: number, index: number, count: number): number {
@@ -64,11 +103,17 @@ function stateAt(way: WordsWay, share: number): PieceState {
   if (share <= 0) return { opacity: 0, down: 0, shown: way === 'wipe' ? 0 : 1, blur: 0 };
   const eased = 1 - (1 - share) ** 3;
   switch (way) {
-    case 'none': return HERE;
-    case 'type': return HERE;
-    case 'fade': return { ...HERE, opacity: share };
-    case 'rise': return { ...HERE, opacity: eased, down: 0.6 * (1 - eased) };
-    case 'wipe': return { ...HERE, shown: share };
-    case 'blur': return { ...HERE, opacity: eased, blur: 0.35 * (1 - eased) };
+    case 'none':
+      return HERE;
+    case 'type':
+      return HERE;
+    case 'fade':
+      return { ...HERE, opacity: share };
+    case 'rise':
+      return { ...HERE, opacity: eased, down: 0.6 * (1 - eased) };
+    case 'wipe':
+      return { ...HERE, shown: share };
+    case 'blur':
+      return { ...HERE, opacity: eased, blur: 0.35 * (1 - eased) };
   }
 }

@@ -11,14 +11,23 @@ export type ReadingEase = 'easy' | 'quick' | 'too-fast';
 /** How many words there are to read; signs of scripts without spaces count by what they take to read. */
 export function wordsToRead(text: string): number {
   const signs = text.match(WITHOUT_SPACES)?.length ?? 0;
-  const spaced = text.replace(WITHOUT_SPACES, ' ').split(/\s+/).filter((word) => /[\p{L}\p{N}]/u.test(word)).length;
+  const spaced = text
+    .replace(WITHOUT_SPACES, ' ')
+    .split(/\s+/)
+    .filter((word) => /[\p{L}\p{N}]/u.test(word)).length;
   return spaced + signs / SIGNS_A_WORD;
 }
 
 /** @param overMs how long the words can be read, more than 0 */
-export function readingSpeed(text: string, overMs: number): { readonly wordsPerMinute: number; readonly ease: ReadingEase } {
+export function readingSpeed(
+  text: string,
+  overMs: number,
+): { readonly wordsPerMinute: number; readonly ease: ReadingEase } {
   const wordsPerMinute = (wordsToRead(text) * 60_000) / overMs;
-  return { wordsPerMinute, ease: wordsPerMinute <= COMFORTABLE ? 'easy' : wordsPerMinute <= FASTEST ? 'quick' : 'too-fast' };
+  return {
+    wordsPerMinute,
+    ease: wordsPerMinute <= COMFORTABLE ? 'easy' : wordsPerMinute <= FASTEST ? 'quick' : 'too-fast',
+  };
 }
 
 /** How long a text must stand to be read in comfort. */

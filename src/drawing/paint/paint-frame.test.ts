@@ -13,11 +13,16 @@ import { createSurface, i420Of, ycbcrOf } from '../planes/surface';
 const RED = assetId('1'.repeat(64));
 const BLUE = assetId('2'.repeat(64));
 const BROKEN = assetId('3'.repeat(64));
-const colours = new Map([[RED, [216, 55, 31]], [BLUE, [51, 112, 143]]]);
+const colours = new Map([
+  [RED, [216, 55, 31]],
+  [BLUE, [51, 112, 143]],
+]);
 const full = { x: 0.5, y: 0.5, width: 1, height: 1, turnDegrees: 0 };
 
 let drawing: NodeDrawing;
-beforeAll(async () => { drawing = await openNodeDrawing(); });
+beforeAll(async () => {
+  drawing = await openNodeDrawing();
+});
 
 function openStore(roomBytes = 1 << 26): { store: PrintStore; reads: string[] } {
   const reads: string[] = [];
@@ -26,20 +31,49 @@ function openStore(roomBytes = 1 << 26): { store: PrintStore; reads: string[] } 
       reads.push(`${id[0]} ${widthPx}`);
       const colour = colours.get(id);
       if (!colour) throw new Error('The file is damaged.');
-      return { widthPx, heightPx, hasTransparency: false, rgba: Uint8Array.from({ length: widthPx * heightPx * 4 }, (_, at) => [...colour, 255][at % 4]!) };
+      return {
+        widthPx,
+        heightPx,
+        hasTransparency: false,
+        rgba: Uint8Array.from({ length: widthPx * heightPx * 4 }, (_, at) => [...colour, 255][at % 4]!),
+      };
     },
     readClipFrame: (id, _frame, widthPx, heightPx) => reader.readPicture(id, widthPx, heightPx),
   };
   return { store: storeFor(drawing, reader, roomBytes), reads };
 }
 
-const layer = (content: LayerPlan['content']): LayerPlan => ({ content, toScreen: [160, 0, 0, 0, 90, 0, 0, 0, 1], plain: true, crop: { left: 0, top: 0, right: 0, bottom: 0 }, opacity: 1, blurPx: 0, blend: 'normal', edge: null, vignette: 0, masks: [] });
-const shown = (id: typeof RED, framing = full, widthPx = 200, heightPx = 112): LayerPlan => layer({ kind: 'picture', assetId: id, crop: null, framing, sizes: [{ size: { widthPx, heightPx }, share: 1 }], light: null });
+const layer = (content: LayerPlan['content']): LayerPlan => ({
+  content,
+  toScreen: [160, 0, 0, 0, 90, 0, 0, 0, 1],
+  plain: true,
+  crop: { left: 0, top: 0, right: 0, bottom: 0 },
+  opacity: 1,
+  blurPx: 0,
+  blend: 'normal',
+  edge: null,
+  vignette: 0,
+  masks: [],
+});
+const shown = (id: typeof RED, framing = full, widthPx = 200, heightPx = 112): LayerPlan =>
+  layer({
+    kind: 'picture',
+    assetId: id,
+    crop: null,
+    framing,
+    sizes: [{ size: { widthPx, heightPx }, share: 1 }],
+    light: null,
+  });
 
 function slide(id: typeof RED, more: Partial<SlidePlan> = {}): SlidePlan {
   return { slideId: slideId('s'), backing: { kind: 'hidden' }, layers: [shown(id)], ...more };
 }
-const plan = (of: SlidePlan, incoming: FramePlan['incoming'] = null): FramePlan => ({ widthPx: 160, heightPx: 90, slide: of, incoming });
+const plan = (of: SlidePlan, incoming: FramePlan['incoming'] = null): FramePlan => ({
+  widthPx: 160,
+  heightPx: 90,
+  slide: of,
+  incoming,
+});
 
 async function painted(of: FramePlan, store = openStore().store): Promise<Uint8Array> {
   await store.prepare(of);
@@ -51,7 +85,9 @@ async function painted(of: FramePlan, store = openStore().store): Promise<Uint8A
 
 describe('paintFrame', () => {
   it('dissolves in proportion', async () => {
-    const middle = await painted(plan(slide(RED), { slide: slide(BLUE), transition: { kind: 'dissolve' }, progress: 0.25 }));
+    const middle = await painted(
+      plan(slide(RED), { slide: slide(BLUE), transition: { kind: 'dissolve' }, progress: 0.25 }),
+    );
     const wanted = ycbcrOf('#d8371f').y * 0.75 + ycbcrOf('#33708f').y * 0.25;
     expect(Math.abs(middle[4000]! - wanted)).toBeLessThanOrEqual(1);
   });
@@ -63,14 +99,36 @@ describe('paintFrame', () => {
   });
   it('puts words over the picture only where they are', async () => {
     const here = { way: 'none', by: 'all', share: 1 } as const;
-    const words = layer({ kind: 'words', look: { title: 'Regatta', subtitle: '', place: 'bottom-left', style: {}, unit: 'all', crawls: false }, passage: { entrance: here, exit: { ...here, share: 0 }, travel: null } });
-    const [with_, without] = [await painted(plan(slide(RED, { layers: [...slide(RED).layers, words] }))), await painted(plan(slide(RED)))];
+    const words = layer({
+      kind: 'words',
+      look: { title: 'Regatta', subtitle: '', place: 'bottom-left', style: {}, unit: 'all', crawls: false },
+      passage: { entrance: here, exit: { ...here, share: 0 }, travel: null },
+    });
+    const [with_, without] = [
+      await painted(plan(slide(RED, { layers: [...slide(RED).layers, words] }))),
+      await painted(plan(slide(RED))),
+    ];
     expect(Math.max(...with_.subarray(0, 160 * 90))).toBeGreaterThan(200);
     expect(with_.subarray(0, 160 * 30)).toEqual(without.subarray(0, 160 * 30));
   });
   it('stands a picture that does not fill the frame on a darker copy of itself', async () => {
     const framing = { ...full, width: 2, height: 2 };
-    const frame = await painted(plan(slide(RED, { backing: { kind: 'blurred', crop: null, assetId: RED, isClip: false, aspect: 16 / 9, amount: 0.065, darkness: 0.38 }, layers: [shown(RED, framing, 90, 50)] })));
+    const frame = await painted(
+      plan(
+        slide(RED, {
+          backing: {
+            kind: 'blurred',
+            crop: null,
+            assetId: RED,
+            isClip: false,
+            aspect: 16 / 9,
+            amount: 0.065,
+            darkness: 0.38,
+          },
+          layers: [shown(RED, framing, 90, 50)],
+        }),
+      ),
+    );
     const [corner, middle] = [frame[0]!, frame[45 * 160 + 80]!];
     expect(middle).toBe(ycbcrOf('#d8371f').y);
     expect(corner).toBeGreaterThan(30);
@@ -101,7 +159,10 @@ describe('the picture store', () => {
     const { store } = openStore(200_000);
     for (let round = 0; round < 20; round += 1) await store.prepare(plan(slide(round % 2 ? RED : BLUE)));
     const before = drawing.kernels.memory.buffer.byteLength;
-    for (let round = 0; round < 400; round += 1) await store.prepare(plan(slide(round % 2 ? RED : BLUE, { layers: [shown(RED, full, 100 + (round % 7) * 20, 60)] })));
+    for (let round = 0; round < 400; round += 1)
+      await store.prepare(
+        plan(slide(round % 2 ? RED : BLUE, { layers: [shown(RED, full, 100 + (round % 7) * 20, 60)] })),
+      );
     expect(drawing.kernels.memory.buffer.byteLength).toBe(before);
   });
 });
@@ -109,9 +170,16 @@ describe('the picture store', () => {
 describe('fillWithBlur', () => {
   it('shows no steps in a dark gradient: every stretch of it has the mean it should', () => {
     const [widthPx, heightPx] = [192, 108];
-    const rgba = Uint8Array.from({ length: widthPx * heightPx * 4 }, (_, at) => (at % 4 === 3 ? 255 : 20 + (24 * ((at >> 2) % widthPx)) / widthPx));
+    const rgba = Uint8Array.from({ length: widthPx * heightPx * 4 }, (_, at) =>
+      at % 4 === 3 ? 255 : 20 + (24 * ((at >> 2) % widthPx)) / widthPx,
+    );
     const surface = createSurface(drawing.kernels, 1280, 720);
-    fillWithBlur(drawing.kernels, surface, { widthPx, heightPx, rgba, hasTransparency: false }, { amount: 0.065, darkness: 0.38 });
+    fillWithBlur(
+      drawing.kernels,
+      surface,
+      { widthPx, heightPx, rgba, hasTransparency: false },
+      { amount: 0.065, darkness: 0.38 },
+    );
     const luma = i420Of(drawing.kernels, surface).subarray(0, 1280 * 720);
     // Means of 16-pixel columns in the middle: a stepped gradient stands still for 50 columns and then jumps by a level.
     const means = Array.from({ length: 60 }, (_, column) => {

@@ -25,7 +25,10 @@ export function createPainter(kernels: Kernels, widthPx: number, heightPx: numbe
   const sheets = createSheets(kernels, widthPx, heightPx);
   return {
     paint(plan, store) {
-      if (plan.widthPx !== widthPx || plan.heightPx !== heightPx) throw new RangeError(`this painter draws ${widthPx} × ${heightPx}, got a plan for ${plan.widthPx} × ${plan.heightPx}`);
+      if (plan.widthPx !== widthPx || plan.heightPx !== heightPx)
+        throw new RangeError(
+          `this painter draws ${widthPx} × ${heightPx}, got a plan for ${plan.widthPx} × ${plan.heightPx}`,
+        );
       const easel: Easel = { kernels, sheets, store, frame: { widthPx, heightPx } };
       paintSlide(easel, leaving, plan.slide);
       if (!plan.incoming) return leaving;
@@ -52,7 +55,10 @@ function paintBacking({ kernels, store, frame }: Easel, surface: Surface, slide:
     // Drawn over entirely, unless its picture is missing.
     const content = slide.layers[0]?.content;
     if (content?.kind !== 'picture' && content?.kind !== 'clip') return;
-    if (!store.made(pictureContentPrint(content, content.sizes[0]!.size, store.isTransparent(content.assetId)), 'planes')) fillSurface(kernels, surface, MISSING_COLOUR);
+    if (
+      !store.made(pictureContentPrint(content, content.sizes[0]!.size, store.isTransparent(content.assetId)), 'planes')
+    )
+      fillSurface(kernels, surface, MISSING_COLOUR);
     return;
   }
   if (backing.kind === 'picture') {
@@ -61,7 +67,12 @@ function paintBacking({ kernels, store, frame }: Easel, surface: Surface, slide:
     if (made) drawPicture(kernels, surface, made.planes, backing.framing, 1);
     return;
   }
-  const made = store.made(backing.kind === 'gradient' ? { kind: 'gradient', gradient: backing.gradient, frame: size } : { ...backing, frame: size }, 'planes');
+  const made = store.made(
+    backing.kind === 'gradient'
+      ? { kind: 'gradient', gradient: backing.gradient, frame: size }
+      : { ...backing, frame: size },
+    'planes',
+  );
   if (made) copySurface(kernels, surface, made.planes);
   else fillSurface(kernels, surface, MISSING_COLOUR);
 }

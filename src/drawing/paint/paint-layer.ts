@@ -7,7 +7,17 @@ import { bitmapSamples, drawQuad, transparencyOf, WHOLE_BOX, type Rect } from '.
 import { drawPicture, framedOutline, framingSamples } from '../planes/draw-picture';
 import { lightPicture } from '../planes/light-planes';
 import { allocatePlanes, padPlanes, releasePlanes, type PicturePlanes } from '../planes/picture-planes';
-import { blendOver, blurSheet, clearSheet, layOver, layShadow, makeMask, maskSheet, runRect, type Sheets } from '../planes/sheets';
+import {
+  blendOver,
+  blurSheet,
+  clearSheet,
+  layOver,
+  layShadow,
+  makeMask,
+  maskSheet,
+  runRect,
+  type Sheets,
+} from '../planes/sheets';
 import type { Surface } from '../planes/surface';
 import { pictureContentPrint, type Print } from '../prints/print';
 import type { PrintStore } from '../prints/print-store';
@@ -37,21 +47,28 @@ export function paintLayer(easel: Easel, target: Surface, layer: LayerPlan): voi
   for (const mask of layer.masks) {
     const cutter = sheets.take();
     clearSheet(kernels, cutter, rect);
-    if (mask.by !== 'transparency' || !paintTransparency(easel, cutter, mask.layer)) paintLayer(easel, cutter, mask.layer);
+    if (mask.by !== 'transparency' || !paintTransparency(easel, cutter, mask.layer))
+      paintLayer(easel, cutter, mask.layer);
     makeMask(kernels, sheets, cutter, rect, mask);
     maskSheet(kernels, sheet, cutter, rect);
     sheets.giveBack(cutter);
   }
   if (layer.blurPx > 0) blurSheet(kernels, sheets, sheet, rect, layer.blurPx);
-  if (layer.edge?.shadow) layShadow(kernels, sheets, target, sheet, rect, { ...layer.edge.shadow, opacity: layer.edge.shadow.opacity * layer.opacity });
-  if (layer.blend === 'normal') layOver(kernels, target, sheet, { ...rect, right: Math.min(rect.right, easel.frame.widthPx) }, layer.opacity);
+  if (layer.edge?.shadow)
+    layShadow(kernels, sheets, target, sheet, rect, {
+      ...layer.edge.shadow,
+      opacity: layer.edge.shadow.opacity * layer.opacity,
+    });
+  if (layer.blend === 'normal')
+    layOver(kernels, target, sheet, { ...rect, right: Math.min(rect.right, easel.frame.widthPx) }, layer.opacity);
   else blendOver(kernels, target, sheet, rect, layer.opacity, layer.blend);
   sheets.giveBack(sheet);
 }
 
 function needsSheet(layer: LayerPlan): boolean {
   const { content } = layer;
-  if (layer.blurPx > 0 || layer.blend !== 'normal' || layer.masks.length > 0 || layer.edge || layer.vignette > 0) return true;
+  if (layer.blurPx > 0 || layer.blend !== 'normal' || layer.masks.length > 0 || layer.edge || layer.vignette > 0)
+    return true;
   if (content.kind === 'group') return true;
   // A second size lies over the first: seen through, both would show.
   return (content.kind === 'picture' || content.kind === 'clip') && content.sizes.length > 1 && layer.opacity < 1;
@@ -69,11 +86,24 @@ function paintContent(easel: Easel, target: Surface, layer: LayerPlan, opacity: 
       });
       return;
     case 'painted': {
-      const made = easel.store.made({ kind: 'painted', shape: content.shape, fill: content.fill, bitmap: content.bitmap }, 'planes');
-      if (made) drawQuad(easel.kernels, target, made.planes, layer.toScreen, bitmapSamples(made.planes), croppedBox(layer), opacity);
+      const made = easel.store.made(
+        { kind: 'painted', shape: content.shape, fill: content.fill, bitmap: content.bitmap },
+        'planes',
+      );
+      if (made)
+        drawQuad(
+          easel.kernels,
+          target,
+          made.planes,
+          layer.toScreen,
+          bitmapSamples(made.planes),
+          croppedBox(layer),
+          opacity,
+        );
       return;
     }
-    case 'words': return paintWords(easel, target, layer, content, opacity);
+    case 'words':
+      return paintWords(easel, target, layer, content, opacity);
     case 'group':
       for (const inner of content.layers) paintLayer(easel, target, inner);
   }
@@ -83,23 +113,54 @@ function paintContent(easel: Easel, target: Surface, layer: LayerPlan, opacity: 
 function paintTransparency({ kernels, store }: Easel, sheet: Surface, layer: LayerPlan): boolean {
   const { content } = layer;
   if (content.kind !== 'painted' || layer.opacity <= 0 || needsSheet(layer)) return false;
-  const planes = store.made({ kind: 'painted', shape: content.shape, fill: content.fill, bitmap: content.bitmap }, 'planes')?.planes;
+  const planes = store.made(
+    { kind: 'painted', shape: content.shape, fill: content.fill, bitmap: content.bitmap },
+    'planes',
+  )?.planes;
   if (!planes?.alpha) return false;
-  drawQuad(kernels, transparencyOf(sheet), transparencyOf(planes), layer.toScreen, bitmapSamples(planes), croppedBox(layer), layer.opacity);
+  drawQuad(
+    kernels,
+    transparencyOf(sheet),
+    transparencyOf(planes),
+    layer.toScreen,
+    bitmapSamples(planes),
+    croppedBox(layer),
+    layer.opacity,
+  );
   return true;
 }
 
-function paintPicture({ kernels }: Easel, target: Surface, planes: PicturePlanes, layer: LayerPlan, content: PictureContent | ClipContent, opacity: number): void {
+function paintPicture(
+  { kernels }: Easel,
+  target: Surface,
+  planes: PicturePlanes,
+  layer: LayerPlan,
+  content: PictureContent | ClipContent,
+  opacity: number,
+): void {
   if (layer.plain) return drawPicture(kernels, target, planes, content.framing, opacity);
-  drawQuad(kernels, target, planes, layer.toScreen, framingSamples(content.framing, planes), framedOutline(content.framing, planes, croppedBox(layer)), opacity);
+  drawQuad(
+    kernels,
+    target,
+    planes,
+    layer.toScreen,
+    framingSamples(content.framing, planes),
+    framedOutline(content.framing, planes, croppedBox(layer)),
+    opacity,
+  );
 }
 
 /** The picture's print, with a light that moves laid over it in planes of its own. */
-function litPlanes({ kernels, store }: Easel, content: PictureContent | ClipContent, size: { widthPx: number; heightPx: number }): { planes: PicturePlanes; done: () => void } | null {
+function litPlanes(
+  { kernels, store }: Easel,
+  content: PictureContent | ClipContent,
+  size: { widthPx: number; heightPx: number },
+): { planes: PicturePlanes; done: () => void } | null {
   const made = store.made(pictureContentPrint(content, size, store.isTransparent(content.assetId)), 'planes');
   if (!made) return null;
   const { light } = content;
-  if (!light || made.planes.alpha !== 0 || (!light.moves && content.kind === 'picture')) return { planes: made.planes, done: () => undefined };
+  if (!light || made.planes.alpha !== 0 || (!light.moves && content.kind === 'picture'))
+    return { planes: made.planes, done: () => undefined };
   const lit = allocatePlanes(kernels, made.planes.widthPx, made.planes.heightPx, false);
   lightPicture(kernels, made.planes, lit, light.values);
   padPlanes(kernels, lit);
@@ -109,7 +170,14 @@ function litPlanes({ kernels, store }: Easel, content: PictureContent | ClipCont
 export function croppedBox({ crop }: Pick<LayerPlan, 'crop'>): readonly Point[] {
   if (crop.left === 0 && crop.top === 0 && crop.right === 0 && crop.bottom === 0) return WHOLE_BOX;
   const [left, top, right, bottom] = [crop.left, crop.top, 1 - crop.right, 1 - crop.bottom];
-  return left < right && top < bottom ? [{ x: left, y: top }, { x: right, y: top }, { x: right, y: bottom }, { x: left, y: bottom }] : [];
+  return left < right && top < bottom
+    ? [
+        { x: left, y: top },
+        { x: right, y: top },
+        { x: right, y: bottom },
+        { x: left, y: bottom },
+      ]
+    : [];
 }
 
 function paintVignette({ kernels, store }: Easel, sheet: Surface, layer: LayerPlan): void {
@@ -118,7 +186,14 @@ function paintVignette({ kernels, store }: Easel, sheet: Surface, layer: LayerPl
   const { content } = layer;
   const box = croppedBox(layer);
   // Only on the picture itself, where its framing leaves room around it.
-  const outline = content.kind === 'picture' || content.kind === 'clip' ? framedOutline(content.framing, { widthPx: content.sizes[0]!.size.widthPx, heightPx: content.sizes[0]!.size.heightPx }, box) : box;
+  const outline =
+    content.kind === 'picture' || content.kind === 'clip'
+      ? framedOutline(
+          content.framing,
+          { widthPx: content.sizes[0]!.size.widthPx, heightPx: content.sizes[0]!.size.heightPx },
+          box,
+        )
+      : box;
   drawQuad(kernels, sheet, made.planes, layer.toScreen, bitmapSamples(made.planes), outline, layer.vignette);
 }
 
@@ -139,7 +214,12 @@ function edgeToScreen(layer: LayerPlan): Matrix3 {
 }
 
 /** A little more than the box: its own edges are antialiased already, and must not be twice. */
-const WIDE_BOX: readonly Point[] = [{ x: -0.02, y: -0.02 }, { x: 1.02, y: -0.02 }, { x: 1.02, y: 1.02 }, { x: -0.02, y: 1.02 }];
+const WIDE_BOX: readonly Point[] = [
+  { x: -0.02, y: -0.02 },
+  { x: 1.02, y: -0.02 },
+  { x: 1.02, y: 1.02 },
+  { x: -0.02, y: 1.02 },
+];
 
 function paintOutline({ kernels, store }: Easel, sheet: Surface, layer: LayerPlan): void {
   const made = store.made({ kind: 'outline', look: layer.edge!.outline! }, 'outline');
@@ -150,7 +230,13 @@ function paintOutline({ kernels, store }: Easel, sheet: Surface, layer: LayerPla
 }
 
 /** Pieces stand on their pixels while nothing moves them; else they are drawn through the layer's box, which for words is the frame they are laid out in. */
-function paintWords(easel: Easel, target: Surface, layer: LayerPlan, content: Extract<ContentPlan, { kind: 'words' }>, opacity: number): void {
+function paintWords(
+  easel: Easel,
+  target: Surface,
+  layer: LayerPlan,
+  content: Extract<ContentPlan, { kind: 'words' }>,
+  opacity: number,
+): void {
   const { kernels, sheets, store, frame } = easel;
   const print: Print = { kind: 'words', look: content.look, frame };
   const words = store.made(print, 'words');
@@ -158,15 +244,26 @@ function paintWords(easel: Easel, target: Surface, layer: LayerPlan, content: Ex
   const { passage } = content;
   const count = (by: typeof passage.entrance.by) => (by === 'all' ? 1 : words.counts[by]);
   const shift = travelOf(passage.travel, words.block, frame);
-  const toFrame = layer.plain ? null : times3(layer.toScreen, [1 / frame.widthPx, 0, 0, 0, 1 / frame.heightPx, 0, 0, 0, 1]);
+  const toFrame = layer.plain
+    ? null
+    : times3(layer.toScreen, [1 / frame.widthPx, 0, 0, 0, 1 / frame.heightPx, 0, 0, 0, 1]);
   for (const piece of words.pieces) {
-    const of = (by: typeof passage.entrance.by) => (by === 'all' || piece.line < 0 ? { index: 0, count: piece.line < 0 ? 1 : count(by) } : { index: piece[by], count: count(by) });
+    const of = (by: typeof passage.entrance.by) =>
+      by === 'all' || piece.line < 0
+        ? { index: 0, count: piece.line < 0 ? 1 : count(by) }
+        : { index: piece[by], count: count(by) };
     const state = pieceState(passage, of(passage.entrance.by), of(passage.exit.by));
     if (state.opacity <= 0 || state.shown <= 0) continue;
     const still = state.down === 0 && state.shown === 1 && state.blur === 0 && shift.x === 0 && shift.y === 0;
     if (!toFrame && still) {
-      const rect = { left: piece.leftPx, top: piece.topPx, right: piece.leftPx + piece.planes.widthPx, bottom: piece.topPx + piece.planes.heightPx };
-      if (rect.left < 0 || rect.top < 0 || rect.right > frame.widthPx || rect.bottom > frame.heightPx) drawPiece(target);
+      const rect = {
+        left: piece.leftPx,
+        top: piece.topPx,
+        right: piece.leftPx + piece.planes.widthPx,
+        bottom: piece.topPx + piece.planes.heightPx,
+      };
+      if (rect.left < 0 || rect.top < 0 || rect.right > frame.widthPx || rect.bottom > frame.heightPx)
+        drawPiece(target);
       else layPiece(kernels, target, piece.planes, rect, opacity * state.opacity);
       continue;
     }
@@ -175,7 +272,15 @@ function paintWords(easel: Easel, target: Surface, layer: LayerPlan, content: Ex
       continue;
     }
     const sigma = state.blur * piece.sizePx;
-    const rect = runRect({ left: piece.leftPx + shift.x - 4 * sigma, top: piece.topPx + shift.y - 4 * sigma, right: piece.leftPx + shift.x + piece.planes.widthPx + 4 * sigma, bottom: piece.topPx + shift.y + piece.planes.heightPx + 4 * sigma }, frame);
+    const rect = runRect(
+      {
+        left: piece.leftPx + shift.x - 4 * sigma,
+        top: piece.topPx + shift.y - 4 * sigma,
+        right: piece.leftPx + shift.x + piece.planes.widthPx + 4 * sigma,
+        bottom: piece.topPx + shift.y + piece.planes.heightPx + 4 * sigma,
+      },
+      frame,
+    );
     const whole = toFrame ? runRect({ left: 0, top: 0, right: frame.widthPx, bottom: frame.heightPx }, frame) : rect;
     if (!whole) continue;
     const sheet = sheets.take();
@@ -187,17 +292,45 @@ function paintWords(easel: Easel, target: Surface, layer: LayerPlan, content: Ex
 
     function drawPiece(onto: Surface, strength = opacity * state.opacity): void {
       const { planes } = piece;
-      const box: Matrix3 = [planes.widthPx, 0, piece.leftPx + shift.x, 0, planes.heightPx, piece.topPx + shift.y + state.down * piece.sizePx, 0, 0, 1];
-      const outline = state.shown === 1 ? WHOLE_BOX : piece.rightToLeft ? croppedBox({ crop: { left: 1 - state.shown, top: 0, right: 0, bottom: 0 } }) : croppedBox({ crop: { left: 0, top: 0, right: 1 - state.shown, bottom: 0 } });
-      drawQuad(kernels, onto, planes, toFrame ? times3(toFrame, box) : box, bitmapSamples(planes), cutPolygon(outline, WHOLE_BOX), strength);
+      const box: Matrix3 = [
+        planes.widthPx,
+        0,
+        piece.leftPx + shift.x,
+        0,
+        planes.heightPx,
+        piece.topPx + shift.y + state.down * piece.sizePx,
+        0,
+        0,
+        1,
+      ];
+      const outline =
+        state.shown === 1
+          ? WHOLE_BOX
+          : piece.rightToLeft
+            ? croppedBox({ crop: { left: 1 - state.shown, top: 0, right: 0, bottom: 0 } })
+            : croppedBox({ crop: { left: 0, top: 0, right: 1 - state.shown, bottom: 0 } });
+      drawQuad(
+        kernels,
+        onto,
+        planes,
+        toFrame ? times3(toFrame, box) : box,
+        bitmapSamples(planes),
+        cutPolygon(outline, WHOLE_BOX),
+        strength,
+      );
     }
   }
 }
 
 /** How far travelling words have come: from just outside the frame to just outside on the other side. */
-function travelOf(travel: Extract<ContentPlan, { kind: 'words' }>['passage']['travel'], block: { topPx: number; heightPx: number; leftPx: number; widthPx: number }, frame: { widthPx: number; heightPx: number }): { x: number; y: number } {
+function travelOf(
+  travel: Extract<ContentPlan, { kind: 'words' }>['passage']['travel'],
+  block: { topPx: number; heightPx: number; leftPx: number; widthPx: number },
+  frame: { widthPx: number; heightPx: number },
+): { x: number; y: number } {
   if (!travel) return { x: 0, y: 0 };
-  if (travel.kind === 'roll') return { x: 0, y: frame.heightPx - block.topPx - travel.share * (frame.heightPx + block.heightPx) };
+  if (travel.kind === 'roll')
+    return { x: 0, y: frame.heightPx - block.topPx - travel.share * (frame.heightPx + block.heightPx) };
   return { x: frame.widthPx - block.leftPx - travel.share * (frame.widthPx + block.widthPx), y: 0 };
 }
 
@@ -211,6 +344,14 @@ function layPiece(kernels: Kernels, target: Surface, planes: PicturePlanes, rect
   kernels.coverPlane(half(target.v), target.cStride, planes.v, planes.halfAlpha, planes.cStride, w / 2, h / 2, share);
   if (target.alpha === 0) return;
   kernels.coverPlane(at(target.alpha), target.yStride, planes.alpha, planes.alpha, planes.yStride, w, h, share);
-  kernels.coverPlane(half(target.halfAlpha), target.cStride, planes.halfAlpha, planes.halfAlpha, planes.cStride, w / 2, h / 2, share);
+  kernels.coverPlane(
+    half(target.halfAlpha),
+    target.cStride,
+    planes.halfAlpha,
+    planes.halfAlpha,
+    planes.cStride,
+    w / 2,
+    h / 2,
+    share,
+  );
 }
-

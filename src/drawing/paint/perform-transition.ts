@@ -33,26 +33,40 @@ export function performTransition(easel: Easel, frames: Frames, transition: Tran
   if (progress <= 0) return leaving;
   if (progress >= 1) return coming;
   switch (transition.kind) {
-    case 'dissolve': return mixed(kernels, leaving, coming, progress);
+    case 'dissolve':
+      return mixed(kernels, leaving, coming, progress);
     case 'dip': {
       fillSurface(kernels, out, transition.colour);
-      return progress < 0.5 ? mixed(kernels, leaving, out, 2 * progress) : mixed(kernels, out, coming, 2 * progress - 1);
+      return progress < 0.5
+        ? mixed(kernels, leaving, out, 2 * progress)
+        : mixed(kernels, out, coming, 2 * progress - 1);
     }
-    case 'burn': return burn(kernels, frames, transition.colour, progress);
-    case 'map': return wipe(easel, frames, transition, progress);
+    case 'burn':
+      return burn(kernels, frames, transition.colour, progress);
+    case 'map':
+      return wipe(easel, frames, transition, progress);
     case 'push':
     case 'slide-over':
     case 'slide-off':
       return slide(kernels, frames, transition.kind, transition.direction, progress);
-    case 'slide-apart': return apart(kernels, frames, transition.direction, progress);
-    case 'zoom-through': return zoomThrough(kernels, frames, transition.direction, progress);
-    case 'zoom-blur': return zoomBlur(kernels, frames, transition.direction, progress);
-    case 'page-turn': return pageTurn(kernels, frames, transition.direction, progress);
-    case 'card-turn': return cardTurn(kernels, frames, transition.direction, progress);
-    case 'cube-turn': return cubeTurn(kernels, frames, transition.direction, progress);
-    case 'blur-through': return blurThrough(easel, frames, progress);
-    case 'mosaic': return mosaic(kernels, frames, transition.count, progress);
-    default: return unreachable(transition);
+    case 'slide-apart':
+      return apart(kernels, frames, transition.direction, progress);
+    case 'zoom-through':
+      return zoomThrough(kernels, frames, transition.direction, progress);
+    case 'zoom-blur':
+      return zoomBlur(kernels, frames, transition.direction, progress);
+    case 'page-turn':
+      return pageTurn(kernels, frames, transition.direction, progress);
+    case 'card-turn':
+      return cardTurn(kernels, frames, transition.direction, progress);
+    case 'cube-turn':
+      return cubeTurn(kernels, frames, transition.direction, progress);
+    case 'blur-through':
+      return blurThrough(easel, frames, progress);
+    case 'mosaic':
+      return mosaic(kernels, frames, transition.count, progress);
+    default:
+      return unreachable(transition);
   }
 }
 
@@ -64,26 +78,61 @@ function mixed(kernels: Kernels, a: Surface, b: Surface, share: number): Surface
 
 /** Burns out to the colour, brightest places first, and comes back from it. */
 function burn(kernels: Kernels, { leaving, coming, out }: Frames, colour: string, progress: number): Surface {
-  const [from, glow] = progress < 0.5 ? [leaving, 2 * progress] as const : [coming, 2 - 2 * progress] as const;
+  const [from, glow] = progress < 0.5 ? ([leaving, 2 * progress] as const) : ([coming, 2 - 2 * progress] as const);
   lightPicture(kernels, from, from, { ...NEUTRAL, exposure: 3 * glow, saturation: 0.3 * glow });
   fillSurface(kernels, out, colour);
   return mixed(kernels, from, out, glow ** 2.2);
 }
 
-function wipe({ kernels, store, frame }: Easel, { leaving, coming }: Frames, { map, softness }: Extract<TransitionPlan, { kind: 'map' }>, progress: number): Surface {
-  const made = store.made({ kind: 'wipe-map', look: map, frame: { widthPx: frame.widthPx, heightPx: frame.heightPx } }, 'wipe-map');
+function wipe(
+  { kernels, store, frame }: Easel,
+  { leaving, coming }: Frames,
+  { map, softness }: Extract<TransitionPlan, { kind: 'map' }>,
+  progress: number,
+): Surface {
+  const made = store.made(
+    { kind: 'wipe-map', look: map, frame: { widthPx: frame.widthPx, heightPx: frame.heightPx } },
+    'wipe-map',
+  );
   if (!made) return mixed(kernels, leaving, coming, progress);
   const border = Math.max(1, Math.round(softness * 32767));
   const moment = Math.round(progress * (32767 + border));
   const [w, h] = [frame.widthPx, frame.heightPx];
   kernels.mixByMap(leaving.y, leaving.y, coming.y, leaving.yStride, made.map, made.stride, w, h, moment, border);
-  kernels.mixByMap(leaving.u, leaving.u, coming.u, leaving.cStride, made.half, made.halfStride, w / 2, h / 2, moment, border);
-  kernels.mixByMap(leaving.v, leaving.v, coming.v, leaving.cStride, made.half, made.halfStride, w / 2, h / 2, moment, border);
+  kernels.mixByMap(
+    leaving.u,
+    leaving.u,
+    coming.u,
+    leaving.cStride,
+    made.half,
+    made.halfStride,
+    w / 2,
+    h / 2,
+    moment,
+    border,
+  );
+  kernels.mixByMap(
+    leaving.v,
+    leaving.v,
+    coming.v,
+    leaving.cStride,
+    made.half,
+    made.halfStride,
+    w / 2,
+    h / 2,
+    moment,
+    border,
+  );
   return leaving;
 }
 
 const WHOLE: Framing = { x: 0.5, y: 0.5, width: 1, height: 1, turnDegrees: 0 };
-const WAY: Record<FourWays, readonly [x: number, y: number]> = { left: [-1, 0], right: [1, 0], up: [0, -1], down: [0, 1] };
+const WAY: Record<FourWays, readonly [x: number, y: number]> = {
+  left: [-1, 0],
+  right: [1, 0],
+  up: [0, -1],
+  down: [0, 1],
+};
 
 /** The frame moved by shares of its width and height. */
 function moved(x: number, y: number, scale = 1): Framing {
@@ -94,7 +143,13 @@ function everywhere(surface: Surface): { left: number; top: number; right: numbe
   return { left: 0, top: 0, right: surface.widthPx, bottom: surface.heightPx };
 }
 
-function slide(kernels: Kernels, { leaving, coming, out }: Frames, kind: 'push' | 'slide-over' | 'slide-off', direction: FourWays, progress: number): Surface {
+function slide(
+  kernels: Kernels,
+  { leaving, coming, out }: Frames,
+  kind: 'push' | 'slide-over' | 'slide-off',
+  direction: FourWays,
+  progress: number,
+): Surface {
   const [dx, dy] = WAY[direction];
   padPlanes(kernels, leaving);
   padPlanes(kernels, coming);
@@ -119,19 +174,33 @@ function apart(kernels: Kernels, { leaving, coming }: Frames, direction: 'across
   const across = direction === 'across';
   const by = progress / 2;
   const [firstEnd, secondStart] = across ? [w * (0.5 - by), w * (0.5 + by)] : [h * (0.5 - by), h * (0.5 + by)];
-  drawFramed(kernels, coming, leaving, across ? moved(-by, 0) : moved(0, -by), 1, { ...everywhere(leaving), ...(across ? { right: firstEnd } : { bottom: firstEnd }) });
-  drawFramed(kernels, coming, leaving, across ? moved(by, 0) : moved(0, by), 1, { ...everywhere(leaving), ...(across ? { left: secondStart } : { top: secondStart }) });
+  drawFramed(kernels, coming, leaving, across ? moved(-by, 0) : moved(0, -by), 1, {
+    ...everywhere(leaving),
+    ...(across ? { right: firstEnd } : { bottom: firstEnd }),
+  });
+  drawFramed(kernels, coming, leaving, across ? moved(by, 0) : moved(0, by), 1, {
+    ...everywhere(leaving),
+    ...(across ? { left: secondStart } : { top: secondStart }),
+  });
   return coming;
 }
 
 /** In: the leaving frame comes up and fades, and the next grows out of its middle. Out: the same backwards. */
-function zoomThrough(kernels: Kernels, { leaving, coming, out }: Frames, direction: 'in' | 'out', progress: number): Surface {
+function zoomThrough(
+  kernels: Kernels,
+  { leaving, coming, out }: Frames,
+  direction: 'in' | 'out',
+  progress: number,
+): Surface {
   padPlanes(kernels, leaving);
   padPlanes(kernels, coming);
   const inwards = direction === 'in';
   const share = inwards ? progress : 1 - progress;
   const [far, near] = inwards ? [coming, leaving] : [leaving, coming];
-  const smooth = (low: number, high: number, value: number) => { const t = Math.min(1, Math.max(0, (value - low) / (high - low))); return t * t * (3 - 2 * t); };
+  const smooth = (low: number, high: number, value: number) => {
+    const t = Math.min(1, Math.max(0, (value - low) / (high - low)));
+    return t * t * (3 - 2 * t);
+  };
   drawFramed(kernels, out, near, moved(0, 0, 3 ** share), 1, everywhere(out));
   drawFramed(kernels, out, far, moved(0, 0, 0.28 ** (1 - share)), smooth(0.05, 0.6, share));
   return out;
@@ -141,10 +210,16 @@ function zoomThrough(kernels: Kernels, { leaving, coming, out }: Frames, directi
 const ZOOM_DOUBLINGS = 3;
 
 /** The mean of several sizes; the frames change over in the middle, where the smear is longest. */
-function zoomBlur(kernels: Kernels, { leaving, coming, out }: Frames, direction: 'in' | 'out', progress: number): Surface {
+function zoomBlur(
+  kernels: Kernels,
+  { leaving, coming, out }: Frames,
+  direction: 'in' | 'out',
+  progress: number,
+): Surface {
   const share = Math.min(1, Math.max(0, (progress - 0.38) / 0.24));
   const smear = 1 + 0.42 * Math.sin(Math.PI * progress) ** 2;
-  const [leavingGrown, comingGrown] = direction === 'in' ? [1 + 0.5 * progress ** 2, 1] : [1, 1 + 0.5 * (1 - progress) ** 2];
+  const [leavingGrown, comingGrown] =
+    direction === 'in' ? [1 + 0.5 * progress ** 2, 1] : [1, 1 + 0.5 * (1 - progress) ** 2];
   padPlanes(kernels, leaving);
   padPlanes(kernels, coming);
   if (share < 1) drawFramed(kernels, out, leaving, moved(0, 0, leavingGrown), 1, everywhere(out));
@@ -168,13 +243,21 @@ function pageTurn(kernels: Kernels, { leaving, coming, out }: Frames, direction:
   const length = Math.hypot(1, slant);
   const [dirX, dirY] = [(-wayX + slant * -wayY) / length, (-wayY + slant * Math.abs(wayX)) / length];
   const [w, h] = [leaving.widthPx, leaving.heightPx];
-  const reaches = [[0, 0], [w, 0], [0, h], [w, h]].map(([x, y]) => x! * dirX + y! * dirY);
+  const reaches = [
+    [0, 0],
+    [w, 0],
+    [0, h],
+    [w, h],
+  ].map(([x, y]) => x! * dirX + y! * dirY);
   const radius = 0.09 * (wayX !== 0 ? w : h);
   const [first, last] = [Math.max(...reaches), Math.min(...reaches) - radius];
   const fold = first + (last - first) * progress;
   const paper = ycbcrOf(PAGE);
   kernels.turnPagePlane(leaving.y, coming.y, out.y, leaving.yStride, w, h, dirX, dirY, fold, radius, 16, paper.y);
-  for (const [a, b, to, back] of [[leaving.u, coming.u, out.u, paper.u], [leaving.v, coming.v, out.v, paper.v]] as const) {
+  for (const [a, b, to, back] of [
+    [leaving.u, coming.u, out.u, paper.u],
+    [leaving.v, coming.v, out.v, paper.v],
+  ] as const) {
     kernels.turnPagePlane(a, b, to, leaving.cStride, w / 2, h / 2, dirX, dirY, fold / 2, radius / 2, 128, back);
   }
   return out;
@@ -205,7 +288,8 @@ function turnedBy(direction: FourWays, degrees: number): Matrix4 {
 function cardTurn(kernels: Kernels, { leaving, coming, out }: Frames, direction: FourWays, progress: number): Surface {
   fillSurface(kernels, out, BEHIND);
   const back = translation(0, 0, -0.55 * out.heightPx * Math.sin(Math.PI * progress));
-  const [shown, degrees] = progress < 0.5 ? [leaving, 180 * progress] as const : [coming, 180 * progress - 180] as const;
+  const [shown, degrees] =
+    progress < 0.5 ? ([leaving, 180 * progress] as const) : ([coming, 180 * progress - 180] as const);
   drawPlane(kernels, out, shown, plane(out, times4(back, turnedBy(direction, degrees))));
   return out;
 }
@@ -216,10 +300,15 @@ function cubeTurn(kernels: Kernels, { leaving, coming, out }: Frames, direction:
   const across = direction === 'left' || direction === 'right';
   const half = (across ? out.widthPx : out.heightPx) / 2;
   const back = translation(0, 0, -half - 0.35 * out.heightPx * Math.sin(Math.PI * progress));
-  const face = (degrees: number) => plane(out, times4(back, times4(turnedBy(direction, degrees), translation(0, 0, half))));
+  const face = (degrees: number) =>
+    plane(out, times4(back, times4(turnedBy(direction, degrees), translation(0, 0, half))));
   const eye = eyeOf(out);
   // Turning towards the left brings the face on the right to the front.
-  for (const [from, box] of [[leaving, face(-90 * progress)], [coming, face(90 - 90 * progress)]] as const) if (facesEye(box, eye)) drawPlane(kernels, out, from, box);
+  for (const [from, box] of [
+    [leaving, face(-90 * progress)],
+    [coming, face(90 - 90 * progress)],
+  ] as const)
+    if (facesEye(box, eye)) drawPlane(kernels, out, from, box);
   return out;
 }
 
@@ -240,7 +329,10 @@ function mosaic(kernels: Kernels, { leaving, coming, out }: Frames, count: numbe
   const side = (leaving.widthPx / count) ** Math.sin(Math.PI * progress);
   if (side < 1.5) return from;
   kernels.mosaicPlane(from.y, out.y, out.yStride, out.widthPx, out.heightPx, side, side);
-  for (const [a, to] of [[from.u, out.u], [from.v, out.v]] as const) kernels.mosaicPlane(a, to, out.cStride, out.widthPx / 2, out.heightPx / 2, side / 2, side / 2);
+  for (const [a, to] of [
+    [from.u, out.u],
+    [from.v, out.v],
+  ] as const)
+    kernels.mosaicPlane(a, to, out.cStride, out.widthPx / 2, out.heightPx / 2, side / 2, side / 2);
   return out;
 }
-

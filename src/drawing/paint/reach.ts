@@ -10,8 +10,13 @@ export function reachOf(layer: LayerPlan, frame: Frame): Rect | null {
   if (!reach) return null;
   const outline = layer.edge?.outline;
   if (outline && outline.where !== 'inside') {
-    const scale = Math.max(reach.right - reach.left, reach.bottom - reach.top) / Math.max(1, Math.min(outline.bitmap.widthPx, outline.bitmap.heightPx));
-    reach = widened(reach, outline.width * Math.min(outline.bitmap.widthPx, outline.bitmap.heightPx) * Math.max(1, scale) + 4);
+    const scale =
+      Math.max(reach.right - reach.left, reach.bottom - reach.top) /
+      Math.max(1, Math.min(outline.bitmap.widthPx, outline.bitmap.heightPx));
+    reach = widened(
+      reach,
+      outline.width * Math.min(outline.bitmap.widthPx, outline.bitmap.heightPx) * Math.max(1, scale) + 4,
+    );
   }
   if (layer.blurPx > 0) reach = widened(reach, 3.5 * layer.blurPx + 2);
   const shadow = layer.edge?.shadow;
@@ -30,10 +35,14 @@ function contentReach(layer: LayerPlan, frame: Frame): Rect | null {
   if (layer.content.kind === 'words') return whole;
   if (layer.content.kind === 'group') {
     const parts = layer.content.layers.map((inner) => reachOf(inner, frame)).filter((rect) => rect !== null);
-    return parts.length === 0 ? null : {
-      left: Math.min(...parts.map((rect) => rect.left)), top: Math.min(...parts.map((rect) => rect.top)),
-      right: Math.max(...parts.map((rect) => rect.right)), bottom: Math.max(...parts.map((rect) => rect.bottom)),
-    };
+    return parts.length === 0
+      ? null
+      : {
+          left: Math.min(...parts.map((rect) => rect.left)),
+          top: Math.min(...parts.map((rect) => rect.top)),
+          right: Math.max(...parts.map((rect) => rect.right)),
+          bottom: Math.max(...parts.map((rect) => rect.bottom)),
+        };
   }
   return layer.plain ? whole : boxReach(layer.toScreen);
 }
@@ -44,5 +53,10 @@ function boxReach(toScreen: Matrix3): Rect | null {
 }
 
 function widened(rect: Rect, by: number): Rect {
-  return { left: Math.floor(rect.left - by), top: Math.floor(rect.top - by), right: Math.ceil(rect.right + by), bottom: Math.ceil(rect.bottom + by) };
+  return {
+    left: Math.floor(rect.left - by),
+    top: Math.floor(rect.top - by),
+    right: Math.ceil(rect.right + by),
+    bottom: Math.ceil(rect.bottom + by),
+  };
 }

@@ -15,14 +15,32 @@ const LEAST_TURN_DEGREES = 1e-4;
  *
  * @param opacity 0…1
  */
-export function drawPicture(kernels: Kernels, surface: Surface, picture: PicturePlanes, framing: Framing, opacity: number): void {
+export function drawPicture(
+  kernels: Kernels,
+  surface: Surface,
+  picture: PicturePlanes,
+  framing: Framing,
+  opacity: number,
+): void {
   if (opacity <= 0) return;
   if (Math.abs(framing.turnDegrees) < LEAST_TURN_DEGREES) drawFramed(kernels, surface, picture, framing, opacity);
-  else drawQuad(kernels, surface, picture, [surface.widthPx, 0, 0, 0, surface.heightPx, 0, 0, 0, 1], framingSamples(framing, picture), framedOutline(framing, picture), opacity);
+  else
+    drawQuad(
+      kernels,
+      surface,
+      picture,
+      [surface.widthPx, 0, 0, 0, surface.heightPx, 0, 0, 0, 1],
+      framingSamples(framing, picture),
+      framedOutline(framing, picture),
+      opacity,
+    );
 }
 
 /** A box filled by a framing, to the picture's samples. */
-export function framingSamples(framing: Framing, picture: { readonly widthPx: number; readonly heightPx: number }): Matrix3 {
+export function framingSamples(
+  framing: Framing,
+  picture: { readonly widthPx: number; readonly heightPx: number },
+): Matrix3 {
   const radians = (framing.turnDegrees * Math.PI) / 180;
   const [cos, sin] = [Math.cos(radians), Math.sin(radians)];
   const [w, h] = [framing.width * picture.widthPx, framing.height * picture.heightPx];
@@ -32,12 +50,23 @@ export function framingSamples(framing: Framing, picture: { readonly widthPx: nu
 }
 
 /** The part of a box in which the framed picture lies; the whole box where the framing lies on the picture. */
-export function framedOutline(framing: Framing, picture: { readonly widthPx: number; readonly heightPx: number }, within: readonly Point[] = WHOLE_BOX): Point[] {
+export function framedOutline(
+  framing: Framing,
+  picture: { readonly widthPx: number; readonly heightPx: number },
+  within: readonly Point[] = WHOLE_BOX,
+): Point[] {
   const back = inverse3(framingSamples(framing, picture))!;
   const [w, h] = [picture.widthPx - 0.5, picture.heightPx - 0.5];
   const slack = LEAST_SHARE;
   const corners = [mapped(back, -0.5, -0.5), mapped(back, w, -0.5), mapped(back, w, h), mapped(back, -0.5, h)];
-  if (framing.turnDegrees === 0 && corners[0]!.x <= slack && corners[0]!.y <= slack && corners[2]!.x >= 1 - slack && corners[2]!.y >= 1 - slack) return [...within];
+  if (
+    framing.turnDegrees === 0 &&
+    corners[0]!.x <= slack &&
+    corners[0]!.y <= slack &&
+    corners[2]!.x >= 1 - slack &&
+    corners[2]!.y >= 1 - slack
+  )
+    return [...within];
   return cutPolygon(within, corners);
 }
 
@@ -51,10 +80,28 @@ function axis(centre: number, size: number, pictureSamples: number, frameSamples
  *
  * @param reach as for `drawUpright`; without it the picture's own extent
  */
-export function drawFramed(kernels: Kernels, surface: Surface, picture: PicturePlanes, framing: Framing, share: number, reach?: Rect): void {
+export function drawFramed(
+  kernels: Kernels,
+  surface: Surface,
+  picture: PicturePlanes,
+  framing: Framing,
+  share: number,
+  reach?: Rect,
+): void {
   const across = axis(framing.x, framing.width, picture.widthPx, surface.widthPx);
   const down = axis(framing.y, framing.height, picture.heightPx, surface.heightPx);
-  drawUpright(kernels, surface, picture, across, down, reach ?? {
-    left: -across.offset / across.scale, right: (picture.widthPx - across.offset) / across.scale, top: -down.offset / down.scale, bottom: (picture.heightPx - down.offset) / down.scale,
-  }, share);
+  drawUpright(
+    kernels,
+    surface,
+    picture,
+    across,
+    down,
+    reach ?? {
+      left: -across.offset / across.scale,
+      right: (picture.widthPx - across.offset) / across.scale,
+      top: -down.offset / down.scale,
+      bottom: (picture.heightPx - down.offset) / down.scale,
+    },
+    share,
+  );
 }

@@ -18,13 +18,37 @@ export interface Axis {
  * @param reach the part of the surface to draw in, in pixels and parts of them; where it goes beyond the picture, the picture's border is repeated
  * @param share opacity, 0…1
  */
-export function drawUpright(kernels: Kernels, surface: Surface, picture: PicturePlanes, across: Axis, down: Axis, reach: Rect, share: number): void {
+export function drawUpright(
+  kernels: Kernels,
+  surface: Surface,
+  picture: PicturePlanes,
+  across: Axis,
+  down: Axis,
+  reach: Rect,
+  share: number,
+): void {
   const opacity = q15(share);
   const { left, right, top, bottom } = reach;
   const full = (from: number, to: number) => {
     kernels.drawUpright(
-      from, picture.alpha, picture.yStride, picture.widthPx, picture.heightPx, to, surface.yStride, surface.widthPx, surface.heightPx,
-      across.scale * 0.5 + across.offset - 0.5, across.scale, down.scale * 0.5 + down.offset - 0.5, down.scale, left, right, top, bottom, opacity,
+      from,
+      picture.alpha,
+      picture.yStride,
+      picture.widthPx,
+      picture.heightPx,
+      to,
+      surface.yStride,
+      surface.widthPx,
+      surface.heightPx,
+      across.scale * 0.5 + across.offset - 0.5,
+      across.scale,
+      down.scale * 0.5 + down.offset - 0.5,
+      down.scale,
+      left,
+      right,
+      top,
+      bottom,
+      opacity,
     );
   };
   full(picture.y, surface.y);
@@ -37,8 +61,24 @@ export function drawUpright(kernels: Kernels, surface: Surface, picture: Picture
   const chromaLeft = left <= LEAST_SHARE ? 0 : edge(left);
   const half = (from: number, to: number) => {
     kernels.drawUpright(
-      from, picture.halfAlpha, picture.cStride, (picture.widthPx + 1) >> 1, (picture.heightPx + 1) >> 1, to, surface.cStride, surface.widthPx / 2, surface.heightPx / 2,
-      startX, across.scale, startY, down.scale, chromaLeft, edge(right), top / 2, bottom / 2, opacity,
+      from,
+      picture.halfAlpha,
+      picture.cStride,
+      (picture.widthPx + 1) >> 1,
+      (picture.heightPx + 1) >> 1,
+      to,
+      surface.cStride,
+      surface.widthPx / 2,
+      surface.heightPx / 2,
+      startX,
+      across.scale,
+      startY,
+      down.scale,
+      chromaLeft,
+      edge(right),
+      top / 2,
+      bottom / 2,
+      opacity,
     );
   };
   half(picture.u, surface.u);
@@ -51,6 +91,44 @@ export function drawUpright(kernels: Kernels, surface: Surface, picture: Picture
   }
   // An opaque picture covers as a white one would.
   const white = kernels.whitePlane();
-  kernels.drawUpright(white, 0, 0, 1, 1, surface.alpha, surface.yStride, surface.widthPx, surface.heightPx, 0, 0, 0, 0, left, right, top, bottom, opacity);
-  kernels.drawUpright(white, 0, 0, 1, 1, surface.halfAlpha, surface.cStride, surface.widthPx / 2, surface.heightPx / 2, 0, 0, 0, 0, chromaLeft, edge(right), top / 2, bottom / 2, opacity);
+  kernels.drawUpright(
+    white,
+    0,
+    0,
+    1,
+    1,
+    surface.alpha,
+    surface.yStride,
+    surface.widthPx,
+    surface.heightPx,
+    0,
+    0,
+    0,
+    0,
+    left,
+    right,
+    top,
+    bottom,
+    opacity,
+  );
+  kernels.drawUpright(
+    white,
+    0,
+    0,
+    1,
+    1,
+    surface.halfAlpha,
+    surface.cStride,
+    surface.widthPx / 2,
+    surface.heightPx / 2,
+    0,
+    0,
+    0,
+    0,
+    chromaLeft,
+    edge(right),
+    top / 2,
+    bottom / 2,
+    opacity,
+  );
 }

@@ -29,13 +29,33 @@ export function writeLightTables(kernels: Kernels, light: LightValues, to: numbe
     view.setInt16(SHIFT_V_AT + 2 * code, Math.round(16 * CHROMA_STEPS * cr), true);
   }
   const steps = [LUMA_STEPS, CHROMA_STEPS, CHROMA_STEPS];
-  balanceMatrix(light).forEach((value, index) => view.setInt16(MATRIX_AT + 2 * index, Math.round((4096 * value * steps[Math.floor(index / 3)]!) / steps[index % 3]!), true));
+  balanceMatrix(light).forEach((value, index) =>
+    view.setInt16(
+      MATRIX_AT + 2 * index,
+      Math.round((4096 * value * steps[Math.floor(index / 3)]!) / steps[index % 3]!),
+      true,
+    ),
+  );
 }
 
 /** Applies a light to planes in place, or from one picture into another of the same size. Transparent pictures keep their transparency, their colours are taken as they are. */
 export function lightPicture(kernels: Kernels, from: PicturePlanes, to: PicturePlanes, light: LightValues): void {
   const tables = kernels.allocate(LIGHT_TABLE_BYTES);
   writeLightTables(kernels, light, tables);
-  kernels.lightPlanes(from.y, from.u, from.v, from.yStride, from.cStride, to.y, to.u, to.v, to.yStride, to.cStride, from.widthPx, from.heightPx, tables);
+  kernels.lightPlanes(
+    from.y,
+    from.u,
+    from.v,
+    from.yStride,
+    from.cStride,
+    to.y,
+    to.u,
+    to.v,
+    to.yStride,
+    to.cStride,
+    from.widthPx,
+    from.heightPx,
+    tables,
+  );
   kernels.release(tables);
 }

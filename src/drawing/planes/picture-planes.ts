@@ -40,12 +40,26 @@ const PAD_ROWS = 4;
 /** Puts pixels into planes. The caller releases them with `releasePlanes`. */
 export function planesFromPixels(kernels: Kernels, pixels: Pixels): PicturePlanes {
   const { widthPx, heightPx, rgba } = pixels;
-  if (rgba.length !== widthPx * heightPx * 4) throw new RangeError(`rgba must hold ${widthPx} × ${heightPx} × 4 bytes, got ${rgba.length}`);
+  if (rgba.length !== widthPx * heightPx * 4)
+    throw new RangeError(`rgba must hold ${widthPx} × ${heightPx} × 4 bytes, got ${rgba.length}`);
   const planes = allocatePlanes(kernels, widthPx, heightPx, pixels.hasTransparency);
   const staging = kernels.allocate(rgba.length);
   bytesOf(kernels).set(rgba, staging);
-  if (planes.alpha === 0) kernels.planesFromRgba(staging, widthPx, heightPx, planes.y, planes.yStride, planes.u, planes.v, planes.cStride);
-  else kernels.planesFromTransparentRgba(staging, widthPx, heightPx, planes.y, planes.alpha, planes.yStride, planes.u, planes.v, planes.halfAlpha, planes.cStride);
+  if (planes.alpha === 0)
+    kernels.planesFromRgba(staging, widthPx, heightPx, planes.y, planes.yStride, planes.u, planes.v, planes.cStride);
+  else
+    kernels.planesFromTransparentRgba(
+      staging,
+      widthPx,
+      heightPx,
+      planes.y,
+      planes.alpha,
+      planes.yStride,
+      planes.u,
+      planes.v,
+      planes.halfAlpha,
+      planes.cStride,
+    );
   kernels.release(staging);
   padPlanes(kernels, planes);
   return planes;
@@ -59,7 +73,8 @@ export function planesFromDecodedFrame(kernels: Kernels, frame: DecodedFrame): P
   const cHeight = (heightPx + 1) >> 1;
   const memory = bytesOf(kernels);
   const put = (plane: number, stride: number, from: number, width: number, height: number) => {
-    for (let row = 0; row < height; row += 1) memory.set(i420.subarray(from + row * width, from + (row + 1) * width), plane + row * stride);
+    for (let row = 0; row < height; row += 1)
+      memory.set(i420.subarray(from + row * width, from + (row + 1) * width), plane + row * stride);
   };
   put(planes.y, planes.yStride, 0, widthPx, heightPx);
   put(planes.u, planes.cStride, widthPx * heightPx, cWidth, cHeight);
@@ -73,7 +88,12 @@ export function releasePlanes(kernels: Kernels, planes: PicturePlanes): void {
 }
 
 /** Planes with room around them and nothing in them yet. */
-export function allocatePlanes(kernels: Kernels, widthPx: number, heightPx: number, transparent: boolean): PicturePlanes {
+export function allocatePlanes(
+  kernels: Kernels,
+  widthPx: number,
+  heightPx: number,
+  transparent: boolean,
+): PicturePlanes {
   const cWidth = (widthPx + 1) >> 1;
   const cHeight = (heightPx + 1) >> 1;
   const yStride = roundUp(PAD_LEFT + widthPx + PAD_RIGHT);
@@ -86,7 +106,12 @@ export function allocatePlanes(kernels: Kernels, widthPx: number, heightPx: numb
   const cInset = PAD_ROWS * cStride + PAD_LEFT;
   const chroma = block + yBytes;
   return {
-    widthPx, heightPx, yStride, cStride, block, byteCount,
+    widthPx,
+    heightPx,
+    yStride,
+    cStride,
+    block,
+    byteCount,
     y: block + yInset,
     u: chroma + cInset,
     v: chroma + cBytes + cInset,
@@ -99,8 +124,10 @@ export function allocatePlanes(kernels: Kernels, widthPx: number, heightPx: numb
 export function padPlanes(kernels: Kernels, planes: PicturePlanes): void {
   const cWidth = (planes.widthPx + 1) >> 1;
   const cHeight = (planes.heightPx + 1) >> 1;
-  for (const plane of [planes.y, planes.alpha]) if (plane) kernels.padPlane(plane, planes.yStride, planes.widthPx, planes.heightPx, PAD_LEFT, PAD_RIGHT, PAD_ROWS);
-  for (const plane of [planes.u, planes.v, planes.halfAlpha]) if (plane) kernels.padPlane(plane, planes.cStride, cWidth, cHeight, PAD_LEFT, PAD_RIGHT, PAD_ROWS);
+  for (const plane of [planes.y, planes.alpha])
+    if (plane) kernels.padPlane(plane, planes.yStride, planes.widthPx, planes.heightPx, PAD_LEFT, PAD_RIGHT, PAD_ROWS);
+  for (const plane of [planes.u, planes.v, planes.halfAlpha])
+    if (plane) kernels.padPlane(plane, planes.cStride, cWidth, cHeight, PAD_LEFT, PAD_RIGHT, PAD_ROWS);
 }
 
 function roundUp(value: number): number {

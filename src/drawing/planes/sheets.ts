@@ -22,7 +22,9 @@ export function createSheets(kernels: Kernels, widthPx: number, heightPx: number
       if (!all.includes(sheet)) all.push(sheet);
       return sheet;
     },
-    giveBack: (sheet) => { free.push(sheet); },
+    giveBack: (sheet) => {
+      free.push(sheet);
+    },
     get scratch() {
       if (scratch === 0) scratch = kernels.allocate(kernels.blurScratchBytes(widthPx, heightPx));
       return scratch;
@@ -53,14 +55,28 @@ interface PlaneOf {
 }
 
 /** The five planes of a sheet within a rectangle: Y, transparency, U, V, half-size transparency. */
-function planesIn(sheet: Surface, rect: Rect): [y: PlaneOf, alpha: PlaneOf, u: PlaneOf, v: PlaneOf, halfAlpha: PlaneOf] {
-  const full = (plane: number): PlaneOf => ({ at: plane + rect.top * sheet.yStride + rect.left, stride: sheet.yStride, widthPx: rect.right - rect.left, heightPx: rect.bottom - rect.top });
-  const half = (plane: number): PlaneOf => ({ at: plane + (rect.top / 2) * sheet.cStride + rect.left / 2, stride: sheet.cStride, widthPx: (rect.right - rect.left) / 2, heightPx: (rect.bottom - rect.top) / 2 });
+function planesIn(
+  sheet: Surface,
+  rect: Rect,
+): [y: PlaneOf, alpha: PlaneOf, u: PlaneOf, v: PlaneOf, halfAlpha: PlaneOf] {
+  const full = (plane: number): PlaneOf => ({
+    at: plane + rect.top * sheet.yStride + rect.left,
+    stride: sheet.yStride,
+    widthPx: rect.right - rect.left,
+    heightPx: rect.bottom - rect.top,
+  });
+  const half = (plane: number): PlaneOf => ({
+    at: plane + (rect.top / 2) * sheet.cStride + rect.left / 2,
+    stride: sheet.cStride,
+    widthPx: (rect.right - rect.left) / 2,
+    heightPx: (rect.bottom - rect.top) / 2,
+  });
   return [full(sheet.y), full(sheet.alpha), half(sheet.u), half(sheet.v), half(sheet.halfAlpha)];
 }
 
 export function clearSheet(kernels: Kernels, sheet: Surface, rect: Rect): void {
-  for (const plane of planesIn(sheet, rect)) kernels.fillPlane(plane.at, plane.stride, plane.widthPx, plane.heightPx, 0);
+  for (const plane of planesIn(sheet, rect))
+    kernels.fillPlane(plane.at, plane.stride, plane.widthPx, plane.heightPx, 0);
 }
 
 /** Lays a sheet over a frame or another sheet. */
@@ -68,7 +84,8 @@ export function layOver(kernels: Kernels, target: Surface, sheet: Surface, rect:
   const share = q15(opacity);
   const to = planesIn(target, rect);
   const [y, alpha, u, v, halfAlpha] = planesIn(sheet, rect);
-  const cover = (into: PlaneOf, from: PlaneOf, by: PlaneOf) => kernels.coverPlane(into.at, into.stride, from.at, by.at, from.stride, from.widthPx, from.heightPx, share);
+  const cover = (into: PlaneOf, from: PlaneOf, by: PlaneOf) =>
+    kernels.coverPlane(into.at, into.stride, from.at, by.at, from.stride, from.widthPx, from.heightPx, share);
   cover(to[0], y, alpha);
   cover(to[2], u, halfAlpha);
   cover(to[3], v, halfAlpha);
@@ -81,41 +98,115 @@ export function layOver(kernels: Kernels, target: Surface, sheet: Surface, rect:
 export function maskSheet(kernels: Kernels, sheet: Surface, mask: Surface, rect: Rect): void {
   const [, by, , , halfBy] = planesIn(mask, rect);
   const [y, alpha, u, v, halfAlpha] = planesIn(sheet, rect);
-  for (const plane of [y, alpha]) kernels.scalePlane(plane.at, plane.stride, by.at, by.stride, plane.widthPx, plane.heightPx);
-  for (const plane of [u, v, halfAlpha]) kernels.scalePlane(plane.at, plane.stride, halfBy.at, halfBy.stride, plane.widthPx, plane.heightPx);
+  for (const plane of [y, alpha])
+    kernels.scalePlane(plane.at, plane.stride, by.at, by.stride, plane.widthPx, plane.heightPx);
+  for (const plane of [u, v, halfAlpha])
+    kernels.scalePlane(plane.at, plane.stride, halfBy.at, halfBy.stride, plane.widthPx, plane.heightPx);
 }
 
 /** Turns a sheet into a mask in its transparency planes. */
-export function makeMask(kernels: Kernels, sheets: Sheets, sheet: Surface, rect: Rect, how: { readonly by: 'brightness' | 'transparency'; readonly inverted: boolean; readonly featherPx: number }): void {
+export function makeMask(
+  kernels: Kernels,
+  sheets: Sheets,
+  sheet: Surface,
+  rect: Rect,
+  how: { readonly by: 'brightness' | 'transparency'; readonly inverted: boolean; readonly featherPx: number },
+): void {
   const [y, alpha, , , halfAlpha] = planesIn(sheet, rect);
-  if (how.by === 'brightness') kernels.brightnessOf(y.at, alpha.at, y.stride, alpha.at, alpha.stride, y.widthPx, y.heightPx);
+  if (how.by === 'brightness')
+    kernels.brightnessOf(y.at, alpha.at, y.stride, alpha.at, alpha.stride, y.widthPx, y.heightPx);
   if (how.inverted) kernels.invertPlane(alpha.at, alpha.stride, alpha.widthPx, alpha.heightPx);
-  if (how.featherPx > 0) kernels.blurPlane(alpha.at, alpha.stride, alpha.at, alpha.stride, alpha.widthPx, alpha.heightPx, how.featherPx, sheets.scratch);
+  if (how.featherPx > 0)
+    kernels.blurPlane(
+      alpha.at,
+      alpha.stride,
+      alpha.at,
+      alpha.stride,
+      alpha.widthPx,
+      alpha.heightPx,
+      how.featherPx,
+      sheets.scratch,
+    );
   kernels.halvePlane(alpha.at, alpha.stride, halfAlpha.at, halfAlpha.stride, halfAlpha.widthPx, halfAlpha.heightPx);
 }
 
 /** Gaussian blur of all of a sheet or a frame within a rectangle. */
 export function blurSheet(kernels: Kernels, sheets: Sheets, sheet: Surface, rect: Rect, sigmaPx: number): void {
   const [y, alpha, u, v, halfAlpha] = planesIn(sheet, rect);
-  for (const plane of sheet.alpha === 0 ? [y] : [y, alpha]) kernels.blurPlane(plane.at, plane.stride, plane.at, plane.stride, plane.widthPx, plane.heightPx, sigmaPx, sheets.scratch);
-  for (const plane of sheet.alpha === 0 ? [u, v] : [u, v, halfAlpha]) kernels.blurPlane(plane.at, plane.stride, plane.at, plane.stride, plane.widthPx, plane.heightPx, sigmaPx / 2, sheets.scratch);
+  for (const plane of sheet.alpha === 0 ? [y] : [y, alpha])
+    kernels.blurPlane(
+      plane.at,
+      plane.stride,
+      plane.at,
+      plane.stride,
+      plane.widthPx,
+      plane.heightPx,
+      sigmaPx,
+      sheets.scratch,
+    );
+  for (const plane of sheet.alpha === 0 ? [u, v] : [u, v, halfAlpha])
+    kernels.blurPlane(
+      plane.at,
+      plane.stride,
+      plane.at,
+      plane.stride,
+      plane.widthPx,
+      plane.heightPx,
+      sigmaPx / 2,
+      sheets.scratch,
+    );
 }
 
 /** The soft shadow of a sheet, laid on the target. `rect` holds both the sheet's content and its shadow. */
 export function layShadow(
-  kernels: Kernels, sheets: Sheets, target: Surface, sheet: Surface, rect: Rect,
-  shadow: { readonly xPx: number; readonly yPx: number; readonly blurPx: number; readonly colour: string; readonly opacity: number },
+  kernels: Kernels,
+  sheets: Sheets,
+  target: Surface,
+  sheet: Surface,
+  rect: Rect,
+  shadow: {
+    readonly xPx: number;
+    readonly yPx: number;
+    readonly blurPx: number;
+    readonly colour: string;
+    readonly opacity: number;
+  },
 ): void {
   const own = sheets.take();
   clearSheet(kernels, own, rect);
   const [shifted, blurred, , , half] = planesIn(own, rect);
   const [, alpha] = planesIn(sheet, rect);
-  kernels.blurPlane(alpha.at, alpha.stride, blurred.at, blurred.stride, alpha.widthPx, alpha.heightPx, shadow.blurPx, sheets.scratch);
+  kernels.blurPlane(
+    alpha.at,
+    alpha.stride,
+    blurred.at,
+    blurred.stride,
+    alpha.widthPx,
+    alpha.heightPx,
+    shadow.blurPx,
+    sheets.scratch,
+  );
   const [w, h] = [blurred.widthPx, blurred.heightPx];
   // Shifted by any part of a sample, so that a moving shadow moves smoothly. Only the part whose source lies in the rectangle is written.
   kernels.drawUpright(
-    blurred.at, 0, blurred.stride, w, h, shifted.at, shifted.stride, w, h, -shadow.xPx, 1, -shadow.yPx, 1,
-    Math.ceil(Math.max(0, shadow.xPx)), Math.floor(Math.min(w, w - 1 + shadow.xPx)), Math.ceil(Math.max(0, shadow.yPx)), Math.floor(Math.min(h, h - 1 + shadow.yPx)), 32767,
+    blurred.at,
+    0,
+    blurred.stride,
+    w,
+    h,
+    shifted.at,
+    shifted.stride,
+    w,
+    h,
+    -shadow.xPx,
+    1,
+    -shadow.yPx,
+    1,
+    Math.ceil(Math.max(0, shadow.xPx)),
+    Math.floor(Math.min(w, w - 1 + shadow.xPx)),
+    Math.ceil(Math.max(0, shadow.yPx)),
+    Math.floor(Math.min(h, h - 1 + shadow.yPx)),
+    32767,
   );
   kernels.weakenPlane(shifted.at, shifted.stride, w, h, q15(shadow.opacity));
   kernels.halvePlane(shifted.at, shifted.stride, half.at, half.stride, half.widthPx, half.heightPx);
@@ -134,9 +225,32 @@ export function layShadow(
 const MODES = { multiply: 1, screen: 2, overlay: 3, 'soft-light': 4, lighten: 5, darken: 6, add: 7 } as const;
 
 /** Lays a sheet over the target by a blend mode. */
-export function blendOver(kernels: Kernels, target: Surface, sheet: Surface, rect: Rect, opacity: number, mode: keyof typeof MODES): void {
+export function blendOver(
+  kernels: Kernels,
+  target: Surface,
+  sheet: Surface,
+  rect: Rect,
+  opacity: number,
+  mode: keyof typeof MODES,
+): void {
   kernels.blendPlanes(
-    target.y, target.u, target.v, target.yStride, target.cStride, target.alpha, target.halfAlpha, sheet.y, sheet.u, sheet.v, sheet.alpha, sheet.halfAlpha,
-    rect.left, rect.top, Math.min(rect.right, target.widthPx), rect.bottom, opacity, MODES[mode],
+    target.y,
+    target.u,
+    target.v,
+    target.yStride,
+    target.cStride,
+    target.alpha,
+    target.halfAlpha,
+    sheet.y,
+    sheet.u,
+    sheet.v,
+    sheet.alpha,
+    sheet.halfAlpha,
+    rect.left,
+    rect.top,
+    Math.min(rect.right, target.widthPx),
+    rect.bottom,
+    opacity,
+    MODES[mode],
   );
 }

@@ -6,7 +6,9 @@ export type Surface = PicturePlanes;
 
 /** @throws {RangeError} when a side is odd or not positive: 4:2:0 frames have even sides */
 export function createSurface(kernels: Kernels, widthPx: number, heightPx: number, transparent = false): Surface {
-  for (const side of [widthPx, heightPx]) if (!(side > 0 && side % 2 === 0)) throw new RangeError(`a frame's sides must be even and positive, got ${widthPx} × ${heightPx}`);
+  for (const side of [widthPx, heightPx])
+    if (!(side > 0 && side % 2 === 0))
+      throw new RangeError(`a frame's sides must be even and positive, got ${widthPx} × ${heightPx}`);
   return allocatePlanes(kernels, widthPx, heightPx, transparent);
 }
 
@@ -33,7 +35,8 @@ export function i420Of(kernels: Kernels, surface: Surface, into?: Uint8Array): U
   const i420 = into ?? new Uint8Array((widthPx * heightPx * 3) / 2);
   let at = 0;
   const take = (plane: number, stride: number, width: number, height: number) => {
-    for (let row = 0; row < height; row += 1, at += width) i420.set(memory.subarray(plane + row * stride, plane + row * stride + width), at);
+    for (let row = 0; row < height; row += 1, at += width)
+      i420.set(memory.subarray(plane + row * stride, plane + row * stride + width), at);
   };
   take(surface.y, yStride, widthPx, heightPx);
   take(surface.u, cStride, widthPx / 2, heightPx / 2);
@@ -49,7 +52,8 @@ export function pixelsOf(kernels: Kernels, surface: Surface): Pixels {
   rgbaInto(kernels, surface, rgba);
   const out = new Uint8ClampedArray(widthPx * heightPx * 4);
   const memory = bytesOf(kernels);
-  for (let row = 0; row < heightPx; row += 1) out.set(memory.subarray(rgba + row * rowPx * 4, rgba + row * rowPx * 4 + widthPx * 4), row * widthPx * 4);
+  for (let row = 0; row < heightPx; row += 1)
+    out.set(memory.subarray(rgba + row * rowPx * 4, rgba + row * rowPx * 4 + widthPx * 4), row * widthPx * 4);
   kernels.release(rgba);
   return { widthPx, heightPx, rgba: out, hasTransparency: false };
 }
@@ -63,7 +67,16 @@ export function rowOfRgba(widthPx: number): number {
 export function rgbaInto(kernels: Kernels, surface: Surface, rgba: number): void {
   // The last column of a frame whose width is no multiple of sixteen looks at chroma beyond it.
   if (rowOfRgba(surface.widthPx) !== surface.widthPx) padPlanes(kernels, surface);
-  kernels.rgbaFromPlanes(surface.y, surface.yStride, surface.u, surface.v, surface.cStride, rgba, rowOfRgba(surface.widthPx), surface.heightPx);
+  kernels.rgbaFromPlanes(
+    surface.y,
+    surface.yStride,
+    surface.u,
+    surface.v,
+    surface.cStride,
+    rgba,
+    rowOfRgba(surface.widthPx),
+    surface.heightPx,
+  );
 }
 
 /** BT.709, limited range; the same arithmetic as the kernel's, so that a plain colour equals a plain picture of it. */

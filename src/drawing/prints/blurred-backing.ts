@@ -15,10 +15,16 @@ const SATURATION = 0.75;
  * @param pixels the whole picture, about `BACKING_SOURCE_WIDTH_PX` wide
  * @param how `amount` is a share of the frame's height, `darkness` 0…1
  */
-export function fillWithBlur(kernels: Kernels, surface: Surface, pixels: Pixels, how: { readonly amount: number; readonly darkness: number }): void {
+export function fillWithBlur(
+  kernels: Kernels,
+  surface: Surface,
+  pixels: Pixels,
+  how: { readonly amount: number; readonly darkness: number },
+): void {
   const frameAspect = surface.widthPx / surface.heightPx;
   const aspect = pixels.widthPx / pixels.heightPx;
-  const cover = aspect > frameAspect ? { width: frameAspect / aspect, height: 1 } : { width: 1, height: aspect / frameAspect };
+  const cover =
+    aspect > frameAspect ? { width: frameAspect / aspect, height: 1 } : { width: 1, height: aspect / frameAspect };
   // The blur is measured in the frame, of which the copy covers all.
   const planes = floatPlanes(pixels, 1 - how.darkness, Math.max(0.4, how.amount * cover.height * pixels.heightPx));
   const memory = bytesOf(kernels);
@@ -35,7 +41,11 @@ export function fillWithBlur(kernels: Kernels, surface: Surface, pixels: Pixels,
   lay(planes.v, surface.v, surface.cStride, surface.widthPx / 2, surface.heightPx / 2, 3);
 }
 
-function floatPlanes(pixels: Pixels, brightness: number, sigma: number): { y: Float32Array; u: Float32Array; v: Float32Array } {
+function floatPlanes(
+  pixels: Pixels,
+  brightness: number,
+  sigma: number,
+): { y: Float32Array; u: Float32Array; v: Float32Array } {
   const count = pixels.widthPx * pixels.heightPx;
   const y = new Float32Array(count);
   const u = new Float32Array(count);
@@ -60,7 +70,18 @@ interface Crop {
   readonly height: number;
 }
 
-function enlarge(plane: Float32Array, planeWidth: number, planeHeight: number, crop: Crop, memory: Uint8Array, to: number, stride: number, width: number, height: number, salt: number): void {
+function enlarge(
+  plane: Float32Array,
+  planeWidth: number,
+  planeHeight: number,
+  crop: Crop,
+  memory: Uint8Array,
+  to: number,
+  stride: number,
+  width: number,
+  height: number,
+  salt: number,
+): void {
   const left = new Int32Array(width);
   const share = new Float32Array(width);
   for (let x = 0; x < width; x += 1) {

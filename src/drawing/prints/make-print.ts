@@ -1,7 +1,14 @@
 import { bytesOf, type Kernels } from '../kernel-module';
 import type { PictureReader } from '../picture-reader';
 import { lightPicture } from '../planes/light-planes';
-import { padPlanes, planesFromDecodedFrame, planesFromPixels, releasePlanes, type PicturePlanes, type Pixels } from '../planes/picture-planes';
+import {
+  padPlanes,
+  planesFromDecodedFrame,
+  planesFromPixels,
+  releasePlanes,
+  type PicturePlanes,
+  type Pixels,
+} from '../planes/picture-planes';
 import { createSurface } from '../planes/surface';
 import type { FontShelf } from '../words/fonts';
 import { drawWords, type DrawnPiece } from '../words/draw-words';
@@ -18,9 +25,21 @@ import { mapOfPicture, wipeMap, type WipeMap } from './wipe-maps';
 export type Made =
   | { readonly kind: 'planes'; readonly planes: PicturePlanes }
   | { readonly kind: 'outline'; readonly planes: PicturePlanes; readonly marginX: number; readonly marginY: number }
-  | { readonly kind: 'words'; readonly pieces: readonly MadePiece[]; readonly counts: Readonly<Record<'line' | 'word' | 'letter', number>>; readonly block: WordsBlock }
+  | {
+      readonly kind: 'words';
+      readonly pieces: readonly MadePiece[];
+      readonly counts: Readonly<Record<'line' | 'word' | 'letter', number>>;
+      readonly block: WordsBlock;
+    }
   /** Full size, then half size, 16 bits each; strides in values. */
-  | { readonly kind: 'wipe-map'; readonly map: number; readonly stride: number; readonly half: number; readonly halfStride: number; readonly byteCount: number }
+  | {
+      readonly kind: 'wipe-map';
+      readonly map: number;
+      readonly stride: number;
+      readonly half: number;
+      readonly halfStride: number;
+      readonly byteCount: number;
+    }
   | { readonly kind: 'nothing' };
 
 export type MadePiece = Omit<DrawnPiece, 'pixels'> & { readonly planes: PicturePlanes };
@@ -44,24 +63,39 @@ export async function makePrint(parts: Parts, print: Print): Promise<Made> {
   const { kernels, reader, drawing2d } = parts;
   const planes = (pixels: Pixels): Made => ({ kind: 'planes', planes: planesFromPixels(kernels, pixels) });
   switch (print.kind) {
-    case 'picture': return { kind: 'planes', planes: await litPicture(parts, print) };
+    case 'picture':
+      return { kind: 'planes', planes: await litPicture(parts, print) };
     case 'clip': {
       const read = await reader.readClipFrame(print.assetId, print.clipFrame, print.size.widthPx, print.size.heightPx);
-      return { kind: 'planes', planes: 'rgba' in read ? planesFromPixels(kernels, read) : planesFromDecodedFrame(kernels, read) };
+      return {
+        kind: 'planes',
+        planes: 'rgba' in read ? planesFromPixels(kernels, read) : planesFromDecodedFrame(kernels, read),
+      };
     }
     case 'words': {
       const drawn = await drawWords(print.look, parts.fonts, drawing2d, print.frame);
       if (!drawn) return { kind: 'nothing' };
-      const pieces = drawn.pieces.map(({ pixels, ...place }) => ({ ...place, planes: planesFromPixels(kernels, pixels) }));
-      return { kind: 'words', pieces, counts: drawn.counts, block: { topPx: drawn.topPx, heightPx: drawn.heightPx, leftPx: drawn.leftPx, widthPx: drawn.widthPx } };
+      const pieces = drawn.pieces.map(({ pixels, ...place }) => ({
+        ...place,
+        planes: planesFromPixels(kernels, pixels),
+      }));
+      return {
+        kind: 'words',
+        pieces,
+        counts: drawn.counts,
+        block: { topPx: drawn.topPx, heightPx: drawn.heightPx, leftPx: drawn.leftPx, widthPx: drawn.widthPx },
+      };
     }
-    case 'painted': return planes(paintShape(print.shape, print.fill, print.bitmap, drawing2d));
-    case 'stencil': return planes(paintStencil(print.look, drawing2d));
+    case 'painted':
+      return planes(paintShape(print.shape, print.fill, print.bitmap, drawing2d));
+    case 'stencil':
+      return planes(paintStencil(print.look, drawing2d));
     case 'outline': {
       const { pixels, marginX, marginY } = paintOutline(print.look, drawing2d);
       return { kind: 'outline', planes: planesFromPixels(kernels, pixels), marginX, marginY };
     }
-    case 'vignette': return planes(paintVignette());
+    case 'vignette':
+      return planes(paintVignette());
     case 'gradient': {
       const surface = createSurface(kernels, print.frame.widthPx, print.frame.heightPx);
       fillWithGradient(kernels, surface, print.gradient);
@@ -72,7 +106,9 @@ export async function makePrint(parts: Parts, print: Print): Promise<Made> {
       const widthPx = Math.min(960, Math.max(BACKING_SOURCE_WIDTH_PX, Math.round(4 / Math.max(0.004, print.amount))));
       const heightPx = Math.max(2, Math.round(widthPx / print.aspect));
       // A clip's backing is a blurred copy of its first frame.
-      const pixels = print.isClip ? rgbaOf(await reader.readClipFrame(print.assetId, 0, widthPx, heightPx)) : await readCropped(reader, print.assetId, print.crop, { widthPx, heightPx });
+      const pixels = print.isClip
+        ? rgbaOf(await reader.readClipFrame(print.assetId, 0, widthPx, heightPx))
+        : await readCropped(reader, print.assetId, print.crop, { widthPx, heightPx });
       const surface = createSurface(kernels, print.frame.widthPx, print.frame.heightPx);
       fillWithBlur(kernels, surface, pixels, print);
       return { kind: 'planes', planes: surface };
@@ -86,7 +122,10 @@ export async function makePrint(parts: Parts, print: Print): Promise<Made> {
   }
 }
 
-async function litPicture({ kernels, reader }: Parts, print: Extract<Print, { kind: 'picture' }>): Promise<PicturePlanes> {
+async function litPicture(
+  { kernels, reader }: Parts,
+  print: Extract<Print, { kind: 'picture' }>,
+): Promise<PicturePlanes> {
   const read = await readCropped(reader, print.assetId, print.crop, print.size);
   const { light } = print;
   if (!light) return planesFromPixels(kernels, read);
@@ -100,7 +139,8 @@ async function litPicture({ kernels, reader }: Parts, print: Extract<Print, { ki
     const bare = planesFromPixels(kernels, { ...pixels, hasTransparency: false });
     lightPicture(kernels, bare, bare, light.values);
     const [w, h, cw, ch] = [planes.widthPx, planes.heightPx, (planes.widthPx + 1) >> 1, (planes.heightPx + 1) >> 1];
-    for (let row = 0; row < h; row += 1) kernels.copyBytes(planes.y + row * planes.yStride, bare.y + row * bare.yStride, w);
+    for (let row = 0; row < h; row += 1)
+      kernels.copyBytes(planes.y + row * planes.yStride, bare.y + row * bare.yStride, w);
     for (let row = 0; row < ch; row += 1) {
       kernels.copyBytes(planes.u + row * planes.cStride, bare.u + row * bare.cStride, cw);
       kernels.copyBytes(planes.v + row * planes.cStride, bare.v + row * bare.cStride, cw);
@@ -122,9 +162,12 @@ function placedMap(kernels: Kernels, map: WipeMap, widthPx: number, heightPx: nu
   const at = kernels.allocate(byteCount);
   const half = at + 2 * stride * heightPx;
   const memory = new Int16Array(bytesOf(kernels).buffer);
-  for (let row = 0; row < heightPx; row += 1) memory.set(map.subarray(row * widthPx, (row + 1) * widthPx), at / 2 + row * stride);
+  for (let row = 0; row < heightPx; row += 1)
+    memory.set(map.subarray(row * widthPx, (row + 1) * widthPx), at / 2 + row * stride);
   for (let row = 0; row < heightPx / 2; row += 1) {
-    for (let x = 0; x < widthPx / 2; x += 1) memory[half / 2 + row * halfStride + x] = (map[2 * row * widthPx + 2 * x]! + map[(2 * row + 1) * widthPx + 2 * x]! + 1) >> 1;
+    for (let x = 0; x < widthPx / 2; x += 1)
+      memory[half / 2 + row * halfStride + x] =
+        (map[2 * row * widthPx + 2 * x]! + map[(2 * row + 1) * widthPx + 2 * x]! + 1) >> 1;
   }
   return { kind: 'wipe-map', map: at, stride, half, halfStride, byteCount };
 }

@@ -31,8 +31,16 @@ export function paintShape(shape: Shape, fill: Fill, size: PictureSize, drawing:
 export function paintStencil(look: StencilLook, drawing: Drawing2d): Pixels {
   const { widthPx, heightPx } = look.bitmap;
   const shorter = Math.min(widthPx, heightPx);
-  const cover = Float32Array.from(coverage(edgePath(look.shape, widthPx, heightPx), look.bitmap, drawing), (value) => value / 255);
-  return { widthPx, heightPx, rgba: white(look.feather > 0 ? feathered(cover, widthPx, heightPx, look.feather * shorter) : cover), hasTransparency: true };
+  const cover = Float32Array.from(
+    coverage(edgePath(look.shape, widthPx, heightPx), look.bitmap, drawing),
+    (value) => value / 255,
+  );
+  return {
+    widthPx,
+    heightPx,
+    rgba: white(look.feather > 0 ? feathered(cover, widthPx, heightPx, look.feather * shorter) : cover),
+    hasTransparency: true,
+  };
 }
 
 /** Inwards: nothing at the edge, all of it a feather's width inside. What lies outside the box counts as empty. */
@@ -40,10 +48,13 @@ function feathered(cover: Float32Array, widthPx: number, heightPx: number, width
   const room = Math.ceil(widthOfFeather * 1.5);
   const [w, h] = [widthPx + 2 * room, heightPx + 2 * room];
   const roomy = new Float32Array(w * h);
-  for (let y = 0; y < heightPx; y += 1) roomy.set(cover.subarray(y * widthPx, (y + 1) * widthPx), (y + room) * w + room);
+  for (let y = 0; y < heightPx; y += 1)
+    roomy.set(cover.subarray(y * widthPx, (y + 1) * widthPx), (y + room) * w + room);
   blur(roomy, w, h, Math.max(0.5, widthOfFeather / 2));
   const out = new Float32Array(widthPx * heightPx);
-  for (let y = 0; y < heightPx; y += 1) for (let x = 0; x < widthPx; x += 1) out[y * widthPx + x] = Math.min(1, Math.max(0, 2 * roomy[(y + room) * w + x + room]! - 1));
+  for (let y = 0; y < heightPx; y += 1)
+    for (let x = 0; x < widthPx; x += 1)
+      out[y * widthPx + x] = Math.min(1, Math.max(0, 2 * roomy[(y + room) * w + x + room]! - 1));
   return out;
 }
 
@@ -72,7 +83,11 @@ export function paintOutline(look: NonNullable<EdgePlan['outline']>, drawing: Dr
     context.globalCompositeOperation = look.where === 'inside' ? 'destination-in' : 'destination-out';
     context.fill(path);
   }
-  return { pixels: { widthPx, heightPx, rgba: canvas.pixels(), hasTransparency: true }, marginX: margin / w, marginY: margin / h };
+  return {
+    pixels: { widthPx, heightPx, rgba: canvas.pixels(), hasTransparency: true },
+    marginX: margin / w,
+    marginY: margin / h,
+  };
 }
 
 /** Black that grows towards the corners; laid over a box by its strength. */
@@ -106,11 +121,16 @@ function coverage(path: string, size: PictureSize, drawing: Drawing2d): Uint8Arr
 /** Null for a plain rectangle, which is its box. */
 function shapePath(shape: Shape, w: number, h: number): string | null {
   switch (shape.kind) {
-    case 'rectangle': return shape.radius ? roundedPath(w, h, shape.radius * Math.min(w, h)) : null;
-    case 'ellipse': return ellipsePath(w, h);
-    case 'polygon': return ring(shape.sides, () => 1, w, h);
-    case 'star': return ring(2 * shape.points, (index) => (index % 2 === 0 ? 1 : shape.depth), w, h);
-    case 'free': return scaledPath(shape.path, w, h);
+    case 'rectangle':
+      return shape.radius ? roundedPath(w, h, shape.radius * Math.min(w, h)) : null;
+    case 'ellipse':
+      return ellipsePath(w, h);
+    case 'polygon':
+      return ring(shape.sides, () => 1, w, h);
+    case 'star':
+      return ring(2 * shape.points, (index) => (index % 2 === 0 ? 1 : shape.depth), w, h);
+    case 'free':
+      return scaledPath(shape.path, w, h);
   }
 }
 
@@ -189,7 +209,8 @@ export function gradientAt(gradient: Gradient, w: number, h: number): (x: number
     const part = (at - from.at) / (to.at - from.at);
     const a = from.colour[3] + (to.colour[3] - from.colour[3]) * part;
     if (a === 0) return [0, 0, 0, 0];
-    const mix = (index: 0 | 1 | 2) => (from.colour[index] * from.colour[3] * (1 - part) + to.colour[index] * to.colour[3] * part) / a;
+    const mix = (index: 0 | 1 | 2) =>
+      (from.colour[index] * from.colour[3] * (1 - part) + to.colour[index] * to.colour[3] * part) / a;
     return [mix(0), mix(1), mix(2), a];
   };
 }

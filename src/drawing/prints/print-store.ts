@@ -47,7 +47,7 @@ export function createPrintStore({ kernels, make, roomBytes }: PrintStoreParts):
     isReady: (plan) => wanted(plan).every(({ key }) => kept.has(key)),
     made<Kind extends Made['kind']>(print: Print, kind: Kind) {
       const found = touch(keyOf(print));
-      return found?.kind === kind ? found as Extract<Made, { kind: Kind }> : null;
+      return found?.kind === kind ? (found as Extract<Made, { kind: Kind }>) : null;
     },
     isTransparent,
     problems: () => problems,
@@ -71,10 +71,12 @@ export function createPrintStore({ kernels, make, roomBytes }: PrintStoreParts):
     if (touch(key)) return;
     const running = underWay.get(key);
     if (running) return running;
-    const started = guarded(print).then((made) => {
-      if (closed) return letGo(made);
-      kept.set(key, made);
-    }).finally(() => underWay.delete(key));
+    const started = guarded(print)
+      .then((made) => {
+        if (closed) return letGo(made);
+        kept.set(key, made);
+      })
+      .finally(() => underWay.delete(key));
     underWay.set(key, started);
     return started;
   }
@@ -87,7 +89,12 @@ export function createPrintStore({ kernels, make, roomBytes }: PrintStoreParts):
     } catch (error) {
       // A picture that cannot be read must not stop the show: the frame is drawn without it and the person is told.
       const known = error instanceof Error ? error : new Error(String(error));
-      const assetId = 'assetId' in print ? print.assetId : print.kind === 'wipe-map' && print.look.kind === 'own-pattern' ? print.look.assetId : null;
+      const assetId =
+        'assetId' in print
+          ? print.assetId
+          : print.kind === 'wipe-map' && print.look.kind === 'own-pattern'
+            ? print.look.assetId
+            : null;
       if (!assetId) throw known;
       problems.set(assetId, known);
       return { kind: 'nothing' };

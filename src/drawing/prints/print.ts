@@ -1,11 +1,31 @@
-import type { BackingPlan, ContentPlan, CropPlan, EdgePlan, FramePlan, LayerPlan, LightPlan, PictureContent, ClipContent, PictureSize, SlidePlan, StencilLook, WordsLook } from '../../core/frame/frame-plan';
+import type {
+  BackingPlan,
+  ContentPlan,
+  CropPlan,
+  EdgePlan,
+  FramePlan,
+  LayerPlan,
+  LightPlan,
+  PictureContent,
+  ClipContent,
+  PictureSize,
+  SlidePlan,
+  StencilLook,
+  WordsLook,
+} from '../../core/frame/frame-plan';
 import type { AssetId } from '../../core/show/ids';
 import type { Fill, Gradient, Shape } from '../../core/show/layer';
 import type { WipeMapLook } from '../../core/transitions/transition-plan';
 
 /** Something a frame is drawn from that is made once and kept: equal keys are the same print. */
 export type Print =
-  | { readonly kind: 'picture'; readonly assetId: AssetId; readonly crop: CropPlan | null; readonly size: PictureSize; readonly light: LightPlan | null }
+  | {
+      readonly kind: 'picture';
+      readonly assetId: AssetId;
+      readonly crop: CropPlan | null;
+      readonly size: PictureSize;
+      readonly light: LightPlan | null;
+    }
   | { readonly kind: 'clip'; readonly assetId: AssetId; readonly size: PictureSize; readonly clipFrame: number }
   | { readonly kind: 'words'; readonly look: WordsLook; readonly frame: PictureSize }
   | { readonly kind: 'painted'; readonly shape: Shape; readonly fill: Fill; readonly bitmap: PictureSize }
@@ -13,12 +33,22 @@ export type Print =
   | { readonly kind: 'outline'; readonly look: NonNullable<EdgePlan['outline']> }
   | { readonly kind: 'vignette' }
   | { readonly kind: 'gradient'; readonly gradient: Gradient; readonly frame: PictureSize }
-  | { readonly kind: 'blurred'; readonly assetId: AssetId; readonly isClip: boolean; readonly crop: CropPlan | null; readonly aspect: number; readonly amount: number; readonly darkness: number; readonly frame: PictureSize }
+  | {
+      readonly kind: 'blurred';
+      readonly assetId: AssetId;
+      readonly isClip: boolean;
+      readonly crop: CropPlan | null;
+      readonly aspect: number;
+      readonly amount: number;
+      readonly darkness: number;
+      readonly frame: PictureSize;
+    }
   | { readonly kind: 'wipe-map'; readonly look: WipeMapLook; readonly frame: PictureSize };
 
 /** Pictures and clips are asked for at every frame; their keys are made without serialising. */
 export function keyOf(print: Print): string {
-  if (print.kind === 'picture' && !print.light && !print.crop) return `${print.assetId} ${print.size.widthPx}×${print.size.heightPx}`;
+  if (print.kind === 'picture' && !print.light && !print.crop)
+    return `${print.assetId} ${print.size.widthPx}×${print.size.heightPx}`;
   if (print.kind === 'clip') return `${print.assetId} ${print.clipFrame} ${print.size.widthPx}×${print.size.heightPx}`;
   return JSON.stringify(print);
 }
@@ -27,9 +57,19 @@ export function backingPrint(backing: Extract<BackingPlan, { kind: 'picture' }>)
   return { kind: 'picture', assetId: backing.assetId, crop: null, size: backing.size, light: null };
 }
 
-export function pictureContentPrint(content: PictureContent | ClipContent, size: PictureSize, isTransparent: boolean): Print {
+export function pictureContentPrint(
+  content: PictureContent | ClipContent,
+  size: PictureSize,
+  isTransparent: boolean,
+): Print {
   if (content.kind === 'clip') return { kind: 'clip', assetId: content.assetId, size, clipFrame: content.clipFrame };
-  return { kind: 'picture', assetId: content.assetId, crop: content.crop, size, light: lightOfPrint(content.light, isTransparent) };
+  return {
+    kind: 'picture',
+    assetId: content.assetId,
+    crop: content.crop,
+    size,
+    light: lightOfPrint(content.light, isTransparent),
+  };
 }
 
 /**
@@ -43,7 +83,21 @@ function lightOfPrint(light: LightPlan | null, isTransparent: boolean): LightPla
 }
 
 export const NEUTRAL: LightPlan['values'] = {
-  exposure: 0, contrast: 0, highlights: 0, shadows: 0, temperature: 0, tint: 0, saturation: 0, vibrance: 0, black: 0, white: 1, blackAndWhite: 0, sepia: 0, paling: 0, toneColour: '#000000', toneAmount: 0,
+  exposure: 0,
+  contrast: 0,
+  highlights: 0,
+  shadows: 0,
+  temperature: 0,
+  tint: 0,
+  saturation: 0,
+  vibrance: 0,
+  black: 0,
+  white: 1,
+  blackAndWhite: 0,
+  sepia: 0,
+  paling: 0,
+  toneColour: '#000000',
+  toneAmount: 0,
 };
 
 /** Everything a plan needs beside itself. */
@@ -74,11 +128,17 @@ export function printsOf(plan: FramePlan, isTransparent: (id: AssetId) => boolea
     switch (content.kind) {
       case 'picture':
       case 'clip':
-        for (const { size } of content.sizes) prints.push(pictureContentPrint(content, size, isTransparent(content.assetId)));
+        for (const { size } of content.sizes)
+          prints.push(pictureContentPrint(content, size, isTransparent(content.assetId)));
         return;
-      case 'words': prints.push({ kind: 'words', look: content.look, frame }); return;
-      case 'painted': prints.push({ kind: 'painted', shape: content.shape, fill: content.fill, bitmap: content.bitmap }); return;
-      case 'group': content.layers.forEach(addLayer);
+      case 'words':
+        prints.push({ kind: 'words', look: content.look, frame });
+        return;
+      case 'painted':
+        prints.push({ kind: 'painted', shape: content.shape, fill: content.fill, bitmap: content.bitmap });
+        return;
+      case 'group':
+        content.layers.forEach(addLayer);
     }
   }
 }

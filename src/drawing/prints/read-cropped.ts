@@ -10,19 +10,34 @@ const OVERSAMPLE = 1.3;
 const MARGIN_PX = 2;
 
 /** What a crop leaves of a picture, upright and at a size; the whole picture without one. */
-export async function readCropped(reader: PictureReader, assetId: AssetId, crop: CropPlan | null, size: PictureSize): Promise<Pixels> {
+export async function readCropped(
+  reader: PictureReader,
+  assetId: AssetId,
+  crop: CropPlan | null,
+  size: PictureSize,
+): Promise<Pixels> {
   if (!crop) return reader.readPicture(assetId, size.widthPx, size.heightPx);
   const { quarter, straighten } = partsOfTurn(crop.framing.turnDegrees);
   const onItsSide = Math.abs(quarter) === 90;
   if (Math.abs(straighten) < 1e-6) {
     const part = partAround(crop, 0);
-    const read = await reader.readPicture(assetId, onItsSide ? size.heightPx : size.widthPx, onItsSide ? size.widthPx : size.heightPx, part);
+    const read = await reader.readPicture(
+      assetId,
+      onItsSide ? size.heightPx : size.widthPx,
+      onItsSide ? size.widthPx : size.heightPx,
+      part,
+    );
     return quarterTurnedPixels(read, quarter);
   }
   const part = partAround(crop, MARGIN_PX);
   const wanted = Math.min(1, (OVERSAMPLE * size.widthPx) / (crop.framing.width * crop.ofWidthPx));
   const scale = Math.max(wanted, 4 / Math.min(part.widthPx, part.heightPx));
-  const read = await reader.readPicture(assetId, Math.max(2, Math.round(part.widthPx * scale)), Math.max(2, Math.round(part.heightPx * scale)), part);
+  const read = await reader.readPicture(
+    assetId,
+    Math.max(2, Math.round(part.widthPx * scale)),
+    Math.max(2, Math.round(part.heightPx * scale)),
+    part,
+  );
   return turnedPixels(read, crop, part, size);
 }
 
@@ -33,11 +48,20 @@ function partAround({ framing, ofWidthPx, ofHeightPx }: CropPlan, marginPx: numb
   const [w, h] = [framing.width * ofWidthPx, framing.height * ofHeightPx];
   const across = (cos * w + sin * h) / 2;
   const down = (sin * w + cos * h) / 2;
-  const from = (centre: number, half: number, of: number) => Math.min(of - 1, Math.max(0, Math.floor(centre - half + 1e-3 - marginPx)));
-  const to = (centre: number, half: number, of: number, least: number) => Math.max(least + 1, Math.min(of, Math.ceil(centre + half - 1e-3 + marginPx)));
+  const from = (centre: number, half: number, of: number) =>
+    Math.min(of - 1, Math.max(0, Math.floor(centre - half + 1e-3 - marginPx)));
+  const to = (centre: number, half: number, of: number, least: number) =>
+    Math.max(least + 1, Math.min(of, Math.ceil(centre + half - 1e-3 + marginPx)));
   const [x, y] = [framing.x * ofWidthPx, framing.y * ofHeightPx];
   const [left, top] = [from(x, across, ofWidthPx), from(y, down, ofHeightPx)];
-  return { left, top, widthPx: to(x, across, ofWidthPx, left) - left, heightPx: to(y, down, ofHeightPx, top) - top, ofWidthPx, ofHeightPx };
+  return {
+    left,
+    top,
+    widthPx: to(x, across, ofWidthPx, left) - left,
+    heightPx: to(y, down, ofHeightPx, top) - top,
+    ofWidthPx,
+    ofHeightPx,
+  };
 }
 
 /** @param quarter the crop's turn on the picture; the picture then turns the other way */
@@ -59,7 +83,12 @@ function quarterTurnedPixels(pixels: Pixels, quarter: number): Pixels {
 }
 
 /** The crop taken out of a part of the picture, between its pixels; colours are weighed by their transparency. */
-function turnedPixels(read: Pixels, { framing, ofWidthPx, ofHeightPx }: CropPlan, part: PicturePart, size: PictureSize): Pixels {
+function turnedPixels(
+  read: Pixels,
+  { framing, ofWidthPx, ofHeightPx }: CropPlan,
+  part: PicturePart,
+  size: PictureSize,
+): Pixels {
   const { widthPx: w, heightPx: h, rgba, hasTransparency } = read;
   const radians = (framing.turnDegrees * Math.PI) / 180;
   const [cos, sin] = [Math.cos(radians), Math.sin(radians)];
@@ -88,12 +117,23 @@ function turnedPixels(read: Pixels, { framing, ofWidthPx, ofHeightPx }: CropPlan
         out[to + 3] = 255;
         continue;
       }
-      const weights = [rgba[a + 3]! * (1 - fx) * (1 - fy), rgba[a + 7]! * fx * (1 - fy), rgba[b + 3]! * (1 - fx) * fy, rgba[b + 7]! * fx * fy] as const;
+      const weights = [
+        rgba[a + 3]! * (1 - fx) * (1 - fy),
+        rgba[a + 7]! * fx * (1 - fy),
+        rgba[b + 3]! * (1 - fx) * fy,
+        rgba[b + 7]! * fx * fy,
+      ] as const;
       const alpha = weights[0] + weights[1] + weights[2] + weights[3];
       out[to + 3] = alpha + 0.5;
       if (alpha === 0) continue;
       for (let channel = 0; channel < 3; channel += 1) {
-        out[to + channel] = (rgba[a + channel]! * weights[0] + rgba[a + 4 + channel]! * weights[1] + rgba[b + channel]! * weights[2] + rgba[b + 4 + channel]! * weights[3]) / alpha + 0.5;
+        out[to + channel] =
+          (rgba[a + channel]! * weights[0] +
+            rgba[a + 4 + channel]! * weights[1] +
+            rgba[b + channel]! * weights[2] +
+            rgba[b + 4 + channel]! * weights[3]) /
+            alpha +
+          0.5;
       }
     }
   }

@@ -10,12 +10,16 @@ export function applyStillEffects(pixels: Pixels, light: LightPlan): Pixels {
   const { widthPx, heightPx } = pixels;
   for (const spot of light.redEyes) darkenRedEye(rgba, widthPx, heightPx, spot);
   if (light.sharpen > 0) sharpen(rgba, widthPx, heightPx, light.sharpen);
-  if (light.print && light.print.strength > 0) printmake(rgba, widthPx, heightPx, light.print.kind, light.print.strength);
+  if (light.print && light.print.strength > 0)
+    printmake(rgba, widthPx, heightPx, light.print.kind, light.print.strength);
   return { ...pixels, rgba };
 }
 
 function lumaOf(rgba: Uint8ClampedArray): Float32Array {
-  return Float32Array.from({ length: rgba.length / 4 }, (_, at) => (0.2126 * rgba[4 * at]! + 0.7152 * rgba[4 * at + 1]! + 0.0722 * rgba[4 * at + 2]!) / 255);
+  return Float32Array.from(
+    { length: rgba.length / 4 },
+    (_, at) => (0.2126 * rgba[4 * at]! + 0.7152 * rgba[4 * at + 1]! + 0.0722 * rgba[4 * at + 2]!) / 255,
+  );
 }
 
 function blurred(plane: Float32Array, widthPx: number, heightPx: number, sigma: number): Float32Array {
@@ -25,7 +29,12 @@ function blurred(plane: Float32Array, widthPx: number, heightPx: number, sigma: 
 }
 
 /** Red that much outweighs green and blue is taken down to them, softly towards the spot's rim. */
-function darkenRedEye(rgba: Uint8ClampedArray, widthPx: number, heightPx: number, spot: { readonly x: number; readonly y: number; readonly radius: number }): void {
+function darkenRedEye(
+  rgba: Uint8ClampedArray,
+  widthPx: number,
+  heightPx: number,
+  spot: { readonly x: number; readonly y: number; readonly radius: number },
+): void {
   const [cx, cy, radius] = [spot.x * widthPx, spot.y * heightPx, spot.radius * widthPx];
   for (let y = Math.max(0, Math.floor(cy - radius)); y < Math.min(heightPx, cy + radius); y += 1) {
     for (let x = Math.max(0, Math.floor(cx - radius)); x < Math.min(widthPx, cx + radius); x += 1) {
@@ -60,9 +69,19 @@ const step = (low: number, high: number, value: number) => {
   const t = Math.min(1, Math.max(0, (value - low) / (high - low)));
   return t * t * (3 - 2 * t);
 };
-const between = (a: Shade, b: Shade, share: number): Shade => [a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share, a[2] + (b[2] - a[2]) * share];
+const between = (a: Shade, b: Shade, share: number): Shade => [
+  a[0] + (b[0] - a[0]) * share,
+  a[1] + (b[1] - a[1]) * share,
+  a[2] + (b[2] - a[2]) * share,
+];
 
-function printmake(rgba: Uint8ClampedArray, widthPx: number, heightPx: number, kind: PrintEffect, strength: number): void {
+function printmake(
+  rgba: Uint8ClampedArray,
+  widthPx: number,
+  heightPx: number,
+  kind: PrintEffect,
+  strength: number,
+): void {
   const shade = SHADES[kind](rgba, widthPx, heightPx);
   for (let y = 0; y < heightPx; y += 1) {
     for (let x = 0; x < widthPx; x += 1) {
@@ -80,7 +99,8 @@ type Shading = (at: number, x: number, y: number) => Shade;
 
 /** Grain of paper, −1…1, the same everywhere and at every size: it is looked up by shares of the width. */
 function grain(x: number, y: number, widthPx: number): number {
-  const value = Math.sin(Math.floor((x / widthPx) * 1400) * 12.9898 + Math.floor((y / widthPx) * 1400) * 78.233) * 43758.5453;
+  const value =
+    Math.sin(Math.floor((x / widthPx) * 1400) * 12.9898 + Math.floor((y / widthPx) * 1400) * 78.233) * 43758.5453;
   return 2 * (value - Math.floor(value)) - 1;
 }
 
@@ -93,7 +113,7 @@ const SHADES: Record<PrintEffect, (rgba: Uint8ClampedArray, widthPx: number, hei
       const line = Math.min(1, (luma[at]! + 0.02) / (soft[at]! + 0.02));
       const hatch = 0.5 + 0.5 * Math.sin(((x + 0.8 * y) / widthPx) * 900 + 2 * grain(x / 6, y / 6, widthPx));
       const shadow = step(0.55, 0.1, soft[at]!) * (0.25 + 0.35 * hatch);
-      const dark = Math.min(1, Math.max(0, (1 - line ** 3) + shadow + 0.06 * grain(x, y, widthPx) * shadow));
+      const dark = Math.min(1, Math.max(0, 1 - line ** 3 + shadow + 0.06 * grain(x, y, widthPx) * shadow));
       return between(PAPER, [62, 60, 62], dark);
     };
   },
@@ -122,7 +142,14 @@ const SHADES: Record<PrintEffect, (rgba: Uint8ClampedArray, widthPx: number, hei
   // Colours run within soft areas, pool at their borders and leave the paper's grain.
   watercolour(rgba, widthPx, heightPx) {
     const sigma = widthPx / 260;
-    const [r, g, b] = [0, 1, 2].map((channel) => blurred(Float32Array.from({ length: rgba.length / 4 }, (_, at) => rgba[4 * at + channel]! / 255), widthPx, heightPx, sigma)) as [Float32Array, Float32Array, Float32Array];
+    const [r, g, b] = [0, 1, 2].map((channel) =>
+      blurred(
+        Float32Array.from({ length: rgba.length / 4 }, (_, at) => rgba[4 * at + channel]! / 255),
+        widthPx,
+        heightPx,
+        sigma,
+      ),
+    ) as [Float32Array, Float32Array, Float32Array];
     const luma = lumaOf(rgba);
     const wide = blurred(luma, widthPx, heightPx, sigma * 3);
     return (at, x, y) => {
@@ -133,7 +160,8 @@ const SHADES: Record<PrintEffect, (rgba: Uint8ClampedArray, widthPx: number, hei
       const flat = (Math.floor(place) + step(0.3, 0.7, place - Math.floor(place))) / levels;
       const pooled = 1 - Math.min(0.5, 3 * Math.max(0, wide[at]! - value));
       const paper = 1 + 0.05 * grain(x, y, widthPx);
-      const tint = (channel: number) => 255 * Math.min(1, (0.14 + 0.86 * (flat + 1.35 * (channel - value))) * pooled * paper);
+      const tint = (channel: number) =>
+        255 * Math.min(1, (0.14 + 0.86 * (flat + 1.35 * (channel - value))) * pooled * paper);
       return [tint(r[at]!), tint(g[at]!), tint(b[at]!)];
     };
   },
@@ -147,7 +175,8 @@ const SHADES: Record<PrintEffect, (rgba: Uint8ClampedArray, widthPx: number, hei
       const place = value * levels;
       const flat = Math.min(1, (Math.floor(place) + step(0.42, 0.58, place - Math.floor(place))) / levels);
       const contour = 1 - step(0.03, 0.09, wide[at]! - value);
-      const tint = (channel: number) => 255 * Math.min(1, Math.max(0, (flat + 1.8 * (rgba[4 * at + channel]! / 255 - value)) * contour));
+      const tint = (channel: number) =>
+        255 * Math.min(1, Math.max(0, (flat + 1.8 * (rgba[4 * at + channel]! / 255 - value)) * contour));
       return [tint(0), tint(1), tint(2)];
     };
   },

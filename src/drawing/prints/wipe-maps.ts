@@ -9,14 +9,24 @@ export type WipeMap = Int16Array;
 const LAST = 32767;
 
 /** Everything but a person's own pattern, which is a picture; see `mapOfPicture`. */
-export function wipeMap(look: Exclude<WipeMapLook, { kind: 'own-pattern' }>, { widthPx: w, heightPx: h }: PictureSize): WipeMap {
+export function wipeMap(
+  look: Exclude<WipeMapLook, { kind: 'own-pattern' }>,
+  { widthPx: w, heightPx: h }: PictureSize,
+): WipeMap {
   if (look.kind === 'pattern') return evened(filled(w, h, patternAt(look.pattern, w / h)), look.inverted);
   return spread(filled(w, h, whenAt(look, w, h)));
 }
 
 /** A picture's brightness as a map: dark places change first. Evened out, so that the change goes on at a steady pace. */
-export function mapOfPicture(rgba: ArrayLike<number>, { widthPx: w, heightPx: h }: PictureSize, inverted: boolean): WipeMap {
-  const values = Float32Array.from({ length: w * h }, (_, at) => 0.2126 * rgba[4 * at]! + 0.7152 * rgba[4 * at + 1]! + 0.0722 * rgba[4 * at + 2]!);
+export function mapOfPicture(
+  rgba: ArrayLike<number>,
+  { widthPx: w, heightPx: h }: PictureSize,
+  inverted: boolean,
+): WipeMap {
+  const values = Float32Array.from(
+    { length: w * h },
+    (_, at) => 0.2126 * rgba[4 * at]! + 0.7152 * rgba[4 * at + 1]! + 0.0722 * rgba[4 * at + 2]!,
+  );
   return evened(values, inverted);
 }
 
@@ -53,7 +63,11 @@ function evened(values: Float32Array, inverted: boolean): WipeMap {
 }
 
 /** x and y are 0…1 of the frame. */
-function whenAt(look: Exclude<WipeMapLook, { kind: 'own-pattern' | 'pattern' }>, w: number, h: number): (x: number, y: number) => number {
+function whenAt(
+  look: Exclude<WipeMapLook, { kind: 'own-pattern' | 'pattern' }>,
+  w: number,
+  h: number,
+): (x: number, y: number) => number {
   const aspect = w / h;
   switch (look.kind) {
     case 'wipe': {
@@ -88,14 +102,24 @@ function whenAt(look: Exclude<WipeMapLook, { kind: 'own-pattern' | 'pattern' }>,
     }
     case 'blinds': {
       const share = (value: number) => (value * look.count) % 1;
-      return (x, y) => (look.direction === 'right' ? share(x) : look.direction === 'left' ? 1 - share(x) : look.direction === 'down' ? share(y) : 1 - share(y));
+      return (x, y) =>
+        look.direction === 'right'
+          ? share(x)
+          : look.direction === 'left'
+            ? 1 - share(x)
+            : look.direction === 'down'
+              ? share(y)
+              : 1 - share(y);
     }
     case 'checks': {
       const rows = look.count;
       const columns = Math.max(1, Math.round(look.count * aspect));
       // Each square in its turn, and within a square from its middle outwards.
       return (x, y) => {
-        const [column, row] = [Math.min(columns - 1, Math.floor(x * columns)), Math.min(rows - 1, Math.floor(y * rows))];
+        const [column, row] = [
+          Math.min(columns - 1, Math.floor(x * columns)),
+          Math.min(rows - 1, Math.floor(y * rows)),
+        ];
         const off = Math.max(Math.abs(x * columns - column - 0.5), Math.abs(y * rows - row - 0.5));
         return 0.75 * seedOf(`${look.seed} ${column} ${row}`, 5) + 0.25 * 2 * off;
       };
@@ -106,21 +130,34 @@ function whenAt(look: Exclude<WipeMapLook, { kind: 'own-pattern' | 'pattern' }>,
 /** Grey-scale patterns that ship with the app; values of any range. */
 function patternAt(name: PatternName, aspect: number): (x: number, y: number) => number {
   const noise = (x: number, y: number, salt: number) => smoothNoise(x, y, salt);
-  const cloud = (x: number, y: number, salt: number) => noise(x, y, salt) + 0.5 * noise(2.1 * x, 2.1 * y, salt + 1) + 0.25 * noise(4.3 * x, 4.3 * y, salt + 2) + 0.12 * noise(8.7 * x, 8.7 * y, salt + 3);
+  const cloud = (x: number, y: number, salt: number) =>
+    noise(x, y, salt) +
+    0.5 * noise(2.1 * x, 2.1 * y, salt + 1) +
+    0.25 * noise(4.3 * x, 4.3 * y, salt + 2) +
+    0.12 * noise(8.7 * x, 8.7 * y, salt + 3);
   switch (name) {
-    case 'clouds': return (x, y) => cloud(3 * x * aspect, 3 * y, 1);
-    case 'brush': return (x, y) => Math.floor(7 * y) + 0.9 * (Math.floor(7 * y) % 2 === 0 ? x : 1 - x) + 0.16 * cloud(1.2 * x * aspect, 60 * y, 11);
-    case 'rain': return (x, y) => y + 0.55 * noise(46 * x * aspect, 0.6, 21) + 0.2 * noise(14 * x * aspect, 1.7 * y, 22);
-    case 'ripples': return (x, y) => {
-      const r = Math.hypot((x - 0.5) * aspect, y - 0.5);
-      return r + 0.09 * Math.sin(38 * r) + 0.05 * cloud(4 * x * aspect, 4 * y, 31);
-    };
-    case 'spiral': return (x, y) => {
-      const [dx, dy] = [(x - 0.5) * aspect, y - 0.5];
-      const turn = Math.atan2(dy, dx) / (2 * Math.PI);
-      return 3 * Math.hypot(dx, dy) + ((turn + 3 * Math.hypot(dx, dy)) % 1 + 1) % 1;
-    };
-    case 'shards': return (x, y) => nearestSeed(x * aspect, y, 7);
+    case 'clouds':
+      return (x, y) => cloud(3 * x * aspect, 3 * y, 1);
+    case 'brush':
+      return (x, y) =>
+        Math.floor(7 * y) +
+        0.9 * (Math.floor(7 * y) % 2 === 0 ? x : 1 - x) +
+        0.16 * cloud(1.2 * x * aspect, 60 * y, 11);
+    case 'rain':
+      return (x, y) => y + 0.55 * noise(46 * x * aspect, 0.6, 21) + 0.2 * noise(14 * x * aspect, 1.7 * y, 22);
+    case 'ripples':
+      return (x, y) => {
+        const r = Math.hypot((x - 0.5) * aspect, y - 0.5);
+        return r + 0.09 * Math.sin(38 * r) + 0.05 * cloud(4 * x * aspect, 4 * y, 31);
+      };
+    case 'spiral':
+      return (x, y) => {
+        const [dx, dy] = [(x - 0.5) * aspect, y - 0.5];
+        const turn = Math.atan2(dy, dx) / (2 * Math.PI);
+        return 3 * Math.hypot(dx, dy) + ((((turn + 3 * Math.hypot(dx, dy)) % 1) + 1) % 1);
+      };
+    case 'shards':
+      return (x, y) => nearestSeed(x * aspect, y, 7);
   }
 }
 
@@ -146,10 +183,11 @@ function lattice(i: number, j: number, salt: number): number {
 function nearestSeed(x: number, y: number, perUnit: number): number {
   const [i, j] = [Math.floor(x * perUnit), Math.floor(y * perUnit)];
   let [nearest, turn] = [Infinity, 0];
-  for (let di = -1; di <= 1; di += 1) for (let dj = -1; dj <= 1; dj += 1) {
-    const [sx, sy] = [i + di + lattice(i + di, j + dj, 41), j + dj + lattice(i + di, j + dj, 42)];
-    const away = Math.hypot(x * perUnit - sx, y * perUnit - sy);
-    if (away < nearest) [nearest, turn] = [away, lattice(i + di, j + dj, 43)];
-  }
+  for (let di = -1; di <= 1; di += 1)
+    for (let dj = -1; dj <= 1; dj += 1) {
+      const [sx, sy] = [i + di + lattice(i + di, j + dj, 41), j + dj + lattice(i + di, j + dj, 42)];
+      const away = Math.hypot(x * perUnit - sx, y * perUnit - sy);
+      if (away < nearest) [nearest, turn] = [away, lattice(i + di, j + dj, 43)];
+    }
   return 3 * turn + 0.6 * nearest;
 }

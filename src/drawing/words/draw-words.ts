@@ -45,11 +45,20 @@ interface Piece {
 }
 
 /** Draws words once for a frame size: outlines from the fonts, with their outline, shadow and box. @returns null when there is nothing to see */
-export async function drawWords(look: WordsLook, shelf: FontShelf, drawing: Drawing2d, frame: { readonly widthPx: number; readonly heightPx: number }): Promise<DrawnWords | null> {
+export async function drawWords(
+  look: WordsLook,
+  shelf: FontShelf,
+  drawing: Drawing2d,
+  frame: { readonly widthPx: number; readonly heightPx: number },
+): Promise<DrawnWords | null> {
   const { style } = look;
   const [title, text] = await Promise.all([
     shelf.chainFor(style.font ?? 'bricolage', style.weight ?? TITLE_WEIGHT, look.title),
-    shelf.chainFor(style.subtitleFont ?? style.font ?? 'instrument', style.weight === undefined ? TEXT_WEIGHT : Math.min(style.weight, TEXT_WEIGHT + 100), look.subtitle),
+    shelf.chainFor(
+      style.subtitleFont ?? style.font ?? 'instrument',
+      style.weight === undefined ? TEXT_WEIGHT : Math.min(style.weight, TEXT_WEIGHT + 100),
+      look.subtitle,
+    ),
   ]);
   const words = layOutWords(look, { title, text }, frame, look.crawls);
   const lines = words.lines.filter((line) => line.line.glyphs.length > 0);
@@ -58,11 +67,19 @@ export async function drawWords(look: WordsLook, shelf: FontShelf, drawing: Draw
   const travels = look.crawls || look.unit === 'line';
   const drawn = pieces.flatMap((piece) => drawPiece(piece, look, drawing, travels ? null : frame));
   // All shadows first: none falls on a neighbour's face.
-  const ordered = [...boxOf(words, lines, look, drawing), ...drawn.filter((piece) => piece.isShadow), ...drawn.filter((piece) => !piece.isShadow)];
+  const ordered = [
+    ...boxOf(words, lines, look, drawing),
+    ...drawn.filter((piece) => piece.isShadow),
+    ...drawn.filter((piece) => !piece.isShadow),
+  ];
   const leftPx = Math.min(...lines.map((line) => line.leftPx));
   return {
-    pieces: ordered.map(({ piece }) => piece), counts, topPx: words.topPx, heightPx: words.heightPx,
-    leftPx, widthPx: Math.max(...lines.map((line) => line.leftPx + line.line.widthEms * line.sizePx)) - leftPx,
+    pieces: ordered.map(({ piece }) => piece),
+    counts,
+    topPx: words.topPx,
+    heightPx: words.heightPx,
+    leftPx,
+    widthPx: Math.max(...lines.map((line) => line.leftPx + line.line.widthEms * line.sizePx)) - leftPx,
   };
 }
 
@@ -94,24 +111,47 @@ interface Drawn {
 }
 
 /** @param frame what is outside it is left out; null for words that travel in from outside */
-function drawPiece(piece: Piece, look: WordsLook, drawing: Drawing2d, frame: { readonly widthPx: number; readonly heightPx: number } | null): Drawn[] {
+function drawPiece(
+  piece: Piece,
+  look: WordsLook,
+  drawing: Drawing2d,
+  frame: { readonly widthPx: number; readonly heightPx: number } | null,
+): Drawn[] {
   const { style } = look;
   const sizePx = Math.max(...piece.glyphs.map(({ of }) => of.sizePx));
-  const shadow = style.shadow === 'none' ? null : style.shadow ?? USUAL_SHADOW;
-  const room = Math.ceil(sizePx * (0.45 + (style.outline?.width ?? 0) + (shadow ? 3 * shadow.softness + Math.max(Math.abs(shadow.x), Math.abs(shadow.y)) : 0)));
-  const edges = piece.glyphs.map(({ glyph, of }) => ({ left: of.leftPx + glyph.x * of.sizePx, right: of.leftPx + (glyph.x + Math.max(glyph.advance, 0.3)) * of.sizePx, top: of.baselinePx - of.sizePx, bottom: of.baselinePx + 0.3 * of.sizePx }));
+  const shadow = style.shadow === 'none' ? null : (style.shadow ?? USUAL_SHADOW);
+  const room = Math.ceil(
+    sizePx *
+      (0.45 +
+        (style.outline?.width ?? 0) +
+        (shadow ? 3 * shadow.softness + Math.max(Math.abs(shadow.x), Math.abs(shadow.y)) : 0)),
+  );
+  const edges = piece.glyphs.map(({ glyph, of }) => ({
+    left: of.leftPx + glyph.x * of.sizePx,
+    right: of.leftPx + (glyph.x + Math.max(glyph.advance, 0.3)) * of.sizePx,
+    top: of.baselinePx - of.sizePx,
+    bottom: of.baselinePx + 0.3 * of.sizePx,
+  }));
   const held = (value: number, most: number) => (frame ? Math.min(most, Math.max(0, value)) : value);
   const leftPx = evenDown(held(Math.min(...edges.map((edge) => edge.left)) - room, frame?.widthPx ?? 0));
   const topPx = evenDown(held(Math.min(...edges.map((edge) => edge.top)) - room, frame?.heightPx ?? 0));
-  const widthPx = evenDown(held(Math.ceil(Math.max(...edges.map((edge) => edge.right)) + room), frame?.widthPx ?? 0) - leftPx);
-  const heightPx = evenDown(held(Math.ceil(Math.max(...edges.map((edge) => edge.bottom)) + room), frame?.heightPx ?? 0) - topPx);
+  const widthPx = evenDown(
+    held(Math.ceil(Math.max(...edges.map((edge) => edge.right)) + room), frame?.widthPx ?? 0) - leftPx,
+  );
+  const heightPx = evenDown(
+    held(Math.ceil(Math.max(...edges.map((edge) => edge.bottom)) + room), frame?.heightPx ?? 0) - topPx,
+  );
   if (widthPx < 2 || heightPx < 2 || widthPx > 8000) return [];
 
   const canvas = drawing.open(widthPx, heightPx);
   const { context } = canvas;
   const plain = piece.glyphs.filter(({ glyph }) => !glyph.isEmoji);
   for (const title of [true, false]) {
-    const path = outlineOf(plain.filter(({ of }) => of.isTitle === title), leftPx, topPx);
+    const path = outlineOf(
+      plain.filter(({ of }) => of.isTitle === title),
+      leftPx,
+      topPx,
+    );
     if (path === '') continue;
     const letters = drawing.path(path);
     if (style.outline) {
@@ -120,18 +160,44 @@ function drawPiece(piece: Piece, look: WordsLook, drawing: Drawing2d, frame: { r
       context.lineWidth = 2 * style.outline.width * sizePx;
       context.stroke(letters);
     }
-    context.fillStyle = title ? style.colour ?? '#ffffff' : style.accent ?? style.colour ?? '#ffffff';
+    context.fillStyle = title ? (style.colour ?? '#ffffff') : (style.accent ?? style.colour ?? '#ffffff');
     context.fill(letters);
   }
   for (const { glyph, of } of piece.glyphs) {
     if (!glyph.isEmoji) continue;
-    paintColourGlyph(drawing, canvas, widthPx, heightPx, glyph.font, glyph.glyph, of.leftPx - leftPx + glyph.x * of.sizePx, of.baselinePx - topPx - glyph.y * of.sizePx, of.sizePx / UNITS);
+    paintColourGlyph(
+      drawing,
+      canvas,
+      widthPx,
+      heightPx,
+      glyph.font,
+      glyph.glyph,
+      of.leftPx - leftPx + glyph.x * of.sizePx,
+      of.baselinePx - topPx - glyph.y * of.sizePx,
+      of.sizePx / UNITS,
+    );
   }
   const face = canvas.pixels();
-  const place = { leftPx, topPx, sizePx, line: piece.line, word: piece.word, letter: piece.letter, rightToLeft: piece.glyphs[0]!.of.line.rightToLeft };
-  const as = (rgba: Uint8ClampedArray, isShadow: boolean): Drawn => ({ isShadow, piece: { ...place, pixels: { widthPx, heightPx, rgba, hasTransparency: true } } });
+  const place = {
+    leftPx,
+    topPx,
+    sizePx,
+    line: piece.line,
+    word: piece.word,
+    letter: piece.letter,
+    rightToLeft: piece.glyphs[0]!.of.line.rightToLeft,
+  };
+  const as = (rgba: Uint8ClampedArray, isShadow: boolean): Drawn => ({
+    isShadow,
+    piece: { ...place, pixels: { widthPx, heightPx, rgba, hasTransparency: true } },
+  });
   if (!shadow) return [as(face, false)];
-  const alpha = shadowOf(face, widthPx, heightPx, { x: shadow.x * sizePx, y: shadow.y * sizePx, sigma: shadow.softness * sizePx, opacity: shadow.opacity });
+  const alpha = shadowOf(face, widthPx, heightPx, {
+    x: shadow.x * sizePx,
+    y: shadow.y * sizePx,
+    sigma: shadow.softness * sizePx,
+    opacity: shadow.opacity,
+  });
   if (look.unit === 'all') return [as(faceOnShadow(face, alpha, shadow.colour), false)];
   return [as(coloured(alpha, shadow.colour), true), as(face, false)];
 }
@@ -144,21 +210,30 @@ function outlineOf(glyphs: Piece['glyphs'], leftPx: number, topPx: number): stri
     const x = of.leftPx - leftPx + glyph.x * of.sizePx;
     const y = of.baselinePx - topPx - glyph.y * of.sizePx;
     for (const command of glyph.font.glyphToJson(glyph.glyph)) {
-      const numbers = command.values.map((value, index) => (index % 2 === 0 ? x + value * scale : y - value * scale).toFixed(3));
+      const numbers = command.values.map((value, index) =>
+        (index % 2 === 0 ? x + value * scale : y - value * scale).toFixed(3),
+      );
       parts.push(command.type + numbers.join(' '));
     }
   }
   return parts.join('');
 }
 
-function shadowOf(face: Uint8ClampedArray, widthPx: number, heightPx: number, how: { x: number; y: number; sigma: number; opacity: number }): Float32Array {
+function shadowOf(
+  face: Uint8ClampedArray,
+  widthPx: number,
+  heightPx: number,
+  how: { x: number; y: number; sigma: number; opacity: number },
+): Float32Array {
   const shadow = new Float32Array(widthPx * heightPx);
   const [dx, dy] = [Math.round(how.x), Math.round(how.y)];
   for (let y = Math.max(0, dy); y < Math.min(heightPx, heightPx + dy); y += 1) {
-    for (let x = Math.max(0, dx); x < Math.min(widthPx, widthPx + dx); x += 1) shadow[y * widthPx + x] = face[4 * ((y - dy) * widthPx + x - dx) + 3]! / 255;
+    for (let x = Math.max(0, dx); x < Math.min(widthPx, widthPx + dx); x += 1)
+      shadow[y * widthPx + x] = face[4 * ((y - dy) * widthPx + x - dx) + 3]! / 255;
   }
   blur(shadow, widthPx, heightPx, Math.max(0.5, how.sigma));
-  for (let index = 0; index < shadow.length; index += 1) shadow[index] = Math.min(1, shadow[index]! * SHADOW_GAIN) * how.opacity;
+  for (let index = 0; index < shadow.length; index += 1)
+    shadow[index] = Math.min(1, shadow[index]! * SHADOW_GAIN) * how.opacity;
   return shadow;
 }
 
@@ -193,7 +268,12 @@ function boxOf(words: LaidOutWords, lines: readonly PlacedLine[], look: WordsLoo
   const room = box.padding * sizePx;
   const leftPx = evenDown(Math.min(...lines.map((line) => line.leftPx)) - room);
   const topPx = evenDown(words.topPx - room);
-  const widthPx = evenDown(Math.min(8000, Math.ceil(Math.max(...lines.map((line) => line.leftPx + line.line.widthEms * line.sizePx)) + room) - leftPx));
+  const widthPx = evenDown(
+    Math.min(
+      8000,
+      Math.ceil(Math.max(...lines.map((line) => line.leftPx + line.line.widthEms * line.sizePx)) + room) - leftPx,
+    ),
+  );
   const heightPx = evenDown(Math.ceil(words.topPx + words.heightPx + room) - topPx);
   if (widthPx < 2 || heightPx < 2) return [];
   const canvas = drawing.open(widthPx, heightPx);
@@ -203,7 +283,21 @@ function boxOf(words: LaidOutWords, lines: readonly PlacedLine[], look: WordsLoo
   canvas.context.fill();
   const rgba = canvas.pixels();
   for (let at = 3; at < rgba.length; at += 4) rgba[at] = rgba[at]! * box.opacity;
-  return [{ isShadow: true, piece: { pixels: { widthPx, heightPx, rgba, hasTransparency: true }, leftPx, topPx, sizePx, line: -1, word: -1, letter: -1, rightToLeft: false } }];
+  return [
+    {
+      isShadow: true,
+      piece: {
+        pixels: { widthPx, heightPx, rgba, hasTransparency: true },
+        leftPx,
+        topPx,
+        sizePx,
+        line: -1,
+        word: -1,
+        letter: -1,
+        rightToLeft: false,
+      },
+    },
+  ];
 }
 
 function channels(colour: string): [r: number, g: number, b: number] {

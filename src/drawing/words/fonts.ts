@@ -20,7 +20,18 @@ export interface ShelfFont {
   readonly isEmoji: boolean;
 }
 
-const STANDING_IN = ['instrument', 'plain', 'arabic', 'hebrew', 'devanagari', 'thai', 'chinese', 'korean', 'traditional-chinese', 'emoji'] as const;
+const STANDING_IN = [
+  'instrument',
+  'plain',
+  'arabic',
+  'hebrew',
+  'devanagari',
+  'thai',
+  'chinese',
+  'korean',
+  'traditional-chinese',
+  'emoji',
+] as const;
 
 /** @param read gives the bytes of a TrueType file by its name without ending; `files` is the list of them */
 export function createFontShelf(files: readonly FontFile[], read: (file: string) => Promise<Uint8Array>): FontShelf {

@@ -30,7 +30,12 @@ export interface LaidOutWords {
 }
 
 /** Breaks the words into lines (UAX #14) and places them in the frame. @param crawls keeps every paragraph on one line and all paragraphs in a row */
-export function layOutWords(look: WordsLook, fonts: { readonly title: readonly ShelfFont[]; readonly text: readonly ShelfFont[] }, frame: { readonly widthPx: number; readonly heightPx: number }, crawls = false): LaidOutWords {
+export function layOutWords(
+  look: WordsLook,
+  fonts: { readonly title: readonly ShelfFont[]; readonly text: readonly ShelfFont[] },
+  frame: { readonly widthPx: number; readonly heightPx: number },
+  crawls = false,
+): LaidOutWords {
   const { style } = look;
   const measurePx = crawls ? Infinity : (style.measure ?? MEASURE) * frame.widthPx;
   // In a tall frame the width, not the height, bounds the size of words.
@@ -39,9 +44,21 @@ export function layOutWords(look: WordsLook, fonts: { readonly title: readonly S
   const textPx = titlePx * SUBTITLE_SHARE;
   const spacing = style.letterSpacing ?? 0;
   const rows: { line: ShapedLine; sizePx: number; isTitle: boolean }[] = [];
-  for (const line of brokenLines(crawls ? inOneLine(look.title) : look.title, fonts.title, measurePx / titlePx, spacing)) rows.push({ line, sizePx: titlePx, isTitle: true });
+  for (const line of brokenLines(
+    crawls ? inOneLine(look.title) : look.title,
+    fonts.title,
+    measurePx / titlePx,
+    spacing,
+  ))
+    rows.push({ line, sizePx: titlePx, isTitle: true });
   const titleCount = rows.length;
-  for (const line of brokenLines(crawls ? inOneLine(look.subtitle) : look.subtitle, fonts.text, measurePx / textPx, spacing)) rows.push({ line, sizePx: textPx, isTitle: false });
+  for (const line of brokenLines(
+    crawls ? inOneLine(look.subtitle) : look.subtitle,
+    fonts.text,
+    measurePx / textPx,
+    spacing,
+  ))
+    rows.push({ line, sizePx: textPx, isTitle: false });
   const gapPx = titleCount > 0 && rows.length > titleCount ? GAP * unitPx : 0;
   const lineHeight = LINE_HEIGHT * (style.lineSpacing ?? 1);
   const heightPx = rows.reduce((sum, row) => sum + row.sizePx * lineHeight, gapPx);
@@ -55,7 +72,11 @@ export function layOutWords(look: WordsLook, fonts: { readonly title: readonly S
   const blockTopPx = topPx;
   const lines = rows.map((row, index) => {
     if (index === titleCount) topPx += gapPx;
-    const placed = { ...row, leftPx: blockLeftPx + (widestPx - row.line.widthEms * row.sizePx) * align, baselinePx: topPx + ASCENT * row.sizePx };
+    const placed = {
+      ...row,
+      leftPx: blockLeftPx + (widestPx - row.line.widthEms * row.sizePx) * align,
+      baselinePx: topPx + ASCENT * row.sizePx,
+    };
     topPx += row.sizePx * lineHeight;
     return placed;
   });
@@ -74,7 +95,12 @@ function inOneLine(text: string): string {
 
 /** Typed line breaks are kept; longer lines are broken where Unicode allows, and a word wider than the measure between characters. */
 function brokenLines(text: string, fonts: readonly ShelfFont[], measureEms: number, spacing: number): ShapedLine[] {
-  return text.trim() === '' ? [] : text.trim().split(/\r?\n/).flatMap((paragraph) => brokenParagraph(paragraph, fonts, measureEms, spacing));
+  return text.trim() === ''
+    ? []
+    : text
+        .trim()
+        .split(/\r?\n/)
+        .flatMap((paragraph) => brokenParagraph(paragraph, fonts, measureEms, spacing));
 }
 
 function brokenParagraph(text: string, fonts: readonly ShelfFont[], measureEms: number, spacing: number): ShapedLine[] {

@@ -16,8 +16,34 @@ const EVERYWHERE = 1e5;
 
 /** By the numbers of OpenType's CompositeMode (COLR table, version 1). */
 const MODES: readonly GlobalCompositeOperation[] = [
-  'copy', 'copy', 'destination-over', 'source-over', 'destination-over', 'source-in', 'destination-in', 'source-out', 'destination-out', 'source-atop', 'destination-atop', 'xor',
-  'lighter', 'screen', 'overlay', 'darken', 'lighten', 'color-dodge', 'color-burn', 'hard-light', 'soft-light', 'difference', 'exclusion', 'multiply', 'hue', 'saturation', 'color', 'luminosity',
+  'copy',
+  'copy',
+  'destination-over',
+  'source-over',
+  'destination-over',
+  'source-in',
+  'destination-in',
+  'source-out',
+  'destination-out',
+  'source-atop',
+  'destination-atop',
+  'xor',
+  'lighter',
+  'screen',
+  'overlay',
+  'darken',
+  'lighten',
+  'color-dodge',
+  'color-burn',
+  'hard-light',
+  'soft-light',
+  'difference',
+  'exclusion',
+  'multiply',
+  'hue',
+  'saturation',
+  'color',
+  'luminosity',
 ];
 
 /**
@@ -25,7 +51,17 @@ const MODES: readonly GlobalCompositeOperation[] = [
  *
  * @param scale pixels per font unit; (x, y) is the glyph's origin on the canvas
  */
-export function paintColourGlyph(drawing: Drawing2d, canvas: Canvas2d, widthPx: number, heightPx: number, font: Font, glyph: number, x: number, y: number, scale: number): void {
+export function paintColourGlyph(
+  drawing: Drawing2d,
+  canvas: Canvas2d,
+  widthPx: number,
+  heightPx: number,
+  font: Font,
+  glyph: number,
+  x: number,
+  y: number,
+  scale: number,
+): void {
   const pile: Canvas2d[] = [canvas];
   const top = () => pile.at(-1)!.context;
   const paints = new PaintFuncs();
@@ -34,7 +70,8 @@ export function paintColourGlyph(drawing: Drawing2d, canvas: Canvas2d, widthPx: 
     top().fillRect(-EVERYWHERE, -EVERYWHERE, 2 * EVERYWHERE, 2 * EVERYWHERE);
   };
   const stopped = (gradient: CanvasGradient, line: Line) => {
-    for (const stop of [...line.colorStops].sort((a, b) => a.offset - b.offset)) gradient.addColorStop(Math.min(1, Math.max(0, stop.offset)), css(stop.color));
+    for (const stop of [...line.colorStops].sort((a, b) => a.offset - b.offset))
+      gradient.addColorStop(Math.min(1, Math.max(0, stop.offset)), css(stop.color));
     return gradient;
   };
   paints.setPushTransformFunc((xx, yx, xy, yy, dx, dy) => {
@@ -61,8 +98,12 @@ export function paintColourGlyph(drawing: Drawing2d, canvas: Canvas2d, widthPx: 
     const along = length === 0 ? 0 : ((x1 - x0) * px + (y1 - y0) * py) / length;
     fill(stopped(top().createLinearGradient(x0, y0, x0 + px * along, y0 + py * along), line));
   });
-  paints.setRadialGradientFunc((line, x0, y0, r0, x1, y1, r1) => fill(stopped(top().createRadialGradient(x0, y0, r0, x1, y1, r1), line)));
-  paints.setSweepGradientFunc((line, x0, y0, startAngle) => fill(stopped(top().createConicGradient(startAngle, x0, y0), line)));
+  paints.setRadialGradientFunc((line, x0, y0, r0, x1, y1, r1) =>
+    fill(stopped(top().createRadialGradient(x0, y0, r0, x1, y1, r1), line)),
+  );
+  paints.setSweepGradientFunc((line, x0, y0, startAngle) =>
+    fill(stopped(top().createConicGradient(startAngle, x0, y0), line)),
+  );
   paints.setPushGroupFunc(() => {
     const group = drawing.open(widthPx, heightPx);
     group.context.setTransform(top().getTransform());

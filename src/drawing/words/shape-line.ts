@@ -49,7 +49,15 @@ export function shapeLine(text: string, fonts: readonly ShelfFont[], spacingEms 
     infos.forEach((info, index) => {
       const position = positions[index]!;
       const advance = position.xAdvance + (position.xAdvance > 0 ? spacing : 0);
-      glyphs.push({ font, isEmoji, glyph: info.codepoint, x: (x + position.xOffset) / UNITS, y: position.yOffset / UNITS, at: run.start + info.cluster, advance: advance / UNITS });
+      glyphs.push({
+        font,
+        isEmoji,
+        glyph: info.codepoint,
+        x: (x + position.xOffset) / UNITS,
+        y: position.yOffset / UNITS,
+        at: run.start + info.cluster,
+        advance: advance / UNITS,
+      });
       x += advance;
     });
   }
@@ -64,16 +72,24 @@ interface Run {
 }
 
 function visualRuns(text: string, fonts: readonly ShelfFont[]): { runs: Run[]; rightToLeft: boolean } {
-  const { levels, paragraphs } = bidi.getEmbeddingLevels(text) as { levels: Uint8Array; paragraphs: { level: number }[] };
+  const { levels, paragraphs } = bidi.getEmbeddingLevels(text) as {
+    levels: Uint8Array;
+    paragraphs: { level: number }[];
+  };
   const runs: (Run & { level: number })[] = [];
   let at = 0;
   for (const character of text) {
     const level = levels[at]!;
     const last = runs.at(-1);
     // Marks, spaces and what joins emoji stay in the run they are in.
-    const stays = last && last.level === level && (/^[\p{M}\s\u200d\ufe0f\u{1f3fb}-\u{1f3ff}\u{e0020}-\u{e007f}]$/u.test(character) || has(last.font, character)) && !(last.font.isEmoji && /^[\w\s]$/.test(character));
+    const stays =
+      last &&
+      last.level === level &&
+      (/^[\p{M}\s\u200d\ufe0f\u{1f3fb}-\u{1f3ff}\u{e0020}-\u{e007f}]$/u.test(character) || has(last.font, character)) &&
+      !(last.font.isEmoji && /^[\w\s]$/.test(character));
     const font = stays ? last.font : fontFor(character, fonts);
-    if (last && last.level === level && last.font === font) runs[runs.length - 1] = { ...last, text: last.text + character };
+    if (last && last.level === level && last.font === font)
+      runs[runs.length - 1] = { ...last, text: last.text + character };
     else runs.push({ text: character, start: at, font, level, rightToLeft: level % 2 === 1 });
     at += character.length;
   }

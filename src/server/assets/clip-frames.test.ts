@@ -20,20 +20,26 @@ beforeAll(async () => {
 
 describe('a clip’s frames', () => {
   let clip: ClipFrames;
-  beforeAll(() => { clip = openClip(FILE, WIDTH, HEIGHT); });
+  beforeAll(() => {
+    clip = openClip(FILE, WIDTH, HEIGHT);
+  });
   afterAll(() => clip.close());
 
   it('are all there and differ, for the clip moves', () => {
     expect(inOrder.every((frame) => frame.length === (WIDTH * HEIGHT * 3) / 2)).toBe(true);
     expect(new Set(inOrder.map((frame) => Buffer.from(frame).toString('base64'))).size).toBeGreaterThan(200);
   });
-  it.each([[0], [100], [101], [190], [35], [30], [239]])('are the same however one comes to frame %d', async (index) => {
-    expect(await frameOf(clip, index)).toEqual(inOrder[index]);
-  });
+  it.each([[0], [100], [101], [190], [35], [30], [239]])(
+    'are the same however one comes to frame %d',
+    async (index) => {
+      expect(await frameOf(clip, index)).toEqual(inOrder[index]);
+    },
+  );
   it('hold the last one past the end, also when entered there', async () => {
     const held: Record<number, Uint8Array> = {};
     for (const index of [240, 500]) held[index] = await frameOf(clip, index);
-    for (const index of [240, 500]) expect([index, inOrder.findIndex((frame) => Buffer.compare(frame, held[index]!) === 0)]).toEqual([index, 239]);
+    for (const index of [240, 500])
+      expect([index, inOrder.findIndex((frame) => Buffer.compare(frame, held[index]!) === 0)]).toEqual([index, 239]);
     const late = openClip(FILE, WIDTH, HEIGHT);
     expect(await frameOf(late, 241)).toEqual(inOrder[239]);
     late.close();
@@ -42,7 +48,9 @@ describe('a clip’s frames', () => {
 
 describe('exactReader', () => {
   it('hands out a stream in the pieces asked for, whatever pieces it comes in', async () => {
-    const reader = exactReader(Readable.from([Buffer.from('ab'), Buffer.from('c'), Buffer.from('defgh'), Buffer.from('i')]));
+    const reader = exactReader(
+      Readable.from([Buffer.from('ab'), Buffer.from('c'), Buffer.from('defgh'), Buffer.from('i')]),
+    );
     const pieces: string[] = [];
     for (const size of [1, 4, 0, 3, 9, 5]) pieces.push((await reader.read(size)).toString());
     expect(pieces).toEqual(['a', 'bcde', '', 'fgh', 'i', '']);

@@ -53,8 +53,25 @@ export function openClip(file: string, widthPx: number, heightPx: number): ClipF
     // The clip's own times are kept and counted from a whole second, with a second's run-up, so that a frame is the same however the decoder was entered.
     next = second * CLIP_FRAMES_PER_SECOND;
     running = startFfmpeg([
-      ...(second > 1 ? ['-ss', String(second - 1)] : []), ...GUARDED_INPUT, '-copyts', '-start_at_zero', '-threads', '1', '-i', file, '-map', '0:v:0',
-      '-vf', clipFilter(widthPx, heightPx, second), '-fps_mode', 'passthrough', '-pix_fmt', 'yuv420p', '-f', 'rawvideo', '-',
+      ...(second > 1 ? ['-ss', String(second - 1)] : []),
+      ...GUARDED_INPUT,
+      '-copyts',
+      '-start_at_zero',
+      '-threads',
+      '1',
+      '-i',
+      file,
+      '-map',
+      '0:v:0',
+      '-vf',
+      clipFilter(widthPx, heightPx, second),
+      '-fps_mode',
+      'passthrough',
+      '-pix_fmt',
+      'yuv420p',
+      '-f',
+      'rawvideo',
+      '-',
     ]);
     running.process.stdin.end();
     reader = exactReader(running.process.stdout);
@@ -72,7 +89,12 @@ export function openClip(file: string, widthPx: number, heightPx: number): ClipF
  *
  * @param fromSecond where counting starts, in the clip's own time
  */
-export function clipFilter(widthPx: number, heightPx: number, fromSecond: number, colours: 'drawing' | 'jpeg' = 'drawing'): string {
+export function clipFilter(
+  widthPx: number,
+  heightPx: number,
+  fromSecond: number,
+  colours: 'drawing' | 'jpeg' = 'drawing',
+): string {
   const matrix = colours === 'drawing' ? 'out_color_matrix=bt709:out_range=tv' : 'out_color_matrix=bt601:out_range=pc';
   return `fps=${CLIP_FRAMES_PER_SECOND}:start_time=${fromSecond},scale=${widthPx}:${heightPx}:flags=bicubic:${matrix},setsar=1`;
 }

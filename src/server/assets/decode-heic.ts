@@ -4,7 +4,8 @@ import sharp from 'sharp';
 import { heicWorkerFile } from '../paths';
 
 /** What the thread answers: straight RGBA, upright. */
-export type HeicPixels = { readonly width: number; readonly height: number; readonly data: Uint8Array } | { readonly problem: string };
+export type HeicPixels =
+  { readonly width: number; readonly height: number; readonly data: Uint8Array } | { readonly problem: string };
 
 /** Largest a camera makes; libheif would otherwise try to get memory for whatever the header says. */
 const LARGEST_BYTES = 200 * 1024 * 1024;
@@ -17,9 +18,14 @@ const LARGEST_BYTES = 200 * 1024 * 1024;
 export async function decodeHeic(file: string): Promise<Buffer> {
   const bytes = await readFile(file);
   if (bytes.length > LARGEST_BYTES) throw new RangeError('a HEIC picture can be 200 MB at most');
-  const { icc } = await sharp(bytes).metadata().catch(() => ({ icc: undefined }));
+  const { icc } = await sharp(bytes)
+    .metadata()
+    .catch(() => ({ icc: undefined }));
   const decoded = await decodedInThread(bytes);
-  const jpeg = await sharp(decoded.data, { raw: { width: decoded.width, height: decoded.height, channels: 4 } }).flatten().jpeg({ quality: 97, chromaSubsampling: '4:4:4' }).toBuffer();
+  const jpeg = await sharp(decoded.data, { raw: { width: decoded.width, height: decoded.height, channels: 4 } })
+    .flatten()
+    .jpeg({ quality: 97, chromaSubsampling: '4:4:4' })
+    .toBuffer();
   return icc ? withProfile(jpeg, icc) : jpeg;
 }
 
@@ -42,7 +48,11 @@ function withProfile(jpeg: Buffer, icc: Buffer): Buffer {
   const count = Math.ceil(icc.length / most);
   const pieces = Array.from({ length: count }, (_, index) => {
     const part = icc.subarray(index * most, (index + 1) * most);
-    const head = Buffer.concat([Buffer.from([0xff, 0xe2, 0, 0]), Buffer.from('ICC_PROFILE\0', 'latin1'), Buffer.from([index + 1, count])]);
+    const head = Buffer.concat([
+      Buffer.from([0xff, 0xe2, 0, 0]),
+      Buffer.from('ICC_PROFILE\0', 'latin1'),
+      Buffer.from([index + 1, count]),
+    ]);
     head.writeUInt16BE(head.length - 2 + part.length, 2);
     return Buffer.concat([head, part]);
   });

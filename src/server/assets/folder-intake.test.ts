@@ -15,13 +15,29 @@ let show: ShowId;
 let taken: string[];
 let intake: FolderIntake;
 /** Only what a folder is taken in with; `takeIn` itself is tested with the sheet. */
-const sheet = { takeIn: async (_show: ShowId, file: string) => { await new Promise((resolve) => { setTimeout(resolve, 20); }); taken.push(path.basename(file)); return 'added' as const; } } as unknown as ContactSheet;
+const sheet = {
+  takeIn: async (_show: ShowId, file: string) => {
+    await new Promise((resolve) => {
+      setTimeout(resolve, 20);
+    });
+    taken.push(path.basename(file));
+    return 'added' as const;
+  },
+} as unknown as ContactSheet;
 
 beforeEach(async () => {
   top = await mkdtemp(path.join(tmpdir(), 'tanager-folder-'));
   await mkdir(path.join(top, 'open/evening/.hidden'), { recursive: true });
   await mkdir(path.join(top, 'open/evening/second'), { recursive: true });
-  for (const name of ['secret.jpg', 'open/evening/p10.jpg', 'open/evening/p9.jpg', 'open/evening/.hidden/no.jpg', 'open/evening/second/p11.jpg', 'open/other.jpg']) await writeFile(path.join(top, name), name);
+  for (const name of [
+    'secret.jpg',
+    'open/evening/p10.jpg',
+    'open/evening/p9.jpg',
+    'open/evening/.hidden/no.jpg',
+    'open/evening/second/p11.jpg',
+    'open/other.jpg',
+  ])
+    await writeFile(path.join(top, name), name);
   await symlink(top, path.join(top, 'open/way-out'));
   await symlink(path.join(top, 'secret.jpg'), path.join(top, 'open/evening/link.jpg'));
   database = await openDatabase(`file:${path.join(top, 'test.db')}`);
@@ -34,18 +50,26 @@ afterEach(async () => {
   await rm(top, { recursive: true, force: true });
 });
 
-const done = async (of = intake) => { while (of.progress(show)) await new Promise((resolve) => { setTimeout(resolve, 5); }); };
+const done = async (of = intake) => {
+  while (of.progress(show))
+    await new Promise((resolve) => {
+      setTimeout(resolve, 5);
+    });
+};
 
 describe('a folder on the server’s disk', () => {
   it('is listed with its folders and how many files it has', async () => {
     expect(await intake.list('')).toEqual({ folder: '', folders: ['evening'], fileCount: 1 });
     expect(await intake.list('evening')).toEqual({ folder: 'evening', folders: ['second'], fileCount: 2 });
   });
-  it.each(['..', '../..', 'evening/../..', '/etc', 'way-out', 'nowhere', 'evening/p9.jpg/..\0', '/'])('%j leads nowhere outside the opened one', async (folder) => {
-    const listing = await intake.list(folder);
-    if (listing) expect(listing.folder).toBe('');
-    else expect(await intake.start(show, folder)).toBe('not-there');
-  });
+  it.each(['..', '../..', 'evening/../..', '/etc', 'way-out', 'nowhere', 'evening/p9.jpg/..\0', '/'])(
+    '%j leads nowhere outside the opened one',
+    async (folder) => {
+      const listing = await intake.list(folder);
+      if (listing) expect(listing.folder).toBe('');
+      else expect(await intake.start(show, folder)).toBe('not-there');
+    },
+  );
   it('is taken in whole, folders in it too, by name; nothing hidden and no link out of it', async () => {
     expect(await intake.start(show, 'evening')).toBe('begun');
     expect(await intake.start(show, '')).toBe('another-is-coming');

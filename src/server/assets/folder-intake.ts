@@ -38,7 +38,12 @@ export interface FolderIntake {
 const MOST_FILES = 20_000;
 
 /** @param root the opened folder; with null nothing can be listed or taken in */
-export function createFolderIntake(root: string | null, { db, write }: OpenDatabase, sheet: ContactSheet, events: Events): FolderIntake {
+export function createFolderIntake(
+  root: string | null,
+  { db, write }: OpenDatabase,
+  sheet: ContactSheet,
+  events: Events,
+): FolderIntake {
   const running = new Map<ShowId, { progress: FolderProgress; stopped: boolean }>();
 
   const intake: FolderIntake = {
@@ -48,7 +53,10 @@ export function createFolderIntake(root: string | null, { db, write }: OpenDatab
       const inside = (await readdir(place, { withFileTypes: true })).filter((entry) => !entry.name.startsWith('.'));
       return {
         folder: relativeName(await realpath(root!), place),
-        folders: inside.filter((entry) => entry.isDirectory()).map((entry) => entry.name).sort((a, b) => a.localeCompare(b, 'en', { numeric: true })),
+        folders: inside
+          .filter((entry) => entry.isDirectory())
+          .map((entry) => entry.name)
+          .sort((a, b) => a.localeCompare(b, 'en', { numeric: true })),
         fileCount: inside.filter((entry) => entry.isFile()).length,
       };
     },
@@ -56,7 +64,12 @@ export function createFolderIntake(root: string | null, { db, write }: OpenDatab
       const place = await placeBelow(root, folder);
       if (place === null) return 'not-there';
       if (running.has(show)) return 'another-is-coming';
-      await write((database) => database.insert(folderIntakes).values({ showId: show, folder }).onConflictDoUpdate({ target: folderIntakes.showId, set: { folder } }));
+      await write((database) =>
+        database
+          .insert(folderIntakes)
+          .values({ showId: show, folder })
+          .onConflictDoUpdate({ target: folderIntakes.showId, set: { folder } }),
+      );
       const files = await filesBelow(place);
       const work = { progress: { folder, filesDone: 0, fileCount: files.length, already: 0 }, stopped: false };
       running.set(show, work);
@@ -71,17 +84,26 @@ export function createFolderIntake(root: string | null, { db, write }: OpenDatab
       await forget(show);
     },
     async resume() {
-      for (const row of await db.select().from(folderIntakes)) if (await intake.start(showId(row.showId), row.folder) === 'not-there') await forget(showId(row.showId));
+      for (const row of await db.select().from(folderIntakes))
+        if ((await intake.start(showId(row.showId), row.folder)) === 'not-there') await forget(showId(row.showId));
     },
   };
   return intake;
 
-  async function takeAll(show: ShowId, files: readonly string[], work: { progress: FolderProgress; stopped: boolean }): Promise<void> {
+  async function takeAll(
+    show: ShowId,
+    files: readonly string[],
+    work: { progress: FolderProgress; stopped: boolean },
+  ): Promise<void> {
     for (const file of files) {
       if (work.stopped) break;
       // A file that went away or cannot be read since it was listed is passed over; the others are still wanted.
       const outcome = await sheet.takeIn(show, file, path.basename(file), 'copy').catch(() => null);
-      work.progress = { ...work.progress, filesDone: work.progress.filesDone + 1, already: work.progress.already + (outcome === 'already-there' ? 1 : 0) };
+      work.progress = {
+        ...work.progress,
+        filesDone: work.progress.filesDone + 1,
+        already: work.progress.already + (outcome === 'already-there' ? 1 : 0),
+      };
       events.tell(show, { kind: 'folder', folder: work.progress });
     }
     running.delete(show);

@@ -8,8 +8,12 @@ import { HashingStore } from './hashing-store';
 import { clearLeftOver } from './uploads';
 
 let folder: string;
-beforeAll(async () => { folder = await mkdtemp(path.join(tmpdir(), 'tanager-store-')); });
-afterAll(async () => { await rm(folder, { recursive: true, force: true }); });
+beforeAll(async () => {
+  folder = await mkdtemp(path.join(tmpdir(), 'tanager-store-'));
+});
+afterAll(async () => {
+  await rm(folder, { recursive: true, force: true });
+});
 
 const content = randomBytes(2_500_000);
 const id = createHash('blake2b512').update(content).digest('hex').slice(0, 64);
@@ -33,15 +37,24 @@ describe('HashingStore', () => {
   });
   it('goes on hashing from part to part', async () => {
     const store = await begun('parts');
-    for (const [from, to] of [[0, 1], [1, 1_100_000], [1_100_000, content.length]] as const) expect(await store.write(Readable.from(arriving(content.subarray(from, to))), 'parts', from)).toBe(to);
+    for (const [from, to] of [
+      [0, 1],
+      [1, 1_100_000],
+      [1_100_000, content.length],
+    ] as const)
+      expect(await store.write(Readable.from(arriving(content.subarray(from, to))), 'parts', from)).toBe(to);
     expect((await kept('parts')).equals(content)).toBe(true);
     expect(store.hashOf('parts')).toBe(id);
   });
   it('writes the last piece that arrived before a connection broke, and then leaves hashing to whoever reads the file', async () => {
     const store = await begun('broken');
-    await expect(store.write(Readable.from(arriving(content.subarray(0, 1_200_000), true)), 'broken', 0)).rejects.toThrow('the connection broke');
+    await expect(
+      store.write(Readable.from(arriving(content.subarray(0, 1_200_000), true)), 'broken', 0),
+    ).rejects.toThrow('the connection broke');
     expect((await kept('broken')).equals(content.subarray(0, 1_200_000))).toBe(true);
-    expect(await store.write(Readable.from(arriving(content.subarray(1_200_000))), 'broken', 1_200_000)).toBe(content.length);
+    expect(await store.write(Readable.from(arriving(content.subarray(1_200_000))), 'broken', 1_200_000)).toBe(
+      content.length,
+    );
     expect((await kept('broken')).equals(content)).toBe(true);
     expect(store.hashOf('broken')).toBeUndefined();
   });
@@ -60,7 +73,10 @@ describe('HashingStore', () => {
   });
   it('says so when the disk is full', async () => {
     const store = new HashingStore('/dev');
-    await expect(store.write(Readable.from(arriving(content)), 'full', 0)).rejects.toMatchObject({ status_code: 507, body: expect.stringMatching(/no room left/) });
+    await expect(store.write(Readable.from(arriving(content)), 'full', 0)).rejects.toMatchObject({
+      status_code: 507,
+      body: expect.stringMatching(/no room left/),
+    });
   });
 });
 
@@ -69,7 +85,13 @@ describe('clearLeftOver', () => {
     const place = await mkdtemp(path.join(folder, 'left-'));
     const day = 24 * 3600;
     const now = Date.parse('2031-06-20T12:00:00Z') / 1000;
-    for (const [name, days] of [['old', 8], ['old.json', 9], ['slow', 2], ['slow.json', 12], ['recent', 6]] as const) {
+    for (const [name, days] of [
+      ['old', 8],
+      ['old.json', 9],
+      ['slow', 2],
+      ['slow.json', 12],
+      ['recent', 6],
+    ] as const) {
       await writeFile(path.join(place, name), 'part');
       await utimes(path.join(place, name), now - days * day, now - days * day);
     }

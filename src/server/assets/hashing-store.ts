@@ -7,7 +7,10 @@ import { contentHash, type ContentHash } from '../blobs/content-hash';
 
 /** A write costs more than what it writes; the pieces the network cuts, some 64 KB each, are put together to this. */
 const WRITE_BYTES = 1024 * 1024;
-const DISK_FULL = { status_code: 507, body: 'There is no room left on the server’s disk. What has arrived is kept; make room and give the file again.' };
+const DISK_FULL = {
+  status_code: 507,
+  body: 'There is no room left on the server’s disk. What has arrived is kept; make room and give the file again.',
+};
 
 /** Keeps uploads as files and hashes them while they arrive, so that they need not be read again. */
 export class HashingStore extends FileStore {
@@ -38,7 +41,9 @@ export class HashingStore extends FileStore {
       [pieces, waiting] = [[], 0];
       if (bytes === 0) return;
       for (const piece of batch) hashed?.hash.update(piece);
-      const { bytesWritten } = await file.writev(batch, at).catch((error: NodeJS.ErrnoException) => { throw error.code === 'ENOSPC' ? DISK_FULL : error; });
+      const { bytesWritten } = await file.writev(batch, at).catch((error: NodeJS.ErrnoException) => {
+        throw error.code === 'ENOSPC' ? DISK_FULL : error;
+      });
       at += bytesWritten;
       if (bytesWritten !== bytes) throw DISK_FULL;
     };

@@ -15,7 +15,10 @@ const LISTENING_RATE = 11_025;
 
 /** Decodes a file's sound once for its length and waveform. @throws {UnusableFileError} */
 export async function listen(file: string, signal?: AbortSignal): Promise<Heard> {
-  const running = startFfmpeg([...GUARDED_INPUT, '-i', file, '-map', '0:a:0', '-ac', '1', '-ar', String(LISTENING_RATE), '-f', 'f32le', '-'], signal);
+  const running = startFfmpeg(
+    [...GUARDED_INPUT, '-i', file, '-map', '0:a:0', '-ac', '1', '-ar', String(LISTENING_RATE), '-f', 'f32le', '-'],
+    signal,
+  );
   running.process.stdin.end();
   const collector = peakCollector(LISTENING_RATE);
   let sampleCount = 0;
@@ -30,12 +33,21 @@ export async function listen(file: string, signal?: AbortSignal): Promise<Heard>
     }
     await running.finished;
   } catch (cause) {
-    if (cause instanceof FfmpegError && cause.details !== '') throw new UnusableFileError('The sound cannot be read; the file is damaged. Export it again as MP3, M4A, WAV, FLAC, OGG or Opus.', { cause });
+    if (cause instanceof FfmpegError && cause.details !== '')
+      throw new UnusableFileError(
+        'The sound cannot be read; the file is damaged. Export it again as MP3, M4A, WAV, FLAC, OGG or Opus.',
+        { cause },
+      );
     throw cause;
   }
   if (sampleCount === 0) throw new UnusableFileError('The file holds no sound.');
   const tags = lowerCased((await probe(file)).format.tags ?? {});
-  return { lengthMs: (sampleCount * 1000) / LISTENING_RATE, peaks: collector.finish(), title: tags.title ?? null, artist: tags.artist ?? null };
+  return {
+    lengthMs: (sampleCount * 1000) / LISTENING_RATE,
+    peaks: collector.finish(),
+    title: tags.title ?? null,
+    artist: tags.artist ?? null,
+  };
 }
 
 function lowerCased(tags: Readonly<Record<string, string>>): Record<string, string | undefined> {

@@ -13,8 +13,10 @@ export async function lookAtClip(file: string): Promise<ClipFacts | null> {
   if (!picture) return null;
   const lengthMs = Math.floor(Number(picture.duration ?? found.format.duration ?? 0) * 1000);
   const { width = 0, height = 0 } = picture;
-  if (!(lengthMs > 0) || width < 2 || height < 2) throw new UnusableFileError('The clip has no moving picture that can be read. Export it again as MP4.');
-  const turned = Math.abs(picture.side_data_list?.find((data) => data.rotation !== undefined)?.rotation ?? 0) % 180 === 90;
+  if (!(lengthMs > 0) || width < 2 || height < 2)
+    throw new UnusableFileError('The clip has no moving picture that can be read. Export it again as MP4.');
+  const turned =
+    Math.abs(picture.side_data_list?.find((data) => data.rotation !== undefined)?.rotation ?? 0) % 180 === 90;
   return {
     kind: 'clip',
     widthPx: turned ? height : width,
@@ -30,6 +32,9 @@ async function probed(file: string): Promise<Probe> {
     return await probe(file);
   } catch (cause) {
     if (cause instanceof FfmpegError && cause.details === '') throw cause;
-    throw new UnusableFileError('The file is damaged or in a form that cannot be read. Export it again as MP4, or sound as MP3 or WAV.', { cause });
+    throw new UnusableFileError(
+      'The file is damaged or in a form that cannot be read. Export it again as MP4, or sound as MP3 or WAV.',
+      { cause },
+    );
   }
 }

@@ -20,7 +20,16 @@ export interface LookedAt {
 
 const PICTURES = new Set(['image/jpeg', 'image/png', 'image/gif', 'image/webp', 'image/avif', 'image/tiff']);
 const HEIC = new Set(['image/heic', 'image/heif', 'image/heic-sequence', 'image/heif-sequence']);
-const UNREAD_PICTURES = new Set(['image/bmp', 'image/vnd.adobe.photoshop', 'image/jp2', 'image/jxl', 'image/x-canon-cr2', 'image/x-nikon-nef', 'image/x-sony-arw', 'image/x-adobe-dng']);
+const UNREAD_PICTURES = new Set([
+  'image/bmp',
+  'image/vnd.adobe.photoshop',
+  'image/jp2',
+  'image/jxl',
+  'image/x-canon-cr2',
+  'image/x-nikon-nef',
+  'image/x-sony-arw',
+  'image/x-adobe-dng',
+]);
 
 /**
  * Finds out what a file is from its content, never from its name, and reads all facts about it.
@@ -31,12 +40,18 @@ export async function lookAtFile(file: string, signal?: AbortSignal): Promise<Lo
   const { size } = await stat(file);
   if (size === 0) throw new UnusableFileError('The file is empty. Copy it again from where it came from.');
   const type = await fileTypeFromFile(file);
-  if ((!type || type.mime === 'application/xml') && await pictureKind(file) === 'drawing') return lookedAtPicture(file, 'image/svg+xml');
+  if ((!type || type.mime === 'application/xml') && (await pictureKind(file)) === 'drawing')
+    return lookedAtPicture(file, 'image/svg+xml');
   if (type && PICTURES.has(type.mime)) return lookedAtPicture(file, type.mime);
   if (type && HEIC.has(type.mime)) return lookedAtHeic(file, type.mime);
-  if (type && UNREAD_PICTURES.has(type.mime)) throw new UnusableFileError(`${type.ext.toUpperCase()} pictures cannot be read. Save it as JPEG, PNG, WebP, AVIF, HEIC or TIFF.`);
+  if (type && UNREAD_PICTURES.has(type.mime))
+    throw new UnusableFileError(
+      `${type.ext.toUpperCase()} pictures cannot be read. Save it as JPEG, PNG, WebP, AVIF, HEIC or TIFF.`,
+    );
   if (type && /^(video|audio)\/|^application\/(ogg|mp4)$/.test(type.mime)) return lookAtMedia(file, type.mime, signal);
-  throw new UnusableFileError(`This is not a picture, a clip or a sound${type ? ` but a ${type.ext} file` : ''}, whatever its name says.`);
+  throw new UnusableFileError(
+    `This is not a picture, a clip or a sound${type ? ` but a ${type.ext} file` : ''}, whatever its name says.`,
+  );
 }
 
 async function lookedAtPicture(file: string, mime: string): Promise<LookedAt> {
@@ -48,7 +63,10 @@ async function lookedAtHeic(file: string, mime: string): Promise<LookedAt> {
   try {
     await keepDecoded(file);
   } catch (cause) {
-    throw new UnusableFileError('This HEIC picture cannot be read; its file is damaged or of a sort that is not known here. Save it as JPEG and bring that.', { cause });
+    throw new UnusableFileError(
+      'This HEIC picture cannot be read; its file is damaged or of a sort that is not known here. Save it as JPEG and bring that.',
+      { cause },
+    );
   }
   return lookedAtPicture(file, mime);
 }
@@ -57,7 +75,12 @@ async function lookAtMedia(file: string, mime: string, signal?: AbortSignal): Pr
   const clip = await lookAtClip(file);
   if (clip === null) {
     const heard = await listen(file, signal);
-    return { facts: { kind: 'sound', lengthMs: heard.lengthMs, title: heard.title, artist: heard.artist }, peaks: heard.peaks, mime, small: null };
+    return {
+      facts: { kind: 'sound', lengthMs: heard.lengthMs, title: heard.title, artist: heard.artist },
+      peaks: heard.peaks,
+      mime,
+      small: null,
+    };
   }
   return { facts: clip, peaks: clip.hasSound ? (await listen(file, signal)).peaks : null, mime, small: null };
 }

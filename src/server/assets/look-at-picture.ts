@@ -46,15 +46,21 @@ export async function lookAtPicture(file: string): Promise<LookedAtPicture> {
 async function sizeOf(file: string): Promise<{ widthPx: number; heightPx: number }> {
   try {
     const { width, height, autoOrient } = await (await openPicture(file, 64, { limitInputPixels: false })).metadata();
-    if (await pictureKind(file) === 'drawing') {
+    if ((await pictureKind(file)) === 'drawing') {
       const scale = DRAWING_SIDE_PX / Math.max(width, height);
       return { widthPx: Math.max(1, Math.round(width * scale)), heightPx: Math.max(1, Math.round(height * scale)) };
     }
-    if (width * height > MOST_PIXELS) throw new UnusableFileError(`The picture is ${width.toLocaleString('en')} × ${height.toLocaleString('en')} pixels; up to 268 million pixels can be read. Save a smaller copy.`);
+    if (width * height > MOST_PIXELS)
+      throw new UnusableFileError(
+        `The picture is ${width.toLocaleString('en')} × ${height.toLocaleString('en')} pixels; up to 268 million pixels can be read. Save a smaller copy.`,
+      );
     return { widthPx: autoOrient.width, heightPx: autoOrient.height };
   } catch (cause) {
     if (cause instanceof UnusableFileError) throw cause;
-    throw new UnusableFileError('The picture cannot be read; its file is damaged. Copy it again from the camera or card.', { cause });
+    throw new UnusableFileError(
+      'The picture cannot be read; its file is damaged. Copy it again from the camera or card.',
+      { cause },
+    );
   }
 }
 
@@ -68,10 +74,18 @@ interface SmallCopy {
 async function smallCopy(file: string): Promise<SmallCopy> {
   try {
     const picture = await openPicture(file, SMALL_WIDTH_PX, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' });
-    const { data, info } = await picture.resize({ width: SMALL_WIDTH_PX, withoutEnlargement: true }).toColourspace('srgb').ensureAlpha().raw({ depth: 'uchar' }).toBuffer({ resolveWithObject: true });
+    const { data, info } = await picture
+      .resize({ width: SMALL_WIDTH_PX, withoutEnlargement: true })
+      .toColourspace('srgb')
+      .ensureAlpha()
+      .raw({ depth: 'uchar' })
+      .toBuffer({ resolveWithObject: true });
     return { data, widthPx: info.width, heightPx: info.height };
   } catch (cause) {
-    throw new UnusableFileError('The file is cut short or damaged: it ends before the picture does. Copy it again from the camera or card.', { cause });
+    throw new UnusableFileError(
+      'The file is cut short or damaged: it ends before the picture does. Copy it again from the camera or card.',
+      { cause },
+    );
   }
 }
 
@@ -88,31 +102,55 @@ function measured({ data }: SmallCopy): Pick<PictureFacts, 'hasTransparency' | '
     brightnessSum += alpha * brightness;
     histogram[Math.round(brightness)]! += alpha;
   }
-  return { hasTransparency: lowestAlpha < 250, brightness: alphaSum > 0 ? brightnessSum / alphaSum / 255 : 0, tonePoints: tonePoints(histogram) };
+  return {
+    hasTransparency: lowestAlpha < 250,
+    brightness: alphaSum > 0 ? brightnessSum / alphaSum / 255 : 0,
+    tonePoints: tonePoints(histogram),
+  };
 }
 
 /** Pictures with transparency have no bars. */
 async function barsOf({ data, widthPx, heightPx }: SmallCopy): Promise<PictureFacts['bars'] | null> {
-  const { data: grey } = await sharp(data, { raw: { width: widthPx, height: heightPx, channels: 4 } }).flatten({ background: '#ffffff' }).greyscale().raw().toBuffer({ resolveWithObject: true });
+  const { data: grey } = await sharp(data, { raw: { width: widthPx, height: heightPx, channels: 4 } })
+    .flatten({ background: '#ffffff' })
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
   return darkBars(grey, widthPx, heightPx);
 }
 
 function greyOf({ data, widthPx, heightPx }: SmallCopy): Promise<Buffer> {
-  return sharp(data, { raw: { width: widthPx, height: heightPx, channels: 4 } }).flatten().resize(LIKENESS_SIDE, LIKENESS_SIDE, { fit: 'fill' }).greyscale().raw().toBuffer();
+  return sharp(data, { raw: { width: widthPx, height: heightPx, channels: 4 } })
+    .flatten()
+    .resize(LIKENESS_SIDE, LIKENESS_SIDE, { fit: 'fill' })
+    .greyscale()
+    .raw()
+    .toBuffer();
 }
 
 type Tags = Readonly<Record<string, unknown>>;
 
 async function tagsOf(file: string): Promise<Tags> {
-  const wanted = ['DateTimeOriginal', 'CreateDate', 'Make', 'Model', 'FocalLength', 'ImageDescription', 'Caption', 'description'];
+  const wanted = [
+    'DateTimeOriginal',
+    'CreateDate',
+    'Make',
+    'Model',
+    'FocalLength',
+    'ImageDescription',
+    'Caption',
+    'description',
+  ];
   // Damaged notes about a picture are no reason to refuse the picture.
-  const tags = await exifr.parse(await notesOf(file), { pick: wanted, iptc: true, xmp: true, reviveValues: false }).catch(() => undefined) as Tags | undefined;
+  const tags = (await exifr
+    .parse(await notesOf(file), { pick: wanted, iptc: true, xmp: true, reviveValues: false })
+    .catch(() => undefined)) as Tags | undefined;
   return tags ?? {};
 }
 
 /** Where notes are read from: the file, or for HEIC what libvips finds in it, since writers differ in how they wrap it. */
 async function notesOf(file: string): Promise<string | Buffer> {
-  if (await pictureKind(file) !== 'heic') return file;
+  if ((await pictureKind(file)) !== 'heic') return file;
   const { exif } = await sharp(file).metadata();
   return exif ? exif.subarray(exif.toString('latin1', 0, 4) === 'Exif' ? 6 : 0) : file;
 }
@@ -133,10 +171,12 @@ function cameraName({ Make: make, Model: model, FocalLength: focal }: Tags): str
 
 /** What somebody wrote, by any of the three standards; cameras fill the field with their own name or blanks, which is no caption. */
 function captionOf({ description, Caption: iptc, ImageDescription: exif }: Tags): string | null {
-  const xmp = typeof description === 'object' && description !== null ? (description as { value?: unknown }).value : description;
+  const xmp =
+    typeof description === 'object' && description !== null ? (description as { value?: unknown }).value : description;
   for (const text of [xmp, iptc, exif]) {
     const written = typeof text === 'string' ? text.replaceAll('\0', '').trim() : '';
-    if (written !== '' && !/^(\w+ )?digital camera$|^dav$|^default$/i.test(written)) return written.slice(0, LONGEST_CAPTION);
+    if (written !== '' && !/^(\w+ )?digital camera$|^dav$|^default$/i.test(written))
+      return written.slice(0, LONGEST_CAPTION);
   }
   return null;
 }

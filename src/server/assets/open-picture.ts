@@ -16,8 +16,17 @@ export async function pictureKind(file: string): Promise<'drawing' | 'heic' | 'o
   const handle = await open(file, 'r');
   try {
     const { buffer, bytesRead } = await handle.read(Buffer.alloc(4096), 0, 4096, 0);
-    if (buffer.toString('latin1', 4, 8) === 'ftyp' && HEIC_BRANDS.has(buffer.toString('latin1', 8, 12)) && !buffer.toString('latin1', 16, 64).includes('avif')) return 'heic';
-    return /^\uFEFF?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*|<!DOCTYPE svg[^>]*>\s*)*<svg[\s>]/.test(buffer.toString('utf8', 0, bytesRead)) ? 'drawing' : 'other';
+    if (
+      buffer.toString('latin1', 4, 8) === 'ftyp' &&
+      HEIC_BRANDS.has(buffer.toString('latin1', 8, 12)) &&
+      !buffer.toString('latin1', 16, 64).includes('avif')
+    )
+      return 'heic';
+    return /^\uFEFF?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*|<!DOCTYPE svg[^>]*>\s*)*<svg[\s>]/.test(
+      buffer.toString('utf8', 0, bytesRead),
+    )
+      ? 'drawing'
+      : 'other';
   } finally {
     await handle.close();
   }
@@ -31,7 +40,8 @@ export async function pictureKind(file: string): Promise<'drawing' | 'heic' | 'o
  */
 export async function openPicture(file: string, widthPx: number, options: SharpOptions): Promise<Sharp> {
   const kind = await pictureKind(file);
-  if (kind === 'heic') return existsSync(decodedCopy(file)) ? sharp(decodedCopy(file), options) : sharp(await decodeHeic(file), options);
+  if (kind === 'heic')
+    return existsSync(decodedCopy(file)) ? sharp(decodedCopy(file), options) : sharp(await decodeHeic(file), options);
   if (kind === 'other') return sharp(file, options).autoOrient();
   if ((await stat(file)).size > LARGEST_DRAWING_BYTES) throw new RangeError('a drawing can be 8 MB at most');
   const bytes = await readFile(file);
@@ -41,7 +51,7 @@ export async function openPicture(file: string, widthPx: number, options: SharpO
 
 /** Decodes a HEIC file once and keeps the outcome beside it; other files are left alone. */
 export async function keepDecoded(file: string): Promise<void> {
-  if (await pictureKind(file) !== 'heic' || existsSync(decodedCopy(file))) return;
+  if ((await pictureKind(file)) !== 'heic' || existsSync(decodedCopy(file))) return;
   const part = `${decodedCopy(file)}.${process.pid}.part`;
   await writeFile(part, await decodeHeic(file));
   await rename(part, decodedCopy(file));

@@ -42,13 +42,19 @@ async function openUploads(): Promise<Server> {
     async onUploadCreate(_request, upload) {
       if (!upload.metadata?.filename) throw { status_code: 422, body: 'The upload does not say the file’s name.' };
       const id = upload.metadata.show ?? '';
-      if (!await shows.load(showId(id))) throw { status_code: 404, body: 'There is no such show.' };
+      if (!(await shows.load(showId(id)))) throw { status_code: 404, body: 'There is no such show.' };
       return {};
     },
     async onUploadFinish(_request, upload) {
       // The store's own ids are random names of its own making; the person's file name is only ever shown.
       const file = path.join(uploadFolder, path.basename(upload.id));
-      const outcome = await sheet.takeIn(showId(upload.metadata!.show!), file, upload.metadata!.filename!, 'move', datastore.hashOf(upload.id));
+      const outcome = await sheet.takeIn(
+        showId(upload.metadata!.show!),
+        file,
+        upload.metadata!.filename!,
+        'move',
+        datastore.hashOf(upload.id),
+      );
       await rm(file + NOTES, { force: true });
       return { headers: { 'X-Outcome': outcome } };
     },

@@ -17,14 +17,15 @@ export interface BlobStore {
 
 export function openBlobStore(folder: string): BlobStore {
   const place = (id: AssetId, part: string) => {
-    if (!isHash(id)) throw new RangeError(`an asset id must be a hash of 64 hexadecimal digits, got ${JSON.stringify(id)}`);
+    if (!isHash(id))
+      throw new RangeError(`an asset id must be a hash of 64 hexadecimal digits, got ${JSON.stringify(id)}`);
     return path.join(folder, part, id.slice(0, 2), id);
   };
   return {
     fileOf: (id) => place(id, 'originals'),
     derivedFile: (id, name) => path.join(place(id, 'derived'), name),
     async take(file, how, hash) {
-      const id = hash ?? await hashOfFile(file);
+      const id = hash ?? (await hashOfFile(file));
       const { size } = await stat(file);
       const to = place(id, 'originals');
       await mkdir(path.dirname(to), { recursive: true });

@@ -24,6 +24,7 @@ export function contentHash(): ContentHash {
 
 export async function hashOfFile(file: string): Promise<AssetId> {
   const hash = contentHash();
-  for await (const bytes of createReadStream(file, { highWaterMark: 1024 * 1024 }) as AsyncIterable<Buffer>) hash.update(bytes);
+  for await (const bytes of createReadStream(file, { highWaterMark: 1024 * 1024 }) as AsyncIterable<Buffer>)
+    hash.update(bytes);
   return hash.id();
 }

@@ -13,8 +13,12 @@ import { createShowService } from '../shows/show-service';
 import { openDatabase } from './open-database';
 
 let folder: string;
-beforeAll(async () => { folder = await mkdtemp(path.join(tmpdir(), 'tanager-database-')); });
-afterAll(async () => { await rm(folder, { recursive: true, force: true }); });
+beforeAll(async () => {
+  folder = await mkdtemp(path.join(tmpdir(), 'tanager-database-'));
+});
+afterAll(async () => {
+  await rm(folder, { recursive: true, force: true });
+});
 
 let counted = 0;
 const slide = () => blankSlide(2000, '#102030', () => `n${(counted += 1)}`);
@@ -36,14 +40,22 @@ describe('openDatabase', () => {
   it('brings along a show that was written whole into its row, with the edits since', async () => {
     const url = `file:${path.join(folder, 'older.db')}`;
     const client = await openedBefore(url, 2);
-    await client.execute({ sql: 'insert into shows (id, document, document_revision, revision, title, slide_count, length_ms, created_at, changed_at) values (?, ?, 3, 4, ?, 2, 4000, 1, 2)', args: [show.id, JSON.stringify(show), show.title] });
-    await client.execute({ sql: 'insert into edits (show_id, revision, edit_id, edit, at) values (?, 4, ?, ?, 2)', args: [show.id, 'e4', JSON.stringify({ kind: 'rename-show', title: 'Renamed since' })] });
+    await client.execute({
+      sql: 'insert into shows (id, document, document_revision, revision, title, slide_count, length_ms, created_at, changed_at) values (?, ?, 3, 4, ?, 2, 4000, 1, 2)',
+      args: [show.id, JSON.stringify(show), show.title],
+    });
+    await client.execute({
+      sql: 'insert into edits (show_id, revision, edit_id, edit, at) values (?, 4, ?, ?, 2)',
+      args: [show.id, 'e4', JSON.stringify({ kind: 'rename-show', title: 'Renamed since' })],
+    });
     client.close();
 
     const database = await openDatabase(url);
     const shows = createShowService(database, createEvents());
     expect(await shows.load(show.id)).toEqual({ show: { ...show, title: 'Renamed since' }, revision: 4 });
-    expect(await shows.applyEdits(show.id, [{ editId: 'e5', edit: { kind: 'rename-show', title: 'And again' } }], 4)).toMatchObject({ revision: 5, refused: [] });
+    expect(
+      await shows.applyEdits(show.id, [{ editId: 'e5', edit: { kind: 'rename-show', title: 'And again' } }], 4),
+    ).toMatchObject({ revision: 5, refused: [] });
     expect((await shows.load(show.id))!.show.title).toBe('And again');
     database.close();
   });
@@ -54,16 +66,26 @@ describe('openDatabase', () => {
     const long: Show = { ...show, id: showId('long'), slides: Array.from({ length: 1000 }, slide) };
     await shows.put(long);
     const client = createClient({ url });
-    const [kept] = (await client.execute("select typeof(document) as type, length(document) as bytes from documents where show_id = 'long'")).rows;
+    const [kept] = (
+      await client.execute(
+        "select typeof(document) as type, length(document) as bytes from documents where show_id = 'long'",
+      )
+    ).rows;
     expect(kept!.type).toBe('blob');
     expect(Number(kept!.bytes)).toBeLessThan(JSON.stringify(long).length / 8);
     // A whole show is due only after many edits; one edit alone leaves what was written as it is.
     await shows.applyEdits(long.id, [{ editId: 'a', edit: { kind: 'rename-show', title: 'Longer' } }], 0);
     expect((await client.execute("select revision from documents where show_id = 'long'")).rows[0]!.revision).toBe(0);
-    const many = Array.from({ length: 50 }, (_, index) => ({ editId: `m${index}`, edit: { kind: 'rename-show', title: `Title ${index}` } as const }));
+    const many = Array.from({ length: 50 }, (_, index) => ({
+      editId: `m${index}`,
+      edit: { kind: 'rename-show', title: `Title ${index}` } as const,
+    }));
     await shows.applyEdits(long.id, many, 1);
     expect((await client.execute("select revision from documents where show_id = 'long'")).rows[0]!.revision).toBe(51);
-    expect((await createShowService(database, createEvents()).load(long.id))!.show).toEqual({ ...long, title: 'Title 49' });
+    expect((await createShowService(database, createEvents()).load(long.id))!.show).toEqual({
+      ...long,
+      title: 'Title 49',
+    });
     client.close();
     database.close();
   });

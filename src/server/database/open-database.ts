@@ -17,7 +17,9 @@ export interface OpenDatabase {
 }
 
 /** Opens the database (`DATABASE_URL`, or a file in the data folder) and brings its tables up to date. */
-export async function openDatabase(url = process.env.DATABASE_URL ?? `file:${path.join(dataFolder(), 'tanager.db')}`): Promise<OpenDatabase> {
+export async function openDatabase(
+  url = process.env.DATABASE_URL ?? `file:${path.join(dataFolder(), 'tanager.db')}`,
+): Promise<OpenDatabase> {
   if (url.startsWith('file:')) await mkdir(path.dirname(url.slice('file:'.length)), { recursive: true });
   const client = createClient({ url, authToken: process.env.DATABASE_TOKEN });
   if (url.startsWith('file:')) {

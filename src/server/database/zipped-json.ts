@@ -5,5 +5,6 @@ import { customType } from 'drizzle-orm/sqlite-core';
 export const zippedJson = customType<{ data: unknown; driverData: ArrayBuffer | Uint8Array | string }>({
   dataType: () => 'blob',
   toDriver: (value) => gzipSync(JSON.stringify(value), { level: 1 }),
-  fromDriver: (stored) => JSON.parse(typeof stored === 'string' ? stored : gunzipSync(stored).toString('utf8')) as unknown,
+  fromDriver: (stored) =>
+    JSON.parse(typeof stored === 'string' ? stored : gunzipSync(stored).toString('utf8')) as unknown,
 });

@@ -7,8 +7,10 @@ const FFPROBE = () => process.env.TANAGER_FFPROBE ?? 'ffprobe';
  * Put before every `-i` that names a file from outside: a playlist or a script posing as a film must not make ffmpeg open other files or addresses.
  */
 export const GUARDED_INPUT: readonly string[] = [
-  '-protocol_whitelist', 'file,pipe',
-  '-format_whitelist', 'mov,matroska,avi,mp3,wav,flac,ogg,aac',
+  '-protocol_whitelist',
+  'file,pipe',
+  '-format_whitelist',
+  'mov,matroska,avi,mp3,wav,flac,ogg,aac',
 ];
 
 /** The same for ffmpeg's own intermediate files, where a list of our segments is read too. */
@@ -17,7 +19,11 @@ export const OWN_INPUT: readonly string[] = ['-protocol_whitelist', 'file,pipe']
 /** ffmpeg ended with an error, or could not be started; `message` is for a person, `details` is what ffmpeg said last. */
 export class FfmpegError extends Error {
   override readonly name = 'FfmpegError';
-  constructor(message: string, readonly details: string, options?: ErrorOptions) {
+  constructor(
+    message: string,
+    readonly details: string,
+    options?: ErrorOptions,
+  ) {
     super(message, options);
   }
 }
@@ -54,14 +60,29 @@ export interface ProbedStream {
 
 export interface Probe {
   readonly streams: readonly ProbedStream[];
-  readonly format: { readonly duration?: string; readonly format_name?: string; readonly tags?: Readonly<Record<string, string>> };
+  readonly format: {
+    readonly duration?: string;
+    readonly format_name?: string;
+    readonly tags?: Readonly<Record<string, string>>;
+  };
 }
 
 /** What a file holds, by ffprobe. @throws {FfmpegError} when it cannot be read */
 export async function probe(file: string): Promise<Probe> {
-  const running = start(FFPROBE(), ['-v', 'error', ...GUARDED_INPUT, '-show_streams', '-show_format', '-of', 'json', file]);
+  const running = start(FFPROBE(), [
+    '-v',
+    'error',
+    ...GUARDED_INPUT,
+    '-show_streams',
+    '-show_format',
+    '-of',
+    'json',
+    file,
+  ]);
   let text = '';
-  running.process.stdout.setEncoding('utf8').on('data', (chunk: string) => { text += chunk; });
+  running.process.stdout.setEncoding('utf8').on('data', (chunk: string) => {
+    text += chunk;
+  });
   running.process.stdin.end();
   await running.finished;
   const parsed = JSON.parse(text) as Partial<Probe>;
@@ -72,16 +93,19 @@ function start(command: string, args: readonly string[], signal?: AbortSignal): 
   signal?.throwIfAborted();
   const child = spawn(command, args, { stdio: ['pipe', 'pipe', 'pipe'] });
   let said = '';
-  child.stderr.setEncoding('utf8').on('data', (chunk: string) => { said = (said + chunk).slice(-8000); });
+  child.stderr.setEncoding('utf8').on('data', (chunk: string) => {
+    said = (said + chunk).slice(-8000);
+  });
   // A pipe that breaks is reported by how ffmpeg ends, which says more.
   child.stdin.on('error', () => {});
   const stop = () => child.kill('SIGKILL');
   signal?.addEventListener('abort', stop, { once: true });
   const finished = new Promise<string>((resolve, reject) => {
     child.on('error', (cause: NodeJS.ErrnoException) => {
-      const message = cause.code === 'ENOENT'
-        ? `ffmpeg is needed for sound, clips and films, and “${command}” was not found. Install it (on Debian: apt-get install ffmpeg) or name it in TANAGER_FFMPEG.`
-        : `ffmpeg could not be started: ${cause.message}`;
+      const message =
+        cause.code === 'ENOENT'
+          ? `ffmpeg is needed for sound, clips and films, and “${command}” was not found. Install it (on Debian: apt-get install ffmpeg) or name it in TANAGER_FFMPEG.`
+          : `ffmpeg could not be started: ${cause.message}`;
       reject(new FfmpegError(message, '', { cause }));
     });
     child.on('close', (code) => {

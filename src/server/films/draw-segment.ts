@@ -23,11 +23,22 @@ export interface DrawnSegment {
 
 /** Prints made in this thread. */
 export function storeFor(drawing: NodeDrawing, reader: PictureReader, roomBytes = ROOM_BYTES): PrintStore {
-  return createPrintStore({ kernels: drawing.kernels, make: (print) => makePrint({ ...drawing, reader }, print), roomBytes });
+  return createPrintStore({
+    kernels: drawing.kernels,
+    make: (print) => makePrint({ ...drawing, reader }, print),
+    roomBytes,
+  });
 }
 
 /** Draws the segment's frames in order into the encoder. The file appears under its name only when it is whole. */
-export async function drawSegment(prepared: PreparedShow, work: FilmWork, order: SegmentOrder, drawing: NodeDrawing, store: PrintStore, onFrame: (done: number) => void): Promise<DrawnSegment> {
+export async function drawSegment(
+  prepared: PreparedShow,
+  work: FilmWork,
+  order: SegmentOrder,
+  drawing: NodeDrawing,
+  store: PrintStore,
+  onFrame: (done: number) => void,
+): Promise<DrawnSegment> {
   const { widthPx, heightPx, framesPerSecond } = work;
   const painter = createPainter(drawing.kernels, widthPx, heightPx);
   const encoder = startSegment(`${order.outFile}.part`, widthPx, heightPx, framesPerSecond);
@@ -75,5 +86,9 @@ export async function drawSegment(prepared: PreparedShow, work: FilmWork, order:
 }
 
 function hasClip({ content, masks }: LayerPlan): boolean {
-  return content.kind === 'clip' || masks.some((mask) => hasClip(mask.layer)) || (content.kind === 'group' && content.layers.some(hasClip));
+  return (
+    content.kind === 'clip' ||
+    masks.some((mask) => hasClip(mask.layer)) ||
+    (content.kind === 'group' && content.layers.some(hasClip))
+  );
 }

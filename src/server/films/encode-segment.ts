@@ -10,24 +10,78 @@ export interface SegmentEncoder {
 }
 
 /** BT.709, limited range, said in the stream and in the container; H.264 assumes chroma sited left, which is how it is drawn. */
-export const COLOUR_TAGS: readonly string[] = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv'];
+export const COLOUR_TAGS: readonly string[] = [
+  '-colorspace',
+  'bt709',
+  '-color_primaries',
+  'bt709',
+  '-color_trc',
+  'bt709',
+  '-color_range',
+  'tv',
+];
 
 /** One encoder thread a segment: two segments at a time fill two cores with no work lost between threads. */
-export const X264: readonly string[] = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '19', '-threads', '1', '-pix_fmt', 'yuv420p', '-profile:v', 'high'];
+export const X264: readonly string[] = [
+  '-c:v',
+  'libx264',
+  '-preset',
+  'veryfast',
+  '-crf',
+  '19',
+  '-threads',
+  '1',
+  '-pix_fmt',
+  'yuv420p',
+  '-profile:v',
+  'high',
+];
 
-export function startSegment(outFile: string, widthPx: number, heightPx: number, framesPerSecond: number): SegmentEncoder {
+export function startSegment(
+  outFile: string,
+  widthPx: number,
+  heightPx: number,
+  framesPerSecond: number,
+): SegmentEncoder {
   const running = startFfmpeg([
-    '-benchmark', '-loglevel', 'info', '-nostats', ...OWN_INPUT,
-    '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-video_size', `${widthPx}x${heightPx}`, '-framerate', String(framesPerSecond), ...COLOUR_TAGS, '-i', 'pipe:0',
-    ...X264, '-g', String(Math.round(framesPerSecond * 2)), ...COLOUR_TAGS, '-video_track_timescale', String(framesPerSecond * 512), '-f', 'mp4', '-y', outFile,
+    '-benchmark',
+    '-loglevel',
+    'info',
+    '-nostats',
+    ...OWN_INPUT,
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'yuv420p',
+    '-video_size',
+    `${widthPx}x${heightPx}`,
+    '-framerate',
+    String(framesPerSecond),
+    ...COLOUR_TAGS,
+    '-i',
+    'pipe:0',
+    ...X264,
+    '-g',
+    String(Math.round(framesPerSecond * 2)),
+    ...COLOUR_TAGS,
+    '-video_track_timescale',
+    String(framesPerSecond * 512),
+    '-f',
+    'mp4',
+    '-y',
+    outFile,
   ]);
   running.process.stdout.resume();
   const { stdin } = running.process;
   return {
-    write: (i420) => new Promise((resolve, reject) => {
-      // The callback comes once the bytes are handed to the system, or with the error of a broken pipe; then ffmpeg's own end says why.
-      stdin.write(i420, (error) => { if (error) running.finished.then(() => reject(error), reject); else resolve(); });
-    }),
+    write: (i420) =>
+      new Promise((resolve, reject) => {
+        // The callback comes once the bytes are handed to the system, or with the error of a broken pipe; then ffmpeg's own end says why.
+        stdin.write(i420, (error) => {
+          if (error) running.finished.then(() => reject(error), reject);
+          else resolve();
+        });
+      }),
     async finish() {
       stdin.end();
       const said = await running.finished;

@@ -66,7 +66,14 @@ interface FilmServiceParts {
   readonly now?: () => number;
 }
 
-export function createFilmService({ database: { db, write }, blobs, sheet, events, folder, now = Date.now }: FilmServiceParts): FilmService {
+export function createFilmService({
+  database: { db, write },
+  blobs,
+  sheet,
+  events,
+  folder,
+  now = Date.now,
+}: FilmServiceParts): FilmService {
   const holder = nanoid(12);
   const running = new Map<string, AbortController>();
   const fileOf = (filmId: string) => path.join(folder, `${safeName(filmId)}.mp4`);
@@ -75,13 +82,27 @@ export function createFilmService({ database: { db, write }, blobs, sheet, event
   return {
     async order(show, heightPx) {
       const id = nanoid(12);
-      await write(async (database) => database.transaction(async (transaction) => {
-        await transaction.insert(films).values({
-          id, showId: show.id, document: show, title: show.title, heightPx, framesPerSecond: show.frame.framesPerSecond, state: 'waiting', stage: null,
-          framesDone: 0, frameCount: frameCount(showLengthMs(show), show.frame.framesPerSecond), screeningToken: nanoid(24), orderedAt: now(),
-        });
-        await transaction.insert(jobs).values({ id: nanoid(12), kind: 'film', subjectId: id, state: 'waiting', attempts: 0, createdAt: now() });
-      }));
+      await write(async (database) =>
+        database.transaction(async (transaction) => {
+          await transaction.insert(films).values({
+            id,
+            showId: show.id,
+            document: show,
+            title: show.title,
+            heightPx,
+            framesPerSecond: show.frame.framesPerSecond,
+            state: 'waiting',
+            stage: null,
+            framesDone: 0,
+            frameCount: frameCount(showLengthMs(show), show.frame.framesPerSecond),
+            screeningToken: nanoid(24),
+            orderedAt: now(),
+          });
+          await transaction
+            .insert(jobs)
+            .values({ id: nanoid(12), kind: 'film', subjectId: id, state: 'waiting', attempts: 0, createdAt: now() });
+        }),
+      );
       events.tell(show.id, { kind: 'films' });
       look();
       return id;
@@ -91,8 +112,12 @@ export function createFilmService({ database: { db, write }, blobs, sheet, event
     },
     async cancel(filmId) {
       const result = await write(async (database) => {
-        const changed = await database.update(films).set({ state: 'cancelled', finishedAt: now() }).where(and(eq(films.id, filmId), inArray(films.state, ['waiting', 'making'])));
-        if (changed.rowsAffected > 0) await database.update(jobs).set({ state: 'done' }).where(eq(jobs.subjectId, filmId));
+        const changed = await database
+          .update(films)
+          .set({ state: 'cancelled', finishedAt: now() })
+          .where(and(eq(films.id, filmId), inArray(films.state, ['waiting', 'making'])));
+        if (changed.rowsAffected > 0)
+          await database.update(jobs).set({ state: 'done' }).where(eq(jobs.subjectId, filmId));
         return changed.rowsAffected > 0;
       });
       if (!result) return false;
@@ -171,12 +196,23 @@ export function createFilmService({ database: { db, write }, blobs, sheet, event
   async function claim(): Promise<typeof jobs.$inferSelect | null> {
     return write(async (database) => {
       if (running.size > 0) return null;
-      const [job] = await database.select().from(jobs)
-        .where(or(eq(jobs.state, 'waiting'), and(eq(jobs.state, 'running'), lt(jobs.leaseUntil, now())))).orderBy(asc(jobs.createdAt)).limit(1);
+      const [job] = await database
+        .select()
+        .from(jobs)
+        .where(or(eq(jobs.state, 'waiting'), and(eq(jobs.state, 'running'), lt(jobs.leaseUntil, now()))))
+        .orderBy(asc(jobs.createdAt))
+        .limit(1);
       if (!job) return null;
       if (job.attempts >= MOST_ATTEMPTS) {
         await database.update(jobs).set({ state: 'done' }).where(eq(jobs.id, job.id));
-        await database.update(films).set({ state: 'failed', problem: `Making this film ended the server ${job.attempts} times, so it is not tried again.`, finishedAt: now() }).where(eq(films.id, job.subjectId));
+        await database
+          .update(films)
+          .set({
+            state: 'failed',
+            problem: `Making this film ended the server ${job.attempts} times, so it is not tried again.`,
+            finishedAt: now(),
+          })
+          .where(eq(films.id, job.subjectId));
         return null;
       }
       const claimed = { state: 'running' as const, holder, leaseUntil: now() + LEASE_MS, attempts: job.attempts + 1 };
@@ -186,7 +222,12 @@ export function createFilmService({ database: { db, write }, blobs, sheet, event
   }
 
   async function renew(jobId: string): Promise<void> {
-    await write((database) => database.update(jobs).set({ leaseUntil: now() + LEASE_MS }).where(and(eq(jobs.id, jobId), eq(jobs.holder, holder))));
+    await write((database) =>
+      database
+        .update(jobs)
+        .set({ leaseUntil: now() + LEASE_MS })
+        .where(and(eq(jobs.id, jobId), eq(jobs.holder, holder))),
+    );
   }
 
   async function make(filmId: string, signal: AbortSignal): Promise<void> {
@@ -199,18 +240,39 @@ export function createFilmService({ database: { db, write }, blobs, sheet, event
     const onProgress = (progress: FilmProgress) => {
       if (now() - toldAt < PROGRESS_EVERY_MS) return;
       toldAt = now();
-      saving = changeUnlessCancelled(filmId, show, { stage: progress.stage, framesDone: progress.framesDone, frameCount: progress.frameCount });
+      saving = changeUnlessCancelled(filmId, show, {
+        stage: progress.stage,
+        framesDone: progress.framesDone,
+        frameCount: progress.frameCount,
+      });
     };
     try {
       const ids = assetIdsOf(film.document);
       const made = await makeFilm({
-        show: film.document, facts: await sheet.factsOf(ids), files: new Map(ids.map((id) => [id, blobs.fileOf(id)])),
-        heightPx: film.heightPx, framesPerSecond: film.framesPerSecond, outFile: fileOf(filmId), workFolder: workFolder(filmId), signal, onProgress,
+        show: film.document,
+        facts: await sheet.factsOf(ids),
+        files: new Map(ids.map((id) => [id, blobs.fileOf(id)])),
+        heightPx: film.heightPx,
+        framesPerSecond: film.framesPerSecond,
+        outFile: fileOf(filmId),
+        workFolder: workFolder(filmId),
+        signal,
+        onProgress,
       });
       await saving;
       const { size } = await stat(fileOf(filmId));
-      const missing = made.problems.length > 0 ? `${made.problems.length === 1 ? 'One file' : `${made.problems.length} files`} could not be read and ${made.problems.length === 1 ? 'is' : 'are'} missing from this film.` : null;
-      await changeUnlessCancelled(filmId, show, { state: 'ready', stage: null, framesDone: made.plan.frameCount, byteCount: size, problem: missing, finishedAt: now() });
+      const missing =
+        made.problems.length > 0
+          ? `${made.problems.length === 1 ? 'One file' : `${made.problems.length} files`} could not be read and ${made.problems.length === 1 ? 'is' : 'are'} missing from this film.`
+          : null;
+      await changeUnlessCancelled(filmId, show, {
+        state: 'ready',
+        stage: null,
+        framesDone: made.plan.frameCount,
+        byteCount: size,
+        problem: missing,
+        finishedAt: now(),
+      });
     } catch (error) {
       await saving;
       if (error instanceof FilmCancelled) {
@@ -219,7 +281,11 @@ export function createFilmService({ database: { db, write }, blobs, sheet, event
       }
       // The server is ending: the lease runs out and whoever comes next goes on.
       if (signal.aborted) throw error;
-      await changeUnlessCancelled(filmId, show, { state: 'failed', problem: failureSentence(error), finishedAt: now() });
+      await changeUnlessCancelled(filmId, show, {
+        state: 'failed',
+        problem: failureSentence(error),
+        finishedAt: now(),
+      });
     }
   }
 
@@ -228,28 +294,66 @@ export function createFilmService({ database: { db, write }, blobs, sheet, event
     events.tell(show, { kind: 'films' });
   }
 
-  async function changeUnlessCancelled(filmId: string, show: ShowId, values: Partial<typeof films.$inferInsert>): Promise<void> {
-    await write((database) => database.update(films).set(values).where(and(eq(films.id, filmId), eq(films.state, 'making'))));
+  async function changeUnlessCancelled(
+    filmId: string,
+    show: ShowId,
+    values: Partial<typeof films.$inferInsert>,
+  ): Promise<void> {
+    await write((database) =>
+      database
+        .update(films)
+        .set(values)
+        .where(and(eq(films.id, filmId), eq(films.state, 'making'))),
+    );
     events.tell(show, { kind: 'films' });
   }
 }
 
 function failureSentence(error: unknown): string {
   if ((error as NodeJS.ErrnoException).code === 'ENOSPC') return 'The disk is full. Make room and make the film again.';
-  if (error instanceof FfmpegError || error instanceof FilmFailedError) return error.details ? `${error.message} It said: ${error.details.split('\n').at(-1)}` : error.message;
+  if (error instanceof FfmpegError || error instanceof FilmFailedError)
+    return error.details ? `${error.message} It said: ${error.details.split('\n').at(-1)}` : error.message;
   return error instanceof Error ? error.message : String(error);
 }
 
 function filmRow(row: typeof films.$inferSelect): FilmRow {
-  const { id, title, heightPx, framesPerSecond, state, stage, framesDone, problem, byteCount, screeningToken, orderedAt, startedAt, finishedAt } = row;
+  const {
+    id,
+    title,
+    heightPx,
+    framesPerSecond,
+    state,
+    stage,
+    framesDone,
+    problem,
+    byteCount,
+    screeningToken,
+    orderedAt,
+    startedAt,
+    finishedAt,
+  } = row;
   return {
-    id, title, heightPx, framesPerSecond, state, stage, framesDone, problem, byteCount, screeningToken, orderedAt, startedAt, finishedAt,
-    frameCount: row.frameCount, lengthMs: (row.frameCount * 1000) / row.framesPerSecond,
+    id,
+    title,
+    heightPx,
+    framesPerSecond,
+    state,
+    stage,
+    framesDone,
+    problem,
+    byteCount,
+    screeningToken,
+    orderedAt,
+    startedAt,
+    finishedAt,
+    frameCount: row.frameCount,
+    lengthMs: (row.frameCount * 1000) / row.framesPerSecond,
   };
 }
 
 /** Film ids are our own; this keeps a wrong one from ever leaving the folder. */
 function safeName(filmId: string): string {
-  if (!/^[\w-]{1,40}$/.test(filmId)) throw new RangeError(`a film id must be letters, digits, _ and -, got ${JSON.stringify(filmId)}`);
+  if (!/^[\w-]{1,40}$/.test(filmId))
+    throw new RangeError(`a film id must be letters, digits, _ and -, got ${JSON.stringify(filmId)}`);
   return filmId;
 }

@@ -21,6 +21,11 @@ export interface SegmentOrder {
 
 export type WorkerReport =
   | { readonly kind: 'frames'; readonly done: number }
-  | { readonly kind: 'segment'; readonly index: number; /** planning, reading and painting */ readonly drawMs: number; /** CPU time of the encoder */ readonly encodeMs: number }
+  | {
+      readonly kind: 'segment';
+      readonly index: number;
+      /** planning, reading and painting */ readonly drawMs: number;
+      /** CPU time of the encoder */ readonly encodeMs: number;
+    }
   | { readonly kind: 'problem'; readonly assetId: AssetId; readonly message: string }
   | { readonly kind: 'failed'; readonly message: string; readonly details: string };

@@ -22,11 +22,13 @@ const store = storeFor(drawing, reader);
 const told = new Set<AssetId>();
 
 port.on('message', (order: SegmentOrder) => {
-  perform(order).catch((error: unknown) => report({
-    kind: 'failed',
-    message: error instanceof Error ? error.message : String(error),
-    details: error instanceof FfmpegError ? error.details : '',
-  }));
+  perform(order).catch((error: unknown) =>
+    report({
+      kind: 'failed',
+      message: error instanceof Error ? error.message : String(error),
+      details: error instanceof FfmpegError ? error.details : '',
+    }),
+  );
 });
 
 async function perform(order: SegmentOrder): Promise<void> {

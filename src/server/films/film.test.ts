@@ -27,7 +27,10 @@ const facts = new Map<AssetId, AssetFacts>();
 const files = new Map<AssetId, string>();
 let counted = 0;
 const newId = () => `n${(counted += 1)}`;
-const sleep = (ms: number) => new Promise((resolve) => { setTimeout(resolve, ms); });
+const sleep = (ms: number) =>
+  new Promise((resolve) => {
+    setTimeout(resolve, ms);
+  });
 
 beforeAll(async () => {
   folder = await mkdtemp(path.join(tmpdir(), 'tanager-films-'));
@@ -38,19 +41,50 @@ beforeAll(async () => {
     facts.set(id, (await lookAtFile(file)).facts);
   }
   const [first, tall, clip, song] = [...files.keys()] as [AssetId, AssetId, AssetId, AssetId];
-  const slides = [first, tall, clip].map((id) => ({ ...slideFromAsset(id, facts.get(id)!, 2500, newId), lengthMs: 2500 }));
-  show = { ...emptyShow(showId('made'), 'Lanterns & “boats”'), slides, cues: [{ id: cueId('q'), assetId: song, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 2000 }] };
+  const slides = [first, tall, clip].map((id) => ({
+    ...slideFromAsset(id, facts.get(id)!, 2500, newId),
+    lengthMs: 2500,
+  }));
+  show = {
+    ...emptyShow(showId('made'), 'Lanterns & “boats”'),
+    slides,
+    cues: [{ id: cueId('q'), assetId: song, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 2000 }],
+  };
 });
-afterAll(async () => { await rm(folder, { recursive: true, force: true }); });
+afterAll(async () => {
+  await rm(folder, { recursive: true, force: true });
+});
 
 describe('makeFilm', () => {
   it('makes a film of exactly as many frames as it should have, tagged, with sound that ends with it and no black in it', async () => {
     const outFile = path.join(folder, 'film.mp4');
     const progress: FilmProgress[] = [];
-    const made = await makeFilm({ show, facts, files, heightPx: 720, framesPerSecond: 30, outFile, workFolder: path.join(folder, 'work'), onProgress: (entry) => progress.push(entry) });
-    expect(made).toMatchObject({ lengthMs: 7500, problems: [], plan: { frameCount: 225, widthPx: 1280, heightPx: 720 } });
+    const made = await makeFilm({
+      show,
+      facts,
+      files,
+      heightPx: 720,
+      framesPerSecond: 30,
+      outFile,
+      workFolder: path.join(folder, 'work'),
+      onProgress: (entry) => progress.push(entry),
+    });
+    expect(made).toMatchObject({
+      lengthMs: 7500,
+      problems: [],
+      plan: { frameCount: 225, widthPx: 1280, heightPx: 720 },
+    });
     const film = await probeFilm(outFile);
-    expect(film.video).toMatchObject({ codec_name: 'h264', width: 1280, height: 720, nb_read_frames: '225', color_space: 'bt709', color_range: 'tv', r_frame_rate: '30/1', pix_fmt: 'yuv420p' });
+    expect(film.video).toMatchObject({
+      codec_name: 'h264',
+      width: 1280,
+      height: 720,
+      nb_read_frames: '225',
+      color_space: 'bt709',
+      color_range: 'tv',
+      r_frame_rate: '30/1',
+      pix_fmt: 'yuv420p',
+    });
     expect(film.sound).toMatchObject({ codec_name: 'aac', sample_rate: '48000', channels: 2 });
     expect(Math.abs(Number(film.sound!.duration) - 7.5)).toBeLessThan(0.03);
     // Every frame comes a thirtieth after the one before, across the joints too.
@@ -58,7 +92,20 @@ describe('makeFilm', () => {
     // The index stands before the pictures, so that players start at once.
     const bytes = await readFile(outFile);
     expect(bytes.indexOf('moov')).toBeLessThan(bytes.indexOf('mdat'));
-    expect(await runFfmpeg(['-loglevel', 'info', '-i', outFile, '-vf', 'blackdetect=d=0.01:pic_th=0.97:pix_th=0.03', '-an', '-f', 'null', '-'])).not.toContain('black_start');
+    expect(
+      await runFfmpeg([
+        '-loglevel',
+        'info',
+        '-i',
+        outFile,
+        '-vf',
+        'blackdetect=d=0.01:pic_th=0.97:pix_th=0.03',
+        '-an',
+        '-f',
+        'null',
+        '-',
+      ]),
+    ).not.toContain('black_start');
     expect(progress.map((entry) => entry.stage)).toEqual(expect.arrayContaining(['sound', 'pictures', 'joining']));
     expect(progress.at(-1)).toMatchObject({ framesDone: 225, frameCount: 225 });
     expect(existsSync(path.join(folder, 'work'))).toBe(false);
@@ -67,24 +114,63 @@ describe('makeFilm', () => {
   it('goes on from the segments that are there', async () => {
     const workFolder = path.join(folder, 'again');
     const controller = new AbortController();
-    const order = { show, facts, files, heightPx: 720, framesPerSecond: 30, outFile: path.join(folder, 'again.mp4'), workFolder };
-    await expect(makeFilm({ ...order, signal: controller.signal, onProgress: ({ framesDone }) => { if (framesDone > 150) controller.abort(new Error('enough')); } })).rejects.toThrow('enough');
+    const order = {
+      show,
+      facts,
+      files,
+      heightPx: 720,
+      framesPerSecond: 30,
+      outFile: path.join(folder, 'again.mp4'),
+      workFolder,
+    };
+    await expect(
+      makeFilm({
+        ...order,
+        signal: controller.signal,
+        onProgress: ({ framesDone }) => {
+          if (framesDone > 150) controller.abort(new Error('enough'));
+        },
+      }),
+    ).rejects.toThrow('enough');
     const finished = (await readdir(workFolder)).filter((name) => name.endsWith('.mp4')).length;
     expect(finished).toBeGreaterThan(0);
     const counts: number[] = [];
-    await makeFilm({ ...order, onProgress: ({ stage, framesDone }) => { if (stage === 'pictures') counts.push(framesDone); } });
+    await makeFilm({
+      ...order,
+      onProgress: ({ stage, framesDone }) => {
+        if (stage === 'pictures') counts.push(framesDone);
+      },
+    });
     expect(counts[0]).toBeGreaterThanOrEqual(finished * 45);
     expect((await probeFilm(order.outFile)).video).toMatchObject({ nb_read_frames: '225' });
   });
 
   it('makes the rest of a film when a file has gone, and names it', async () => {
     const [gone] = [...files.keys()] as [AssetId];
-    const made = await makeFilm({ show, facts, files: new Map([...files, [gone, path.join(folder, 'gone.jpg')]]), heightPx: 720, framesPerSecond: 30, outFile: path.join(folder, 'rest.mp4'), workFolder: path.join(folder, 'rest') });
+    const made = await makeFilm({
+      show,
+      facts,
+      files: new Map([...files, [gone, path.join(folder, 'gone.jpg')]]),
+      heightPx: 720,
+      framesPerSecond: 30,
+      outFile: path.join(folder, 'rest.mp4'),
+      workFolder: path.join(folder, 'rest'),
+    });
     expect(made.problems).toMatchObject([{ assetId: gone }]);
     expect((await probeFilm(path.join(folder, 'rest.mp4'))).video).toMatchObject({ nb_read_frames: '225' });
   });
   it('needs a slide', async () => {
-    await expect(makeFilm({ show: { ...show, slides: [] }, facts, files, heightPx: 720, framesPerSecond: 30, outFile: 'x.mp4', workFolder: 'x' })).rejects.toThrow('at least one slide');
+    await expect(
+      makeFilm({
+        show: { ...show, slides: [] },
+        facts,
+        files,
+        heightPx: 720,
+        framesPerSecond: 30,
+        outFile: 'x.mp4',
+        workFolder: 'x',
+      }),
+    ).rejects.toThrow('at least one slide');
   });
 });
 
@@ -100,7 +186,14 @@ describe('the film service', () => {
     await createShowService(database, events).put(show);
     for (const [id, file] of files) await sheet.takeIn(show.id, file, id, 'copy');
     await sheet.idle();
-    service = createFilmService({ database, blobs, sheet, events, folder: path.join(folder, 'out'), now: () => clock.ms });
+    service = createFilmService({
+      database,
+      blobs,
+      sheet,
+      events,
+      folder: path.join(folder, 'out'),
+      now: () => clock.ms,
+    });
   });
   afterAll(() => database.close());
   const until = async (id: string, states: readonly string[]) => {
@@ -115,7 +208,14 @@ describe('the film service', () => {
   it('makes what is ordered, in the background, under a link nobody can guess', async () => {
     const id = await service.order(show, 720);
     const film = await until(id, ['ready', 'failed']);
-    expect(film).toMatchObject({ state: 'ready', problem: null, framesDone: 225, frameCount: 225, lengthMs: 7500, screeningToken: expect.stringMatching(/^[\w-]{24}$/) });
+    expect(film).toMatchObject({
+      state: 'ready',
+      problem: null,
+      framesDone: 225,
+      frameCount: 225,
+      lengthMs: 7500,
+      screeningToken: expect.stringMatching(/^[\w-]{24}$/),
+    });
     expect((await service.findByToken(film.screeningToken))?.id).toBe(id);
     expect(await service.findByToken('guess')).toBeNull();
     expect((await probeFilm(service.fileOf(id))).video).toMatchObject({ nb_read_frames: '225' });
@@ -134,8 +234,29 @@ describe('the film service', () => {
   });
   it('takes up a film whose server died, once its lease has run out, and not before', async () => {
     await database.write(async (db) => {
-      await db.insert(filmsTable).values({ id: 'orphan', showId: show.id, document: show, title: 'Orphan', heightPx: 720, framesPerSecond: 30, state: 'making', framesDone: 0, frameCount: 225, screeningToken: 'orphan-token', orderedAt: clock.ms });
-      await db.insert(jobs).values({ id: 'orphan-job', kind: 'film', subjectId: 'orphan', state: 'running', holder: 'a dead server', leaseUntil: clock.ms + 5000, attempts: 1, createdAt: clock.ms });
+      await db.insert(filmsTable).values({
+        id: 'orphan',
+        showId: show.id,
+        document: show,
+        title: 'Orphan',
+        heightPx: 720,
+        framesPerSecond: 30,
+        state: 'making',
+        framesDone: 0,
+        frameCount: 225,
+        screeningToken: 'orphan-token',
+        orderedAt: clock.ms,
+      });
+      await db.insert(jobs).values({
+        id: 'orphan-job',
+        kind: 'film',
+        subjectId: 'orphan',
+        state: 'running',
+        holder: 'a dead server',
+        leaseUntil: clock.ms + 5000,
+        attempts: 1,
+        createdAt: clock.ms,
+      });
     });
     const stop = service.start();
     await sleep(1500);
@@ -147,11 +268,35 @@ describe('the film service', () => {
   });
   it('gives up on a film that ended the server again and again, and says so', async () => {
     await database.write(async (db) => {
-      await db.insert(filmsTable).values({ id: 'poison', showId: show.id, document: show, title: 'Poison', heightPx: 720, framesPerSecond: 30, state: 'making', framesDone: 0, frameCount: 225, screeningToken: 'poison-token', orderedAt: clock.ms });
-      await db.insert(jobs).values({ id: 'poison-job', kind: 'film', subjectId: 'poison', state: 'running', holder: 'a dead server', leaseUntil: clock.ms - 1, attempts: 4, createdAt: clock.ms });
+      await db.insert(filmsTable).values({
+        id: 'poison',
+        showId: show.id,
+        document: show,
+        title: 'Poison',
+        heightPx: 720,
+        framesPerSecond: 30,
+        state: 'making',
+        framesDone: 0,
+        frameCount: 225,
+        screeningToken: 'poison-token',
+        orderedAt: clock.ms,
+      });
+      await db.insert(jobs).values({
+        id: 'poison-job',
+        kind: 'film',
+        subjectId: 'poison',
+        state: 'running',
+        holder: 'a dead server',
+        leaseUntil: clock.ms - 1,
+        attempts: 4,
+        createdAt: clock.ms,
+      });
     });
     const stop = service.start();
-    expect(await until('poison', ['failed', 'ready'])).toMatchObject({ state: 'failed', problem: expect.stringContaining('ended the server 4 times') });
+    expect(await until('poison', ['failed', 'ready'])).toMatchObject({
+      state: 'failed',
+      problem: expect.stringContaining('ended the server 4 times'),
+    });
     stop();
   });
   it('never makes a path of an id that is not one', () => {

@@ -53,7 +53,10 @@ const WORKERS = 2;
 /** The film could not be made; `message` is a sentence for the person. */
 export class FilmFailedError extends Error {
   override readonly name = 'FilmFailedError';
-  constructor(message: string, readonly details: string) {
+  constructor(
+    message: string,
+    readonly details: string,
+  ) {
     super(message);
   }
 }
@@ -70,7 +73,12 @@ export async function makeFilm(order: FilmOrder): Promise<MadeFilm> {
   order.onProgress?.({ stage: 'joining', framesDone: plan.frameCount, frameCount: plan.frameCount, share: 0 });
   await join(order, plan, soundFile);
   await rm(order.workFolder, { recursive: true, force: true });
-  return { plan, lengthMs: (plan.frameCount * 1000) / plan.framesPerSecond, ...drawn, wallMs: performance.now() - startedMs };
+  return {
+    plan,
+    lengthMs: (plan.frameCount * 1000) / plan.framesPerSecond,
+    ...drawn,
+    wallMs: performance.now() - startedMs,
+  };
 }
 
 async function mixed(order: FilmOrder, plan: FilmPlan): Promise<string | null> {
@@ -79,71 +87,125 @@ async function mixed(order: FilmOrder, plan: FilmPlan): Promise<string | null> {
   const outFile = path.join(order.workFolder, 'sound.f32');
   if (existsSync(outFile)) return outFile;
   const sampleCount = Math.round((plan.frameCount * MIX_SAMPLE_RATE) / plan.framesPerSecond);
-  const report = (share: number) => order.onProgress?.({ stage: 'sound', framesDone: 0, frameCount: plan.frameCount, share });
+  const report = (share: number) =>
+    order.onProgress?.({ stage: 'sound', framesDone: 0, frameCount: plan.frameCount, share });
   report(0);
-  await writeMix(mix, { fileOf: (id) => order.files.get(id)!, outFile: `${outFile}.part`, sampleCount, signal: order.signal, onProgress: report });
+  await writeMix(mix, {
+    fileOf: (id) => order.files.get(id)!,
+    outFile: `${outFile}.part`,
+    sampleCount,
+    signal: order.signal,
+    onProgress: report,
+  });
   await rename(`${outFile}.part`, outFile);
   return outFile;
 }
 
-const segmentFile = (order: FilmOrder, segment: FilmSegment) => path.join(order.workFolder, `segment-${String(segment.index).padStart(5, '0')}.mp4`);
+const segmentFile = (order: FilmOrder, segment: FilmSegment) =>
+  path.join(order.workFolder, `segment-${String(segment.index).padStart(5, '0')}.mp4`);
 
-async function drawSegments(order: FilmOrder, plan: FilmPlan, workerCount: number): Promise<Pick<MadeFilm, 'drawMs' | 'encodeMs' | 'problems'>> {
+async function drawSegments(
+  order: FilmOrder,
+  plan: FilmPlan,
+  workerCount: number,
+): Promise<Pick<MadeFilm, 'drawMs' | 'encodeMs' | 'problems'>> {
   const waiting = plan.segments.filter((segment) => !existsSync(segmentFile(order, segment)));
   let framesDone = plan.frameCount - waiting.reduce((sum, segment) => sum + segment.endFrame - segment.firstFrame, 0);
   let drawMs = 0;
   let encodeMs = 0;
   const problems = new Map<AssetId, string>();
-  const workData: FilmWork = { show: order.show, facts: order.facts, files: order.files, widthPx: plan.widthPx, heightPx: plan.heightPx, framesPerSecond: plan.framesPerSecond };
+  const workData: FilmWork = {
+    show: order.show,
+    facts: order.facts,
+    files: order.files,
+    widthPx: plan.widthPx,
+    heightPx: plan.heightPx,
+    framesPerSecond: plan.framesPerSecond,
+  };
 
   // One worker goes forward from the start, the other back from the end: neighbouring segments share pictures, which are then read by one of them only.
-  const runOne = (workerIndex: number) => new Promise<void>((resolve, reject) => {
-    const take = () => (workerIndex % 2 === 0 ? waiting.shift() : waiting.pop());
-    const first = take();
-    if (!first) return resolve();
-    const worker = new Worker(filmWorkerFile(), { workerData: workData });
-    const end = (settle: () => void) => {
-      order.signal?.removeEventListener('abort', stop);
-      void worker.terminate().then(settle);
-    };
-    const stop = () => end(() => reject(order.signal!.reason as Error));
-    order.signal?.addEventListener('abort', stop, { once: true });
-    const send = (segment: FilmSegment) => worker.postMessage({ segment, outFile: segmentFile(order, segment) } satisfies SegmentOrder);
-    worker.on('error', (error) => end(() => reject(error)));
-    worker.on('message', (report: WorkerReport) => {
-      if (report.kind === 'frames') {
-        framesDone += report.done;
-        order.onProgress?.({ stage: 'pictures', framesDone, frameCount: plan.frameCount, share: framesDone / plan.frameCount });
-      } else if (report.kind === 'problem') problems.set(report.assetId, report.message);
-      else if (report.kind === 'failed') end(() => reject(new FilmFailedError(report.message, report.details)));
-      else {
-        drawMs += report.drawMs;
-        encodeMs += report.encodeMs;
-        const next = take();
-        if (next) send(next);
-        else end(resolve);
-      }
+  const runOne = (workerIndex: number) =>
+    new Promise<void>((resolve, reject) => {
+      const take = () => (workerIndex % 2 === 0 ? waiting.shift() : waiting.pop());
+      const first = take();
+      if (!first) return resolve();
+      const worker = new Worker(filmWorkerFile(), { workerData: workData });
+      const end = (settle: () => void) => {
+        order.signal?.removeEventListener('abort', stop);
+        void worker.terminate().then(settle);
+      };
+      const stop = () => end(() => reject(order.signal!.reason as Error));
+      order.signal?.addEventListener('abort', stop, { once: true });
+      const send = (segment: FilmSegment) =>
+        worker.postMessage({ segment, outFile: segmentFile(order, segment) } satisfies SegmentOrder);
+      worker.on('error', (error) => end(() => reject(error)));
+      worker.on('message', (report: WorkerReport) => {
+        if (report.kind === 'frames') {
+          framesDone += report.done;
+          order.onProgress?.({
+            stage: 'pictures',
+            framesDone,
+            frameCount: plan.frameCount,
+            share: framesDone / plan.frameCount,
+          });
+        } else if (report.kind === 'problem') problems.set(report.assetId, report.message);
+        else if (report.kind === 'failed') end(() => reject(new FilmFailedError(report.message, report.details)));
+        else {
+          drawMs += report.drawMs;
+          encodeMs += report.encodeMs;
+          const next = take();
+          if (next) send(next);
+          else end(resolve);
+        }
+      });
+      send(first);
     });
-    send(first);
-  });
 
   order.signal?.throwIfAborted();
-  await Promise.all(Array.from({ length: Math.min(workerCount, Math.max(1, waiting.length)) }, (_, workerIndex) => runOne(workerIndex)));
+  await Promise.all(
+    Array.from({ length: Math.min(workerCount, Math.max(1, waiting.length)) }, (_, workerIndex) => runOne(workerIndex)),
+  );
   return { drawMs, encodeMs, problems: [...problems].map(([assetId, message]) => ({ assetId, message })) };
 }
 
 /** Joins the segments without encoding again and lays the sound beside them. The film appears under its name only when it is whole. */
 async function join(order: FilmOrder, plan: FilmPlan, soundFile: string | null): Promise<void> {
-  const list = plan.segments.map((segment) => `file '${path.basename(segmentFile(order, segment))}'\nduration ${(segment.endFrame - segment.firstFrame) / plan.framesPerSecond}`);
+  const list = plan.segments.map(
+    (segment) =>
+      `file '${path.basename(segmentFile(order, segment))}'\nduration ${(segment.endFrame - segment.firstFrame) / plan.framesPerSecond}`,
+  );
   const listFile = path.join(order.workFolder, 'segments.txt');
   await writeFile(listFile, `ffconcat version 1.0\n${list.join('\n')}\n`);
   const sound = soundFile ? ['-f', 'f32le', '-ar', String(MIX_SAMPLE_RATE), '-ac', '2', '-i', soundFile] : [];
   await mkdir(path.dirname(order.outFile), { recursive: true });
   const part = `${order.outFile}.part`;
-  await runFfmpeg([
-    '-protocol_whitelist', 'file,pipe', '-f', 'concat', '-safe', '1', '-i', listFile, ...sound,
-    '-map', '0:v:0', ...(soundFile ? ['-map', '1:a:0', '-c:a', 'aac', '-b:a', '192k'] : []),
-    '-c:v', 'copy', ...COLOUR_TAGS, '-metadata', `title=${order.show.title}`, '-movflags', '+faststart', '-f', 'mp4', '-y', part,
-  ], order.signal);
+  await runFfmpeg(
+    [
+      '-protocol_whitelist',
+      'file,pipe',
+      '-f',
+      'concat',
+      '-safe',
+      '1',
+      '-i',
+      listFile,
+      ...sound,
+      '-map',
+      '0:v:0',
+      ...(soundFile ? ['-map', '1:a:0', '-c:a', 'aac', '-b:a', '192k'] : []),
+      '-c:v',
+      'copy',
+      ...COLOUR_TAGS,
+      '-metadata',
+      `title=${order.show.title}`,
+      '-movflags',
+      '+faststart',
+      '-f',
+      'mp4',
+      '-y',
+      part,
+    ],
+    order.signal,
+  );
   await rename(part, order.outFile);
 }

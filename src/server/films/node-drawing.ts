@@ -16,7 +16,11 @@ export async function openNodeDrawing(): Promise<NodeDrawing> {
   const [wasm, index] = await Promise.all([readFile(kernelsFile()), readFile(fontIndexFile(), 'utf8')]);
   // Written by our own build, not by a person.
   const files = JSON.parse(index) as FontFile[];
-  return { kernels: await loadKernels(new Uint8Array(wasm)), fonts: createFontShelf(files, async (name) => new Uint8Array(await readFile(fontFile(name)))), drawing2d };
+  return {
+    kernels: await loadKernels(new Uint8Array(wasm)),
+    fonts: createFontShelf(files, async (name) => new Uint8Array(await readFile(fontFile(name)))),
+    drawing2d,
+  };
 }
 
 const drawing2d: Drawing2d = {

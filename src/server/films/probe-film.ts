@@ -10,9 +10,14 @@ export interface ProbedFilm {
 
 /** A finished film as a player sees it: every frame is decoded and counted. For checks and benchmarks. */
 export async function probeFilm(file: string): Promise<ProbedFilm> {
-  const ask = async (...args: string[]) => JSON.parse((await promisify(execFile)('ffprobe', ['-v', 'error', '-of', 'json', ...args, file], { maxBuffer: 1 << 28 })).stdout) as {
-    streams?: Record<string, unknown>[]; packets?: { pts_time: string }[];
-  };
+  const ask = async (...args: string[]) =>
+    JSON.parse(
+      (await promisify(execFile)('ffprobe', ['-v', 'error', '-of', 'json', ...args, file], { maxBuffer: 1 << 28 }))
+        .stdout,
+    ) as {
+      streams?: Record<string, unknown>[];
+      packets?: { pts_time: string }[];
+    };
   const { streams = [] } = await ask('-count_frames', '-show_streams');
   const { packets = [] } = await ask('-select_streams', 'v:0', '-show_entries', 'packet=pts_time');
   return {

@@ -17,12 +17,24 @@ beforeAll(async () => {
   // Three seconds that rise from 0 to 0.6: the value says where in the file a sample comes from.
   await runFfmpeg(['-f', 'lavfi', '-i', 'aevalsrc=0.2*t|0.2*t:s=48000:d=3', '-c:a', 'pcm_f32le', '-y', tone()]);
 });
-afterAll(async () => { await rm(folder, { recursive: true, force: true }); });
+afterAll(async () => {
+  await rm(folder, { recursive: true, force: true });
+});
 
-const part = (startMs: number, lengthMs: number, fromMs: number, gain = 1): MixPart => ({ kind: 'music', assetId: TONE, startMs, lengthMs, fromMs, gains: [{ atMs: startMs, gain }] });
+const part = (startMs: number, lengthMs: number, fromMs: number, gain = 1): MixPart => ({
+  kind: 'music',
+  assetId: TONE,
+  startMs,
+  lengthMs,
+  fromMs,
+  gains: [{ atMs: startMs, gain }],
+});
 
 async function mixed(parts: MixPart[], seconds: number): Promise<(atS: number) => number> {
-  await writeMix({ lengthMs: seconds * 1000, parts }, { fileOf: tone, outFile: outFile(), sampleCount: seconds * MIX_SAMPLE_RATE });
+  await writeMix(
+    { lengthMs: seconds * 1000, parts },
+    { fileOf: tone, outFile: outFile(), sampleCount: seconds * MIX_SAMPLE_RATE },
+  );
   const bytes = await readFile(outFile());
   expect(bytes.length).toBe(seconds * MIX_SAMPLE_RATE * 8);
   const samples = new Float32Array(Uint8Array.from(bytes).buffer);
@@ -38,7 +50,8 @@ describe('writeMix', () => {
   });
   it('adds what sounds at once, each at its gain, across the seams of its blocks', async () => {
     const at = await mixed([part(0, 3000, 0, 0.5), part(1000, 2000, 0, 0.25)], 3);
-    for (const moment of [1.2, 1.99999, 2, 2.00002, 2.8]) expect(at(moment)).toBeCloseTo(0.1 * moment + 0.05 * (moment - 1), 3);
+    for (const moment of [1.2, 1.99999, 2, 2.00002, 2.8])
+      expect(at(moment)).toBeCloseTo(0.1 * moment + 0.05 * (moment - 1), 3);
   });
   it('is as long as it must be when a file ends early, and stays silent there', async () => {
     const at = await mixed([part(0, 10_000, 0)], 5);
@@ -48,6 +61,11 @@ describe('writeMix', () => {
   it('stops when it is told to', async () => {
     const controller = new AbortController();
     controller.abort(new Error('enough'));
-    await expect(writeMix({ lengthMs: 1000, parts: [] }, { fileOf: tone, outFile: outFile(), sampleCount: 48_000, signal: controller.signal })).rejects.toThrow('enough');
+    await expect(
+      writeMix(
+        { lengthMs: 1000, parts: [] },
+        { fileOf: tone, outFile: outFile(), sampleCount: 48_000, signal: controller.signal },
+      ),
+    ).rejects.toThrow('enough');
   });
 });

@@ -58,16 +58,32 @@ interface SoundingPart {
 }
 
 function openPart(part: MixPart, file: string, signal?: AbortSignal): SoundingPart {
-  const running = startFfmpeg([
-    ...(part.fromMs > 0 ? ['-ss', (part.fromMs / 1000).toFixed(6)] : []), ...GUARDED_INPUT, '-i', file,
-    '-map', '0:a:0', '-ac', '2', '-ar', String(MIX_SAMPLE_RATE), '-f', 'f32le', '-',
-  ], signal);
+  const running = startFfmpeg(
+    [
+      ...(part.fromMs > 0 ? ['-ss', (part.fromMs / 1000).toFixed(6)] : []),
+      ...GUARDED_INPUT,
+      '-i',
+      file,
+      '-map',
+      '0:a:0',
+      '-ac',
+      '2',
+      '-ar',
+      String(MIX_SAMPLE_RATE),
+      '-f',
+      'f32le',
+      '-',
+    ],
+    signal,
+  );
   running.process.stdin.end();
   const reader = exactReader(running.process.stdout);
   return {
     async read(sampleCount) {
       const bytes = await reader.read(sampleCount * BYTES_A_SAMPLE);
-      return new Float32Array(Uint8Array.from(bytes.subarray(0, bytes.length - (bytes.length % BYTES_A_SAMPLE))).buffer);
+      return new Float32Array(
+        Uint8Array.from(bytes.subarray(0, bytes.length - (bytes.length % BYTES_A_SAMPLE))).buffer,
+      );
     },
     close: () => void running.process.kill('SIGKILL'),
   };

@@ -26,12 +26,28 @@ export function faultOfLayers(layers: unknown): string | null {
   }
   for (const layer of all) {
     const leader = layer.tether?.to;
-    if (typeof leader === 'string' && !ids.has(leader)) return `layer ${String(layer.id)} is tethered to ${leader}, which is not on the slide`;
-    for (const target of targetsOf(layer)) if (!ids.has(target)) return `layer ${String(layer.id)} masks ${target}, which is not on the slide`;
+    if (typeof leader === 'string' && !ids.has(leader))
+      return `layer ${String(layer.id)} is tethered to ${leader}, which is not on the slide`;
+    for (const target of targetsOf(layer))
+      if (!ids.has(target)) return `layer ${String(layer.id)} masks ${target}, which is not on the slide`;
   }
-  return ring(ids, (layer) => (typeof layer.tether?.to === 'string' ? [layer.tether.to] : []), 'are tethered in a ring, so none of them leads')
-    ?? ring(ids, (layer) => [...targetsOf(layer), ...heldBy(layer)], 'mask each other in a ring, so none of them can be drawn first')
-    ?? ring(ids, (layer) => [...(typeof layer.tether?.to === 'string' ? [layer.tether.to] : []), ...parentOf(all, layer)], 'are tethered to what they themselves move');
+  return (
+    ring(
+      ids,
+      (layer) => (typeof layer.tether?.to === 'string' ? [layer.tether.to] : []),
+      'are tethered in a ring, so none of them leads',
+    ) ??
+    ring(
+      ids,
+      (layer) => [...targetsOf(layer), ...heldBy(layer)],
+      'mask each other in a ring, so none of them can be drawn first',
+    ) ??
+    ring(
+      ids,
+      (layer) => [...(typeof layer.tether?.to === 'string' ? [layer.tether.to] : []), ...parentOf(all, layer)],
+      'are tethered to what they themselves move',
+    )
+  );
 }
 
 function collect(layers: unknown, depth: number, into: LooseLayer[]): string | null {
@@ -54,14 +70,22 @@ function targetsOf(layer: LooseLayer): string[] {
 
 /** To draw a group is to draw what it holds. */
 function heldBy(layer: LooseLayer): string[] {
-  return Array.isArray(layer.layers) ? (layer.layers as LooseLayer[]).flatMap((inner) => (typeof inner?.id === 'string' ? [inner.id] : [])) : [];
+  return Array.isArray(layer.layers)
+    ? (layer.layers as LooseLayer[]).flatMap((inner) => (typeof inner?.id === 'string' ? [inner.id] : []))
+    : [];
 }
 
 function parentOf(all: readonly LooseLayer[], layer: LooseLayer): string[] {
-  return all.flatMap((other) => (Array.isArray(other.layers) && other.layers.includes(layer) && typeof other.id === 'string' ? [other.id] : []));
+  return all.flatMap((other) =>
+    Array.isArray(other.layers) && other.layers.includes(layer) && typeof other.id === 'string' ? [other.id] : [],
+  );
 }
 
-function ring(ids: ReadonlyMap<string, LooseLayer>, next: (layer: LooseLayer) => readonly string[], sentence: string): string | null {
+function ring(
+  ids: ReadonlyMap<string, LooseLayer>,
+  next: (layer: LooseLayer) => readonly string[],
+  sentence: string,
+): string | null {
   const done = new Set<string>();
   const path: string[] = [];
   const visit = (id: string): string | null => {

@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 
-export type Parsed<Value> = { readonly ok: true; readonly value: Value } | { readonly ok: false; readonly problem: string };
+export type Parsed<Value> =
+  { readonly ok: true; readonly value: Value } | { readonly ok: false; readonly problem: string };
 
 /** Validates without converting anything; the problem names the first three faults in plain words. */
 export function parse<Value>(schema: yup.Schema<Value>, input: unknown): Parsed<Value> {

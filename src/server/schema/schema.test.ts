@@ -9,15 +9,25 @@ const asset = assetId('a'.repeat(64));
 const framing = { x: 0.5, y: 0.5, width: 1, height: 1, turnDegrees: 0 };
 const show: Show = {
   ...emptyShow(showId('regatta'), 'Regatta'),
-  slides: [{
-    id: slideId('a'), lengthMs: 5000, transition: { kind: 'dissolve', lengthMs: 1000 }, backing: { kind: 'colour', colour: '#102030' },
-    narration: { assetId: asset, offsetMs: 200, gainDb: -3 },
-    layers: [
-      { kind: 'picture', id: layerId('p'), assetId: asset, move: { kind: 'set', first: framing, last: { ...framing, width: 0.5, height: 0.5 } } },
-      { kind: 'clip', id: layerId('c'), assetId: asset, trimStartMs: 0, soundGainDb: 0 },
-      { kind: 'words', id: layerId('w'), title: '', subtitle: 'at dusk', place: 'top' },
-    ],
-  }],
+  slides: [
+    {
+      id: slideId('a'),
+      lengthMs: 5000,
+      transition: { kind: 'dissolve', lengthMs: 1000 },
+      backing: { kind: 'colour', colour: '#102030' },
+      narration: { assetId: asset, offsetMs: 200, gainDb: -3 },
+      layers: [
+        {
+          kind: 'picture',
+          id: layerId('p'),
+          assetId: asset,
+          move: { kind: 'set', first: framing, last: { ...framing, width: 0.5, height: 0.5 } },
+        },
+        { kind: 'clip', id: layerId('c'), assetId: asset, trimStartMs: 0, soundGainDb: 0 },
+        { kind: 'words', id: layerId('w'), title: '', subtitle: 'at dusk', place: 'top' },
+      ],
+    },
+  ],
   cues: [{ id: cueId('q'), assetId: asset, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }],
 };
 
@@ -37,13 +47,43 @@ describe('showSchema', () => {
     expect(parse(showSchema(), structuredClone(show))).toEqual({ ok: true, value: show });
   });
   it.each<[string, unknown]>([
-    ['format', 'something-else'], ['version', 2], ['title', 7], ['title', 'x'.repeat(301)], ['extra', 1],
-    ['frame.widthPx', 0], ['frame.framesPerSecond', Number.NaN], ['frame.heightPx', Infinity],
-    ['slides', null], ['slides', 'many'], ['slides.0', null], ['slides.0.id', '../../etc'], ['slides.0.lengthMs', -1], ['slides.0.lengthMs', '5000'], ['slides.0.lengthMs', 1.5], ['slides.0.lengthMs', Number.NaN],
-    ['slides.0.transition', { kind: 'explode' }], ['slides.0.transition', { kind: 'constructor' }], ['slides.0.transition', null], ['slides.0.transition.lengthMs', -5],
-    ['slides.0.backing.colour', 'url(x)'], ['slides.0.layers.0.assetId', 'abc'], ['slides.0.layers.0.assetId', 'A'.repeat(64)], ['slides.0.layers.0.move', { kind: 'set', first: framing }],
-    ['slides.0.layers.0.move.first.width', 0], ['slides.0.layers.0.crop', { ...framing, x: 2 }], ['slides.0.layers.0.crop', { ...framing, height: 0 }], ['slides.0.layers.0.crop', { x: 0.5 }], ['slides.0.layers.1.crop', framing], ['slides.0.layers.0.move.first.x', Number.NaN], ['slides.0.layers.2.title', undefined], ['slides.0.layers.2.title', 'x'.repeat(2001)], ['slides.0.layers.2.place', 'everywhere'],
-    ['slides.0.layers', Array.from({ length: 10_000 }, () => show.slides[0]!.layers[0])], ['slides.0.narration', undefined], ['cues.0.gainDb', 1000], ['cues', {}],
+    ['format', 'something-else'],
+    ['version', 2],
+    ['title', 7],
+    ['title', 'x'.repeat(301)],
+    ['extra', 1],
+    ['frame.widthPx', 0],
+    ['frame.framesPerSecond', Number.NaN],
+    ['frame.heightPx', Infinity],
+    ['slides', null],
+    ['slides', 'many'],
+    ['slides.0', null],
+    ['slides.0.id', '../../etc'],
+    ['slides.0.lengthMs', -1],
+    ['slides.0.lengthMs', '5000'],
+    ['slides.0.lengthMs', 1.5],
+    ['slides.0.lengthMs', Number.NaN],
+    ['slides.0.transition', { kind: 'explode' }],
+    ['slides.0.transition', { kind: 'constructor' }],
+    ['slides.0.transition', null],
+    ['slides.0.transition.lengthMs', -5],
+    ['slides.0.backing.colour', 'url(x)'],
+    ['slides.0.layers.0.assetId', 'abc'],
+    ['slides.0.layers.0.assetId', 'A'.repeat(64)],
+    ['slides.0.layers.0.move', { kind: 'set', first: framing }],
+    ['slides.0.layers.0.move.first.width', 0],
+    ['slides.0.layers.0.crop', { ...framing, x: 2 }],
+    ['slides.0.layers.0.crop', { ...framing, height: 0 }],
+    ['slides.0.layers.0.crop', { x: 0.5 }],
+    ['slides.0.layers.1.crop', framing],
+    ['slides.0.layers.0.move.first.x', Number.NaN],
+    ['slides.0.layers.2.title', undefined],
+    ['slides.0.layers.2.title', 'x'.repeat(2001)],
+    ['slides.0.layers.2.place', 'everywhere'],
+    ['slides.0.layers', Array.from({ length: 10_000 }, () => show.slides[0]!.layers[0])],
+    ['slides.0.narration', undefined],
+    ['cues.0.gainDb', 1000],
+    ['cues', {}],
   ])('refuses %s = %j with a sentence', (path, value) => {
     const parsed = parse(showSchema(), changed(path, value));
     expect(parsed).toMatchObject({ ok: false, problem: expect.stringMatching(/.{8,}/) });
@@ -52,24 +92,41 @@ describe('showSchema', () => {
     expect(parse(showSchema(), input).ok).toBe(false);
   });
   it('refuses two slides with one id', () => {
-    expect(parse(showSchema(), { ...show, slides: [show.slides[0], show.slides[0]] })).toEqual({ ok: false, problem: 'two slides have the same id' });
+    expect(parse(showSchema(), { ...show, slides: [show.slides[0], show.slides[0]] })).toEqual({
+      ok: false,
+      problem: 'two slides have the same id',
+    });
   });
   it('wants the files named in a saved show', () => {
     expect(parse(showFileSchema(), { ...show, files: { [asset]: 'a.jpg' } }).ok).toBe(true);
-    for (const files of [undefined, null, { nope: 'a.jpg' }, { [asset]: 7 }, { [asset]: '' }]) expect(parse(showFileSchema(), { ...show, files }).ok).toBe(false);
+    for (const files of [undefined, null, { nope: 'a.jpg' }, { [asset]: 7 }, { [asset]: '' }])
+      expect(parse(showFileSchema(), { ...show, files }).ok).toBe(false);
   });
 });
 
 describe('editSchema', () => {
   it.each<unknown>([
-    { kind: 'add-slides', runs: [{ afterId: null, slides: show.slides }] }, { kind: 'remove-slides', slideIds: ['a'] }, { kind: 'move-slides', runs: [{ afterId: 'b', slideIds: ['a'] }] },
-    { kind: 'set-words', slideId: 'a', layerId: 'w', words: null }, { kind: 'set-cues', cues: [] }, { kind: 'set-narration', slideId: 'a', narration: null }, { kind: 'rename-show', title: 'x' },
+    { kind: 'add-slides', runs: [{ afterId: null, slides: show.slides }] },
+    { kind: 'remove-slides', slideIds: ['a'] },
+    { kind: 'move-slides', runs: [{ afterId: 'b', slideIds: ['a'] }] },
+    { kind: 'set-words', slideId: 'a', layerId: 'w', words: null },
+    { kind: 'set-cues', cues: [] },
+    { kind: 'set-narration', slideId: 'a', narration: null },
+    { kind: 'rename-show', title: 'x' },
   ])('takes %j', (edit) => {
     expect(parse(editSchema(), edit)).toEqual({ ok: true, value: edit });
   });
   it.each<unknown>([
-    null, {}, { kind: 'toString' }, { kind: 'remove-slides' }, { kind: 'remove-slides', slideIds: [] }, { kind: 'remove-slides', slideIds: ['a'], more: 1 }, { kind: 'set-default-length', lengthMs: Infinity },
-    { kind: 'rename-show', title: '' }, { kind: 'add-slides', runs: [{ slides: show.slides }] }, { kind: 'set-move', slideId: 'a', layerId: 'w', move: {} },
+    null,
+    {},
+    { kind: 'toString' },
+    { kind: 'remove-slides' },
+    { kind: 'remove-slides', slideIds: [] },
+    { kind: 'remove-slides', slideIds: ['a'], more: 1 },
+    { kind: 'set-default-length', lengthMs: Infinity },
+    { kind: 'rename-show', title: '' },
+    { kind: 'add-slides', runs: [{ slides: show.slides }] },
+    { kind: 'set-move', slideId: 'a', layerId: 'w', move: {} },
   ])('refuses %j', (edit) => {
     expect(parse(editSchema(), edit).ok).toBe(false);
   });

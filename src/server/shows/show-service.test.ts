@@ -18,7 +18,10 @@ let id: ShowId;
 const url = () => `file:${path.join(folder, 'test.db')}`;
 let counted = 0;
 const newId = () => `n${(counted += 1)}`;
-const addSlide = (): ShowEdit => ({ kind: 'add-slides', runs: [{ afterId: null, slides: [blankSlide(2000, '#102030', newId)] }] });
+const addSlide = (): ShowEdit => ({
+  kind: 'add-slides',
+  runs: [{ afterId: null, slides: [blankSlide(2000, '#102030', newId)] }],
+});
 const sent = (edit: ShowEdit, editId = `edit-${newId()}-long`) => ({ editId, edit });
 
 beforeEach(async () => {
@@ -58,8 +61,19 @@ describe('the show service', () => {
     expect([again.revision, again.since.length, (await shows.load(id))!.show.slides.length]).toEqual([1, 1, 1]);
   });
   it('tells a tab that was behind what others did, in order, and refuses only what cannot be done', async () => {
-    await shows.applyEdits(id, [sent(addSlide(), 'first-tab-1'), sent({ kind: 'rename-show', title: 'Regatta' }, 'first-tab-2')], 0);
-    const answer = (await shows.applyEdits(id, [sent({ kind: 'remove-slides', slideIds: [slideId('gone')] }, 'second-tab-1'), sent({ kind: 'set-default-length', lengthMs: 4000 }, 'second-tab-2')], 0))!;
+    await shows.applyEdits(
+      id,
+      [sent(addSlide(), 'first-tab-1'), sent({ kind: 'rename-show', title: 'Regatta' }, 'first-tab-2')],
+      0,
+    );
+    const answer = (await shows.applyEdits(
+      id,
+      [
+        sent({ kind: 'remove-slides', slideIds: [slideId('gone')] }, 'second-tab-1'),
+        sent({ kind: 'set-default-length', lengthMs: 4000 }, 'second-tab-2'),
+      ],
+      0,
+    ))!;
     expect(answer.since.map((entry) => entry.editId)).toEqual(['first-tab-1', 'first-tab-2', 'second-tab-2']);
     expect(answer.refused).toEqual([{ editId: 'second-tab-1', reason: 'slide-not-found' }]);
     expect((await shows.load(id))!.show).toMatchObject({ title: 'Regatta', defaultLengthMs: 4000 });
@@ -70,17 +84,33 @@ describe('the show service', () => {
     expect((await afterRestart()).show.slides).toHaveLength(40);
   });
   it('keeps the shelf in step and takes shows off it and back', async () => {
-    await shows.applyEdits(id, [sent(addSlide()), sent(addSlide()), sent({ kind: 'rename-show', title: 'Regatta' })], 0);
+    await shows.applyEdits(
+      id,
+      [sent(addSlide()), sent(addSlide()), sent({ kind: 'rename-show', title: 'Regatta' })],
+      0,
+    );
     expect(await shows.shelf()).toMatchObject([{ id, title: 'Regatta', slideCount: 2, lengthMs: 4000 }]);
     expect(await shows.setRemoved(id, true)).toBe(true);
-    expect([(await shows.shelf()).map((entry) => entry.place), await shows.load(id), await shows.applyEdits(id, [], 0)]).toEqual([['removed'], null, null]);
+    expect([
+      (await shows.shelf()).map((entry) => entry.place),
+      await shows.load(id),
+      await shows.applyEdits(id, [], 0),
+    ]).toEqual([['removed'], null, null]);
     await shows.setRemoved(id, false);
     expect((await shows.load(id))!.show.slides).toHaveLength(2);
     expect(await shows.setRemoved(showId('none'), true)).toBe(false);
   });
   it('says so when a stored show is damaged, instead of opening half of it', async () => {
-    await database.write((db) => db.update(documents).set({ document: { broken: true } as never }).where(eq(documents.showId, id)));
-    await expect(afterRestart()).rejects.toMatchObject({ name: 'DamagedShowError', message: expect.stringContaining(id) });
+    await database.write((db) =>
+      db
+        .update(documents)
+        .set({ document: { broken: true } as never })
+        .where(eq(documents.showId, id)),
+    );
+    await expect(afterRestart()).rejects.toMatchObject({
+      name: 'DamagedShowError',
+      message: expect.stringContaining(id),
+    });
   });
   it('tells open pages that there is something new', async () => {
     const events = createEvents();

@@ -56,7 +56,12 @@ export interface ShowService {
    *
    * @param basedOn the revision they were made on, when that is older than the one the window knows by now: a closed page's unsent work
    */
-  applyEdits(id: ShowId, sent: readonly SentEdit[], knownRevision: number, basedOn?: number): Promise<AppliedEdits | null>;
+  applyEdits(
+    id: ShowId,
+    sent: readonly SentEdit[],
+    knownRevision: number,
+    basedOn?: number,
+  ): Promise<AppliedEdits | null>;
   setRemoved(id: ShowId, removed: boolean): Promise<boolean>;
 }
 
@@ -74,7 +79,11 @@ interface Loaded {
   readonly documentRevision: number;
 }
 
-export function createShowService({ db, write }: OpenDatabase, events: Events, now: () => number = Date.now): ShowService {
+export function createShowService(
+  { db, write }: OpenDatabase,
+  events: Events,
+  now: () => number = Date.now,
+): ShowService {
   const loaded = new Map<ShowId, Loaded>();
 
   const service: ShowService = {
@@ -85,14 +94,34 @@ export function createShowService({ db, write }: OpenDatabase, events: Events, n
     },
     put: insert,
     async shelf() {
-      const rows = await db.select({
-        id: shows.id, title: shows.title, slideCount: shows.slideCount, lengthMs: shows.lengthMs, posterAssetId: shows.posterAssetId,
-        changedAt: shows.changedAt, createdAt: shows.createdAt, removedAt: shows.removedAt, archivedAt: shows.archivedAt,
-      }).from(shows).orderBy(desc(shows.changedAt));
-      const made = await db.select({ showId: films.showId, state: films.state }).from(films).where(inArray(films.state, ['waiting', 'making', 'ready'])).orderBy(asc(films.orderedAt));
-      const latest = new Map(made.map((film) => [film.showId, film.state === 'ready' ? 'ready' as const : 'making' as const]));
+      const rows = await db
+        .select({
+          id: shows.id,
+          title: shows.title,
+          slideCount: shows.slideCount,
+          lengthMs: shows.lengthMs,
+          posterAssetId: shows.posterAssetId,
+          changedAt: shows.changedAt,
+          createdAt: shows.createdAt,
+          removedAt: shows.removedAt,
+          archivedAt: shows.archivedAt,
+        })
+        .from(shows)
+        .orderBy(desc(shows.changedAt));
+      const made = await db
+        .select({ showId: films.showId, state: films.state })
+        .from(films)
+        .where(inArray(films.state, ['waiting', 'making', 'ready']))
+        .orderBy(asc(films.orderedAt));
+      const latest = new Map(
+        made.map((film) => [film.showId, film.state === 'ready' ? ('ready' as const) : ('making' as const)]),
+      );
       return rows.map(({ id, removedAt, archivedAt, ...row }) => ({
-        ...row, id: showId(id), place: removedAt !== null ? 'removed' as const : archivedAt !== null ? 'archive' as const : 'shelf' as const, film: latest.get(id) ?? 'none' as const,
+        ...row,
+        id: showId(id),
+        place:
+          removedAt !== null ? ('removed' as const) : archivedAt !== null ? ('archive' as const) : ('shelf' as const),
+        film: latest.get(id) ?? ('none' as const),
       }));
     },
     async load(id) {
@@ -106,45 +135,76 @@ export function createShowService({ db, write }: OpenDatabase, events: Events, n
       await insert(copy);
       return copy;
     },
-    applyEdits: (id, sent, knownRevision, basedOn = knownRevision) => write(async (database) => {
-      const before = await fetch(database, id);
-      if (!before) return null;
-      const ids = new Set(sent.map((entry) => entry.editId));
-      const unseenSince = Math.min(basedOn, knownRevision);
-      const unseen = unseenSince < before.revision ? (await database.select().from(edits).where(and(eq(edits.showId, id), gt(edits.revision, unseenSince))).orderBy(asc(edits.revision))) : [];
-      const known = new Set(sent.length === 0 ? [] : (await database.select({ editId: edits.editId }).from(edits).where(and(eq(edits.showId, id), inArray(edits.editId, [...ids])))).map((row) => row.editId));
-      const theirs = unseen.filter((row) => !ids.has(row.editId)).map((row) => row.edit);
-      const fresh = sent.filter((entry) => !known.has(entry.editId));
-      const collided = theirs.length > 0 && fresh.length > 0 && collide(fresh.map((entry) => entry.edit), theirs, before.show);
-      if (collided) await keepBeforeCollision(database, before.show, now());
-      let { show, revision } = before;
-      const refused: { editId: string; reason: EditRefusal }[] = [];
-      const accepted: (typeof edits.$inferInsert)[] = [];
-      for (const { editId, edit } of fresh) {
-        if (known.has(editId)) continue;
-        const result = applyEdit(show, edit);
-        if (!result.ok) {
-          refused.push({ editId, reason: result.reason });
-          continue;
+    applyEdits: (id, sent, knownRevision, basedOn = knownRevision) =>
+      write(async (database) => {
+        const before = await fetch(database, id);
+        if (!before) return null;
+        const ids = new Set(sent.map((entry) => entry.editId));
+        const unseenSince = Math.min(basedOn, knownRevision);
+        const unseen =
+          unseenSince < before.revision
+            ? await database
+                .select()
+                .from(edits)
+                .where(and(eq(edits.showId, id), gt(edits.revision, unseenSince)))
+                .orderBy(asc(edits.revision))
+            : [];
+        const known = new Set(
+          sent.length === 0
+            ? []
+            : (
+                await database
+                  .select({ editId: edits.editId })
+                  .from(edits)
+                  .where(and(eq(edits.showId, id), inArray(edits.editId, [...ids])))
+              ).map((row) => row.editId),
+        );
+        const theirs = unseen.filter((row) => !ids.has(row.editId)).map((row) => row.edit);
+        const fresh = sent.filter((entry) => !known.has(entry.editId));
+        const collided =
+          theirs.length > 0 &&
+          fresh.length > 0 &&
+          collide(
+            fresh.map((entry) => entry.edit),
+            theirs,
+            before.show,
+          );
+        if (collided) await keepBeforeCollision(database, before.show, now());
+        let { show, revision } = before;
+        const refused: { editId: string; reason: EditRefusal }[] = [];
+        const accepted: (typeof edits.$inferInsert)[] = [];
+        for (const { editId, edit } of fresh) {
+          if (known.has(editId)) continue;
+          const result = applyEdit(show, edit);
+          if (!result.ok) {
+            refused.push({ editId, reason: result.reason });
+            continue;
+          }
+          known.add(editId);
+          show = result.show;
+          revision += 1;
+          accepted.push({ showId: id, revision, editId, edit, at: now() });
         }
-        known.add(editId);
-        show = result.show;
-        revision += 1;
-        accepted.push({ showId: id, revision, editId, edit, at: now() });
-      }
-      if (accepted.length > 0) {
-        const documentDue = revision - before.documentRevision >= EDITS_BETWEEN_DOCUMENTS;
-        await database.transaction(async (transaction) => {
-          for (const row of accepted) await transaction.insert(edits).values(row);
-          await transaction.update(shows).set({ revision, ...shelfFacts(show), changedAt: now() }).where(eq(shows.id, id));
-          if (documentDue) await transaction.update(documents).set({ revision, document: show }).where(eq(documents.showId, id));
-        });
-        loaded.set(id, { show, revision, documentRevision: documentDue ? revision : before.documentRevision });
-        events.tell(id, { kind: 'edits', revision });
-      }
-      const since = [...unseen.filter((row) => row.revision > knownRevision), ...accepted].map((row) => ({ editId: row.editId, edit: row.edit }));
-      return { revision, since, refused, collided };
-    }),
+        if (accepted.length > 0) {
+          const documentDue = revision - before.documentRevision >= EDITS_BETWEEN_DOCUMENTS;
+          await database.transaction(async (transaction) => {
+            for (const row of accepted) await transaction.insert(edits).values(row);
+            await transaction
+              .update(shows)
+              .set({ revision, ...shelfFacts(show), changedAt: now() })
+              .where(eq(shows.id, id));
+            if (documentDue)
+              await transaction.update(documents).set({ revision, document: show }).where(eq(documents.showId, id));
+          });
+          loaded.set(id, { show, revision, documentRevision: documentDue ? revision : before.documentRevision });
+          events.tell(id, { kind: 'edits', revision });
+        }
+        const since = [...unseen.filter((row) => row.revision > knownRevision), ...accepted].map((row) => ({
+          editId: row.editId,
+          edit: row.edit,
+        }));
+        return { revision, since, refused, collided };
+      }),
     async rename(id, title) {
       const found = await fetch(db, id);
       if (!found) return false;
@@ -152,25 +212,42 @@ export function createShowService({ db, write }: OpenDatabase, events: Events, n
       return true;
     },
     async setArchived(id, archived) {
-      const result = await write((database) => database.update(shows).set({ archivedAt: archived ? now() : null }).where(eq(shows.id, id)));
+      const result = await write((database) =>
+        database
+          .update(shows)
+          .set({ archivedAt: archived ? now() : null })
+          .where(eq(shows.id, id)),
+      );
       return result.rowsAffected > 0;
     },
     async setRemoved(id, removed) {
-      const result = await write((database) => database.update(shows).set({ removedAt: removed ? now() : null }).where(eq(shows.id, id)));
+      const result = await write((database) =>
+        database
+          .update(shows)
+          .set({ removedAt: removed ? now() : null })
+          .where(eq(shows.id, id)),
+      );
       return result.rowsAffected > 0;
     },
   };
   return service;
 
   async function insert(show: Show): Promise<void> {
-    await write((database) => database.batch([
-      database.insert(shows).values({ id: show.id, revision: 0, ...shelfFacts(show), createdAt: now(), changedAt: now() }),
-      database.insert(documents).values({ showId: show.id, revision: 0, document: show }),
-    ]));
+    await write((database) =>
+      database.batch([
+        database
+          .insert(shows)
+          .values({ id: show.id, revision: 0, ...shelfFacts(show), createdAt: now(), changedAt: now() }),
+        database.insert(documents).values({ showId: show.id, revision: 0, document: show }),
+      ]),
+    );
   }
 
   async function fetch(database: Database, id: ShowId): Promise<Loaded | null> {
-    const [row] = await database.select({ revision: shows.revision }).from(shows).where(and(eq(shows.id, id), isNull(shows.removedAt)));
+    const [row] = await database
+      .select({ revision: shows.revision })
+      .from(shows)
+      .where(and(eq(shows.id, id), isNull(shows.removedAt)));
     if (!row) return null;
     const kept = loaded.get(id);
     if (kept?.revision === row.revision) return kept;
@@ -178,10 +255,15 @@ export function createShowService({ db, write }: OpenDatabase, events: Events, n
     const parsed = parse(showSchema(), whole?.document);
     if (!parsed.ok) throw new DamagedShowError(`The show ${id} is damaged: ${parsed.problem}`);
     let show = parsed.value;
-    const later = await database.select().from(edits).where(and(eq(edits.showId, id), gt(edits.revision, whole!.revision), sql`${edits.revision} <= ${row.revision}`)).orderBy(asc(edits.revision));
+    const later = await database
+      .select()
+      .from(edits)
+      .where(and(eq(edits.showId, id), gt(edits.revision, whole!.revision), sql`${edits.revision} <= ${row.revision}`))
+      .orderBy(asc(edits.revision));
     for (const { edit, revision } of later) {
       const result = applyEdit(show, edit);
-      if (!result.ok) throw new DamagedShowError(`Edit ${revision} of the show ${id} no longer applies: ${result.reason}`);
+      if (!result.ok)
+        throw new DamagedShowError(`Edit ${revision} of the show ${id} no longer applies: ${result.reason}`);
       show = result.show;
     }
     const fresh = { show, revision: row.revision, documentRevision: whole!.revision };
@@ -192,5 +274,10 @@ export function createShowService({ db, write }: OpenDatabase, events: Events, n
 
 function shelfFacts(show: Show): { title: string; slideCount: number; lengthMs: number; posterAssetId: string | null } {
   const poster = show.slides.map(mainLayerOf).find((layer) => layer !== null);
-  return { title: show.title, slideCount: show.slides.length, lengthMs: showLengthMs(show), posterAssetId: poster?.assetId ?? null };
+  return {
+    title: show.title,
+    slideCount: show.slides.length,
+    lengthMs: showLengthMs(show),
+    posterAssetId: poster?.assetId ?? null,
+  };
 }

@@ -18,7 +18,8 @@ let versions: VersionService;
 let show: ShowId;
 let time = 1000;
 let sentCount = 0;
-const send = (edit: ShowEdit, knownRevision: number) => shows.applyEdits(show, [{ editId: `edit-number-${(sentCount += 1)}`, edit }], knownRevision);
+const send = (edit: ShowEdit, knownRevision: number) =>
+  shows.applyEdits(show, [{ editId: `edit-number-${(sentCount += 1)}`, edit }], knownRevision);
 const rename = (title: string): ShowEdit => ({ kind: 'rename-show', title });
 
 beforeEach(async () => {
@@ -35,13 +36,19 @@ afterEach(async () => {
 
 describe('versions', () => {
   it('keep the whole show under a name, newest first, whatever happens to it later', async () => {
-    await send({ kind: 'add-slides', runs: [{ afterId: null, slides: [blankSlide(2000, '#102030', () => 'first-slide')] }] }, 0);
+    await send(
+      { kind: 'add-slides', runs: [{ afterId: null, slides: [blankSlide(2000, '#102030', () => 'first-slide')] }] },
+      0,
+    );
     const before = (await shows.load(show))!.show;
     const kept = await versions.keep(before, 'For the client', 'kept');
     time += 1;
     await send({ kind: 'remove-slides', slideIds: [slideId('first-slide')] }, 1);
     await versions.keep((await shows.load(show))!.show, 'Without the opener', 'kept');
-    expect((await versions.list(show)).map((entry) => [entry.name, entry.slideCount, entry.lengthMs])).toEqual([['Without the opener', 0, 0], ['For the client', 1, 2000]]);
+    expect((await versions.list(show)).map((entry) => [entry.name, entry.slideCount, entry.lengthMs])).toEqual([
+      ['Without the opener', 0, 0],
+      ['For the client', 1, 2000],
+    ]);
     const { content } = (await versions.load(show, kept.id))!;
     expect(content).toEqual(contentOf(before));
     await send({ kind: 'set-content', content }, 2);
@@ -55,7 +62,11 @@ describe('versions', () => {
     await versions.setRemoved(show, id, false);
     expect((await versions.list(show)).map((entry) => [entry.name, entry.why])).toEqual([['Two', 'kept']]);
     const other = (await shows.create('Other')).id;
-    expect([await versions.load(other, id), await versions.rename(other, id, 'Mine'), await versions.setRemoved(other, id, true)]).toEqual([null, false, false]);
+    expect([
+      await versions.load(other, id),
+      await versions.rename(other, id, 'Mine'),
+      await versions.setRemoved(other, id, true),
+    ]).toEqual([null, false, false]);
   });
 });
 
@@ -70,7 +81,12 @@ describe('two windows', () => {
   });
   it('keep the other’s work too when a page that was closed unsent is opened again and knows by now', async () => {
     await send(rename('By the other'), 0);
-    const answer = (await shows.applyEdits(show, [{ editId: 'left-unsent-by-a-page', edit: rename('By the closed page') }], 1, 0))!;
+    const answer = (await shows.applyEdits(
+      show,
+      [{ editId: 'left-unsent-by-a-page', edit: rename('By the closed page') }],
+      1,
+      0,
+    ))!;
     expect([answer.collided, answer.since.length]).toEqual([true, 1]);
     const [kept] = await versions.list(show);
     expect((await versions.load(show, kept!.id))!.content.title).toBe('By the other');
@@ -93,9 +109,16 @@ describe('two windows', () => {
 
 describe('the shelf', () => {
   it('duplicates, archives, renames and tells where each show is', async () => {
-    await send({ kind: 'add-slides', runs: [{ afterId: null, slides: [blankSlide(2000, '#102030', () => 'only-slide')] }] }, 0);
+    await send(
+      { kind: 'add-slides', runs: [{ afterId: null, slides: [blankSlide(2000, '#102030', () => 'only-slide')] }] },
+      0,
+    );
     const copy = (await shows.duplicate(show))!;
-    expect((await shows.load(copy.id))!.show).toEqual({ ...(await shows.load(show))!.show, id: copy.id, title: 'Evening, copy' });
+    expect((await shows.load(copy.id))!.show).toEqual({
+      ...(await shows.load(show))!.show,
+      id: copy.id,
+      title: 'Evening, copy',
+    });
     await shows.rename(copy.id, 'For the parents');
     await shows.setArchived(show, true);
     const places = async () => Object.fromEntries((await shows.shelf()).map((entry) => [entry.title, entry.place]));
@@ -106,6 +129,10 @@ describe('the shelf', () => {
   });
   it('has nothing to say of a show that is not there', async () => {
     const nowhere = 'nowhere' as ShowId;
-    expect([await shows.duplicate(nowhere), await shows.rename(nowhere, 'X'), await shows.setArchived(nowhere, true)]).toEqual([null, false, false]);
+    expect([
+      await shows.duplicate(nowhere),
+      await shows.rename(nowhere, 'X'),
+      await shows.setArchived(nowhere, true),
+    ]).toEqual([null, false, false]);
   });
 });

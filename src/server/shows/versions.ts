@@ -31,37 +31,81 @@ export interface VersionService {
 const QUARREL_MS = 10_000;
 
 export function createVersionService({ db, write }: OpenDatabase, now: () => number = Date.now): VersionService {
-  const entry = { id: versions.id, name: versions.name, why: versions.why, slideCount: versions.slideCount, lengthMs: versions.lengthMs, createdAt: versions.createdAt };
+  const entry = {
+    id: versions.id,
+    name: versions.name,
+    why: versions.why,
+    slideCount: versions.slideCount,
+    lengthMs: versions.lengthMs,
+    createdAt: versions.createdAt,
+  };
   const one = (show: ShowId, id: string) => and(eq(versions.showId, show), eq(versions.id, id));
   return {
-    list: (show) => db.select(entry).from(versions).where(and(eq(versions.showId, show), isNull(versions.removedAt))).orderBy(desc(versions.createdAt)),
+    list: (show) =>
+      db
+        .select(entry)
+        .from(versions)
+        .where(and(eq(versions.showId, show), isNull(versions.removedAt)))
+        .orderBy(desc(versions.createdAt)),
     keep: (show, name, why) => write((database) => keepVersion(database, show, name, why, now())),
     async load(show, id) {
-      const [row] = await db.select({ ...entry, content: versions.content }).from(versions).where(one(show, id));
+      const [row] = await db
+        .select({ ...entry, content: versions.content })
+        .from(versions)
+        .where(one(show, id));
       if (!row) return null;
       const parsed = parse(contentSchema(), row.content);
       if (!parsed.ok) throw new Error(`The version ${id} is damaged: ${parsed.problem}`);
       return { ...row, content: parsed.value };
     },
     async rename(show, id, name) {
-      return (await write((database) => database.update(versions).set({ name, why: 'kept' }).where(one(show, id)))).rowsAffected > 0;
+      return (
+        (await write((database) => database.update(versions).set({ name, why: 'kept' }).where(one(show, id))))
+          .rowsAffected > 0
+      );
     },
     async setRemoved(show, id, removed) {
-      return (await write((database) => database.update(versions).set({ removedAt: removed ? now() : null }).where(one(show, id)))).rowsAffected > 0;
+      return (
+        (
+          await write((database) =>
+            database
+              .update(versions)
+              .set({ removedAt: removed ? now() : null })
+              .where(one(show, id)),
+          )
+        ).rowsAffected > 0
+      );
     },
   };
 }
 
 /** Within a write that is under way. */
-export async function keepVersion(database: Database, show: Show, name: string, why: VersionEntry['why'], at: number): Promise<VersionEntry> {
-  const entry = { id: nanoid(12), name, why, slideCount: show.slides.length, lengthMs: showLengthMs(show), createdAt: at };
+export async function keepVersion(
+  database: Database,
+  show: Show,
+  name: string,
+  why: VersionEntry['why'],
+  at: number,
+): Promise<VersionEntry> {
+  const entry = {
+    id: nanoid(12),
+    name,
+    why,
+    slideCount: show.slides.length,
+    lengthMs: showLengthMs(show),
+    createdAt: at,
+  };
   await database.insert(versions).values({ ...entry, showId: show.id, content: contentOf(show) });
   return entry;
 }
 
 /** Keeps the show as another window left it before edits that overwrite its work. @returns the version's name, or null when one was kept a moment ago */
 export async function keepBeforeCollision(database: Database, show: Show, at: number): Promise<string | null> {
-  const recent = await database.select({ id: versions.id }).from(versions).where(and(eq(versions.showId, show.id), eq(versions.why, 'safety'), gt(versions.createdAt, at - QUARREL_MS))).limit(1);
+  const recent = await database
+    .select({ id: versions.id })
+    .from(versions)
+    .where(and(eq(versions.showId, show.id), eq(versions.why, 'safety'), gt(versions.createdAt, at - QUARREL_MS)))
+    .limit(1);
   if (recent.length > 0) return null;
   return (await keepVersion(database, show, 'As the other window left it', 'safety', at)).name;
 }

@@ -33,7 +33,13 @@ export function ArrangeStation() {
   useCommands({
     'trim-bars': () => setBarsOpen(true),
     scale: () => setScale(scale === 'even' ? 'true' : 'even'),
-    play: slideCount > 0 ? () => { if (viewer.current?.playing) viewer.current.pause(); else viewer.current?.play(); } : undefined,
+    play:
+      slideCount > 0
+        ? () => {
+            if (viewer.current?.playing) viewer.current.pause();
+            else viewer.current?.play();
+          }
+        : undefined,
   });
   return (
     <Group orientation="horizontal" className="min-w-0 flex-1" data-part="arrange">
@@ -42,17 +48,46 @@ export function ArrangeStation() {
           <LengthsLine />
           <span className="ml-auto flex items-center gap-2">
             <PaceField />
-            <Choice label="Scale" value={scale} onChange={setScale} options={[{ value: 'even', label: 'even' }, { value: 'true', label: 'true' }]} />
+            <Choice
+              label="Scale"
+              value={scale}
+              onChange={setScale}
+              options={[
+                { value: 'even', label: 'even' },
+                { value: 'true', label: 'true' },
+              ]}
+            />
           </span>
         </div>
-        {slideCount === 0 ? <EmptyOrder onBlank={() => store.getState().edit({ kind: 'add-slides', runs: [{ afterId: null, slides: [blankSlide(5000, '#211d19', () => nanoid(10))] }] })} /> : <RunningOrder ref={order} scale={scale} onGo={go} onPlay={play} />}
+        {slideCount === 0 ? (
+          <EmptyOrder
+            onBlank={() =>
+              store.getState().edit({
+                kind: 'add-slides',
+                runs: [{ afterId: null, slides: [blankSlide(5000, '#211d19', () => nanoid(10))] }],
+              })
+            }
+          />
+        ) : (
+          <RunningOrder ref={order} scale={scale} onGo={go} onPlay={play} />
+        )}
       </Panel>
-      <Separator aria-label="Width of the running order" className="w-[5px] bg-rule/70 outline-none hover:bg-soft/60 focus-visible:bg-red" />
+      <Separator
+        aria-label="Width of the running order"
+        className="w-[5px] bg-rule/70 outline-none hover:bg-soft/60 focus-visible:bg-red"
+      />
       <Panel minSize="30%" className="flex flex-col">
         <Group orientation="vertical">
-          <Panel defaultSize="56%" minSize="30%"><Viewer ref={viewer} onMoment={showMoment} /></Panel>
-          <Separator aria-label="Height of the viewer" className="h-[5px] bg-rule/70 outline-none hover:bg-soft/60 focus-visible:bg-red" />
-          <Panel minSize="20%"><Bench /></Panel>
+          <Panel defaultSize="56%" minSize="30%">
+            <Viewer ref={viewer} onMoment={showMoment} />
+          </Panel>
+          <Separator
+            aria-label="Height of the viewer"
+            className="h-[5px] bg-rule/70 outline-none hover:bg-soft/60 focus-visible:bg-red"
+          />
+          <Panel minSize="20%">
+            <Bench />
+          </Panel>
         </Group>
       </Panel>
       {barsOpen && <BarsSheet onClose={() => setBarsOpen(false)} />}
@@ -64,7 +99,17 @@ export function ArrangeStation() {
 function PaceField() {
   const lengthMs = useShow((state) => state.show.defaultLengthMs);
   const edit = useShow((state) => state.edit);
-  return <NumberField label="Pace: seconds for each new picture" value={lengthMs / 1000} min={0.5} max={600} step={0.5} unit="s each" onCommit={(seconds) => edit({ kind: 'set-default-length', lengthMs: Math.round(seconds * 1000) })} />;
+  return (
+    <NumberField
+      label="Pace: seconds for each new picture"
+      value={lengthMs / 1000}
+      min={0.5}
+      max={600}
+      step={0.5}
+      unit="s each"
+      onCommit={(seconds) => edit({ kind: 'set-default-length', lengthMs: Math.round(seconds * 1000) })}
+    />
+  );
 }
 
 function EmptyOrder({ onBlank }: { onBlank: () => void }) {
@@ -73,10 +118,19 @@ function EmptyOrder({ onBlank }: { onBlank: () => void }) {
     <div className="grid flex-1 place-items-center p-8 text-center">
       <div className="max-w-sm">
         <h2 className="text-lg">The order is empty</h2>
-        <p className="mt-1.5 text-base text-soft">Choose prints on the contact sheet and lay them in. They stand here one below the other, as time runs.</p>
+        <p className="mt-1.5 text-base text-soft">
+          Choose prints on the contact sheet and lay them in. They stand here one below the other, as time runs.
+        </p>
         <p className="mt-4 flex justify-center gap-2">
-          <Link href={`/shows/${show}/gather`} className="inline-flex h-9 items-center rounded-md bg-red px-4 font-semibold text-white hover:bg-red-deep">Go to the contact sheet</Link>
-          <Button className="h-9" onClick={onBlank}><Plus size={14} /> Blank slide</Button>
+          <Link
+            href={`/shows/${show}/gather`}
+            className="inline-flex h-9 items-center rounded-md bg-red px-4 font-semibold text-white hover:bg-red-deep"
+          >
+            Go to the contact sheet
+          </Link>
+          <Button className="h-9" onClick={onBlank}>
+            <Plus size={14} /> Blank slide
+          </Button>
         </p>
       </div>
     </div>

@@ -20,7 +20,15 @@ interface FramedPictureProps {
 }
 
 /** A picture with its framings drawn on it: the first as crop marks, the last as a closed frame. What a framing reaches beyond the picture is shown too. */
-export function FramedPicture({ layer, facts, move, widthPx: mostWidthPx, heightPx: mostHeightPx, large = false, view: given }: FramedPictureProps) {
+export function FramedPicture({
+  layer,
+  facts,
+  move,
+  widthPx: mostWidthPx,
+  heightPx: mostHeightPx,
+  large = false,
+  view: given,
+}: FramedPictureProps) {
   const picture = factsInUse(layer, facts);
   const view = given ?? framedView(picture, move, { widthPx: mostWidthPx, heightPx: mostHeightPx });
   const { scale, widthPx, heightPx } = view;
@@ -29,10 +37,25 @@ export function FramedPicture({ layer, facts, move, widthPx: mostWidthPx, height
   return (
     <span className="relative block overflow-hidden bg-surround" style={{ width: widthPx, height: heightPx }}>
       <span className="absolute block" style={{ left: -view.left * scale, top: -view.top * scale }}>
-        <CroppedPrint assetId={layer.assetId} picture={facts} crop={crop} widthPx={picture.widthPx * scale} heightPx={picture.heightPx * scale} printPx={large || (crop && crop.width < 0.5) ? 960 : 320} />
+        <CroppedPrint
+          assetId={layer.assetId}
+          picture={facts}
+          crop={crop}
+          widthPx={picture.widthPx * scale}
+          heightPx={picture.heightPx * scale}
+          printPx={large || (crop && crop.width < 0.5) ? 960 : 320}
+        />
       </span>
       {move && (
-        <svg className="absolute inset-0" width={widthPx} height={heightPx} aria-hidden="true" fill="none" stroke="white" style={{ filter: 'drop-shadow(0 0 1.5px rgb(0 0 0 / 0.8))' }}>
+        <svg
+          className="absolute inset-0"
+          width={widthPx}
+          height={heightPx}
+          aria-hidden="true"
+          fill="none"
+          stroke="white"
+          style={{ filter: 'drop-shadow(0 0 1.5px rgb(0 0 0 / 0.8))' }}
+        >
           {!still && <path d={cropMarks(move.first)} transform={turnOf(move.first)} strokeWidth={large ? 2.5 : 2} />}
           <path d={closed(move.last)} transform={turnOf(move.last)} strokeWidth={large ? 2 : 1.5} />
         </svg>
@@ -44,7 +67,12 @@ export function FramedPicture({ layer, facts, move, widthPx: mostWidthPx, height
   function box(framing: Framing): { x0: number; y0: number; x1: number; y1: number } {
     const { x, y, width, height } = framingBox(view, framing, picture);
     const inset = framing.turnDegrees === 0 ? 1.5 : -Infinity;
-    return { x0: Math.max(x, inset), y0: Math.max(y, inset), x1: Math.min(x + width, widthPx - inset), y1: Math.min(y + height, heightPx - inset) };
+    return {
+      x0: Math.max(x, inset),
+      y0: Math.max(y, inset),
+      x1: Math.min(x + width, widthPx - inset),
+      y1: Math.min(y + height, heightPx - inset),
+    };
   }
 
   function turnOf(framing: Framing): string | undefined {
@@ -61,6 +89,13 @@ export function FramedPicture({ layer, facts, move, widthPx: mostWidthPx, height
   function cropMarks(framing: Framing): string {
     const { x0, y0, x1, y1 } = box(framing);
     const arm = Math.min(large ? 18 : 11, (x1 - x0) / 4, (y1 - y0) / 4);
-    return [[x0, y0, 1, 1], [x1, y0, -1, 1], [x1, y1, -1, -1], [x0, y1, 1, -1]].map(([x, y, right, down]) => `M${x! + right! * arm} ${y}H${x}V${y! + down! * arm}`).join('');
+    return [
+      [x0, y0, 1, 1],
+      [x1, y0, -1, 1],
+      [x1, y1, -1, -1],
+      [x0, y1, 1, -1],
+    ]
+      .map(([x, y, right, down]) => `M${x! + right! * arm} ${y}H${x}V${y! + down! * arm}`)
+      .join('');
   }
 }

@@ -18,7 +18,13 @@ const PICTURES_FROM_PX = 164;
  * @param yPx from the top of the first row's place in the order, scrolled
  * @param xPx from the left edge of the order
  */
-export function dropAt(order: readonly SlideId[], places: RowPlaces, xPx: number, yPx: number, isPrint: boolean): OrderDrop | null {
+export function dropAt(
+  order: readonly SlideId[],
+  places: RowPlaces,
+  xPx: number,
+  yPx: number,
+  isPrint: boolean,
+): OrderDrop | null {
   if (order.length === 0) return null;
   const index = rowAt(places, yPx);
   const share = (yPx - places.tops[index]!) / places.heights[index]!;

@@ -16,7 +16,11 @@ export interface RowPlaces {
 
 /** Where each slide's row lies. *Even*: all alike; *true*: height is time, but never too small to take hold of. */
 export function rowPlaces(spans: readonly SlideSpan[], scale: Scale): RowPlaces {
-  const heights = spans.map((span) => (scale === 'even' ? EVEN_ROW_PX : Math.max(LEAST_TRUE_ROW_PX, Math.round(((span.endMs - span.startMs) / 1000) * TRUE_PX_PER_SECOND))));
+  const heights = spans.map((span) =>
+    scale === 'even'
+      ? EVEN_ROW_PX
+      : Math.max(LEAST_TRUE_ROW_PX, Math.round(((span.endMs - span.startMs) / 1000) * TRUE_PX_PER_SECOND)),
+  );
   const tops: number[] = [];
   let totalPx = ORDER_PAD_PX;
   for (const height of heights) {

@@ -63,32 +63,58 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   // While a seam is dragged the order shows what would be; the show changes when it is let go.
   const slides = useMemo(() => {
     if (!seam || !show.slides[seam.index]) return show.slides;
-    const lengths = new Map(movedSeam(show.slides, seam.index, seam.byMs, seam.way).map((entry) => [entry.slideId, entry.lengthMs]));
+    const lengths = new Map(
+      movedSeam(show.slides, seam.index, seam.byMs, seam.way).map((entry) => [entry.slideId, entry.lengthMs]),
+    );
     return show.slides.map((slide) => (lengths.has(slide.id) ? { ...slide, lengthMs: lengths.get(slide.id)! } : slide));
   }, [show.slides, seam]);
-  const spans = useMemo(() => (slides === show.slides ? prepared.spans : slideSpans(slides)), [slides, show.slides, prepared.spans]);
+  const spans = useMemo(
+    () => (slides === show.slides ? prepared.spans : slideSpans(slides)),
+    [slides, show.slides, prepared.spans],
+  );
   const places = useMemo(() => rowPlaces(spans, scale), [spans, scale]);
   const order = useMemo(() => slides.map((slide) => slide.id), [slides]);
   // A new one makes the rows measure again, which they must when their places change and only then.
   // eslint-disable-next-line react-hooks/exhaustive-deps
   const keyOf = useCallback((index: number) => order[index]!, [order, places]);
   // eslint-disable-next-line react-hooks/incompatible-library
-  const rows = useVirtualizer({ count: slides.length, getScrollElement: () => scroller.current, estimateSize: (index) => places.heights[index] ?? 0, getItemKey: keyOf, overscan: 4, paddingStart: ORDER_PAD_PX, paddingEnd: 80,
+  const rows = useVirtualizer({
+    count: slides.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (index) => places.heights[index] ?? 0,
+    getItemKey: keyOf,
+    overscan: 4,
+    paddingStart: ORDER_PAD_PX,
+    paddingEnd: 80,
     // A row that is dragged stays in the page, however far the order is scrolled under it.
-    rangeExtractor: (range) => { const held = order.indexOf((dragging[0] ?? '') as SlideId); return held < 0 ? defaultRangeExtractor(range) : [...new Set([...defaultRangeExtractor(range), held])].sort((a, b) => a - b); } });
+    rangeExtractor: (range) => {
+      const held = order.indexOf((dragging[0] ?? '') as SlideId);
+      return held < 0
+        ? defaultRangeExtractor(range)
+        : [...new Set([...defaultRangeExtractor(range), held])].sort((a, b) => a - b);
+    },
+  });
   const latest = useRef({ spans, places, order });
-  useEffect(() => { latest.current = { spans, places, order }; });
-  const go = useCallback((index: number) => {
-    const span = latest.current.spans[index];
-    // A moment at which the picture has arrived and its words are up.
-    if (span) onGo(span.startMs + Math.min((span.endMs - span.startMs) / 2, span.transitionMs / 2 + WORDS_UP_MS));
-  }, [onGo]);
-  const reveal = useCallback((id: SlideId) => {
-    const index = latest.current.order.indexOf(id);
-    if (index < 0) return;
-    rows.scrollToIndex(index);
-    go(index);
-  }, [go, rows]);
+  useEffect(() => {
+    latest.current = { spans, places, order };
+  });
+  const go = useCallback(
+    (index: number) => {
+      const span = latest.current.spans[index];
+      // A moment at which the picture has arrived and its words are up.
+      if (span) onGo(span.startMs + Math.min((span.endMs - span.startMs) / 2, span.transitionMs / 2 + WORDS_UP_MS));
+    },
+    [onGo],
+  );
+  const reveal = useCallback(
+    (id: SlideId) => {
+      const index = latest.current.order.indexOf(id);
+      if (index < 0) return;
+      rows.scrollToIndex(index);
+      go(index);
+    },
+    [go, rows],
+  );
   const actions = useOrderActions(focus, reveal);
 
   const everyPrint = useMemo(() => prints(entries, 'taken'), [entries]);
@@ -113,43 +139,62 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
 
-  useImperativeHandle(ref, () => ({
-    showMoment(momentMs) {
-      const { spans: now, places: at } = latest.current;
-      const index = slideIndexAt(now, momentMs);
-      if (!playhead.current || index === null) return;
-      playhead.current.style.transform = `translateY(${momentToPx(now, at, index, momentMs)}px)`;
-      playhead.current.firstElementChild!.textContent = clockTenths(momentMs);
+  useImperativeHandle(
+    ref,
+    () => ({
+      showMoment(momentMs) {
+        const { spans: now, places: at } = latest.current;
+        const index = slideIndexAt(now, momentMs);
+        if (!playhead.current || index === null) return;
+        playhead.current.style.transform = `translateY(${momentToPx(now, at, index, momentMs)}px)`;
+        playhead.current.firstElementChild!.textContent = clockTenths(momentMs);
+      },
+    }),
+    [],
+  );
+
+  const take = useCallback(
+    (selected: { ids: readonly SlideId[]; anchor: SlideId | null }, focused: SlideId | null, see: boolean) => {
+      store.getState().select(selected.ids, selected.anchor);
+      focus.current = focused;
+      if (see && focused) go(latest.current.order.indexOf(focused));
     },
-  }), []);
+    [store, go],
+  );
 
-  const take = useCallback((selected: { ids: readonly SlideId[]; anchor: SlideId | null }, focused: SlideId | null, see: boolean) => {
-    store.getState().select(selected.ids, selected.anchor);
-    focus.current = focused;
-    if (see && focused) go(latest.current.order.indexOf(focused));
-  }, [store, go]);
+  const click = useCallback(
+    (slide: Slide, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => {
+      const { selection: before, anchor: from } = store.getState();
+      take(selectionAfterClick(latest.current.order, before, from, slide.id, keys), slide.id, true);
+      scroller.current?.focus({ preventScroll: true });
+    },
+    [store, take],
+  );
 
-  const click = useCallback((slide: Slide, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => {
-    const { selection: before, anchor: from } = store.getState();
-    take(selectionAfterClick(latest.current.order, before, from, slide.id, keys), slide.id, true);
-    scroller.current?.focus({ preventScroll: true });
-  }, [store, take]);
-
-  const type = useCallback((slide: Slide | null) => {
-    setTyping(slide?.id ?? null);
-    if (slide) take({ ids: [slide.id], anchor: slide.id }, slide.id, true);
-    else scroller.current?.focus({ preventScroll: true });
-  }, [take]);
+  const type = useCallback(
+    (slide: Slide | null) => {
+      setTyping(slide?.id ?? null);
+      if (slide) take({ ids: [slide.id], anchor: slide.id }, slide.id, true);
+      else scroller.current?.focus({ preventScroll: true });
+    },
+    [take],
+  );
 
   /** For the slide, or for all chosen ones when it is one of them. */
-  const setLength = useCallback((slide: Slide, lengthMs: number) => {
-    const chosen = actions.chosen();
-    actions.setLength(lengthMs, chosen.includes(slide.id) && chosen.length > 1 ? chosen : [slide.id]);
-  }, [actions]);
-  const seamDone = useCallback((drag: SeamDrag) => {
-    setSeam(null);
-    if (drag.byMs !== 0) actions.moveSeam(drag.byMs, drag.way, drag.index);
-  }, [actions]);
+  const setLength = useCallback(
+    (slide: Slide, lengthMs: number) => {
+      const chosen = actions.chosen();
+      actions.setLength(lengthMs, chosen.includes(slide.id) && chosen.length > 1 ? chosen : [slide.id]);
+    },
+    [actions],
+  );
+  const seamDone = useCallback(
+    (drag: SeamDrag) => {
+      setSeam(null);
+      if (drag.byMs !== 0) actions.moveSeam(drag.byMs, drag.way, drag.index);
+    },
+    [actions],
+  );
 
   const step = (by: number, stretch: boolean) => {
     const next = selectionAfterStep(order, anchor, focus.current, by, stretch);
@@ -164,20 +209,32 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
     'slide-ends': (event) => step(event?.key === 'Home' ? -order.length : order.length, false),
     'all-slides': () => take({ ids: order, anchor: order[0] ?? null }, focus.current, false),
     'no-slides': () => take({ ids: [], anchor: null }, null, false),
-    'move-up': () => actions.moveBy(-1), 'move-down': () => actions.moveBy(1), 'move-to-start': () => actions.moveToEnd('start'), 'move-to-end': () => actions.moveToEnd('end'),
-    duplicate: actions.duplicate, blank: actions.blank, remove: () => actions.remove(), part: actions.part,
+    'move-up': () => actions.moveBy(-1),
+    'move-down': () => actions.moveBy(1),
+    'move-to-start': () => actions.moveToEnd('start'),
+    'move-to-end': () => actions.moveToEnd('end'),
+    duplicate: actions.duplicate,
+    blank: actions.blank,
+    remove: () => actions.remove(),
+    part: actions.part,
     join: () => actions.join(actions.chosen()),
     title: anchor ? () => setTyping(anchor) : undefined,
-    shorter: () => actions.changeLength(-LENGTH_STEP_MS), longer: () => actions.changeLength(LENGTH_STEP_MS),
-    'seam-earlier': () => actions.moveSeam(-LENGTH_STEP_MS, 'roll', undefined, 'seam'), 'seam-later': () => actions.moveSeam(LENGTH_STEP_MS, 'roll', undefined, 'seam'),
-    cut: () => void document.execCommand('cut'), copy: () => void document.execCommand('copy'),
-    captions: actions.writeCaptions, tray: () => setTrayOpen(!trayOpen),
+    shorter: () => actions.changeLength(-LENGTH_STEP_MS),
+    longer: () => actions.changeLength(LENGTH_STEP_MS),
+    'seam-earlier': () => actions.moveSeam(-LENGTH_STEP_MS, 'roll', undefined, 'seam'),
+    'seam-later': () => actions.moveSeam(LENGTH_STEP_MS, 'roll', undefined, 'seam'),
+    cut: () => void document.execCommand('cut'),
+    copy: () => void document.execCommand('copy'),
+    captions: actions.writeCaptions,
+    tray: () => setTrayOpen(!trayOpen),
   });
   useOrderClipboard(actions);
 
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   useEffect(() => {
-    const follow = (event: PointerEvent) => { pointer.current = { x: event.clientX, y: event.clientY }; };
+    const follow = (event: PointerEvent) => {
+      pointer.current = { x: event.clientX, y: event.clientY };
+    };
     window.addEventListener('pointermove', follow, true);
     return () => window.removeEventListener('pointermove', follow, true);
   }, []);
@@ -186,7 +243,9 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
     const box = scroller.current!.getBoundingClientRect();
     const { x, y } = pointer.current;
     const inside = x > box.left && x < box.right && y > box.top - 40 && y < box.bottom + (fromTray ? 0 : 40);
-    const where = inside ? dropAt(order, places, x - box.left, y - box.top + scroller.current!.scrollTop, fromTray) : null;
+    const where = inside
+      ? dropAt(order, places, x - box.left, y - box.top + scroller.current!.scrollTop, fromTray)
+      : null;
     return where?.side === 'beside' && dragging.includes(where.id) ? null : where;
   };
   const follow = () => {
@@ -194,8 +253,15 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
     setCaret((before) => (before?.id === next?.id && before?.side === next?.side ? before : next));
   };
   const latestFollow = useRef(follow);
-  useEffect(() => { latestFollow.current = follow; });
-  useEdgeScroll(dragging.length > 0, scroller, pointer, useCallback(() => latestFollow.current(), []));
+  useEffect(() => {
+    latestFollow.current = follow;
+  });
+  useEdgeScroll(
+    dragging.length > 0,
+    scroller,
+    pointer,
+    useCallback(() => latestFollow.current(), []),
+  );
   const afterIdOf = (drop: OrderDrop, leaving: readonly string[]): SlideId | null => {
     const rest = order.filter((id) => !leaving.includes(id));
     const index = order.indexOf(drop.id) + (drop.side === 'after' ? 1 : 0);
@@ -215,14 +281,26 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
       else actions.layIn(brought, afterIdOf(where, []));
       setPicked(new Set());
     } else if (where.side === 'beside') actions.join([where.id, ...(leaving as SlideId[])]);
-    else actions.moveTo(order.filter((id) => leaving.includes(id)), afterIdOf(where, leaving));
+    else
+      actions.moveTo(
+        order.filter((id) => leaving.includes(id)),
+        afterIdOf(where, leaving),
+      );
   };
   const start = (id: string) => {
-    const chosen: readonly string[] = id.startsWith(TRAY_DRAG) ? (picked.has(id.slice(TRAY_DRAG.length)) ? [...picked].map((entry) => TRAY_DRAG + entry) : [id]) : selection.has(id as SlideId) ? actions.chosen() : [id];
+    const chosen: readonly string[] = id.startsWith(TRAY_DRAG)
+      ? picked.has(id.slice(TRAY_DRAG.length))
+        ? [...picked].map((entry) => TRAY_DRAG + entry)
+        : [id]
+      : selection.has(id as SlideId)
+        ? actions.chosen()
+        : [id];
     setDragging(chosen);
   };
   const draggedSlide = slides.find((slide) => slide.id === dragging[0]);
-  const draggedAsset = fromTray ? unused.find((entry) => TRAY_DRAG + entry.id === dragging[0])?.assetId : draggedSlide && mainLayerOf(draggedSlide)?.assetId;
+  const draggedAsset = fromTray
+    ? unused.find((entry) => TRAY_DRAG + entry.id === dragging[0])?.assetId
+    : draggedSlide && mainLayerOf(draggedSlide)?.assetId;
   const caretNumber = order.indexOf(anchor ?? ('' as SlideId)) + 1 || null;
   const pickedEntries = () => unused.filter((entry) => picked.has(entry.id));
 
@@ -233,8 +311,13 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
       onDragStart={({ active }) => start(String(active.id))}
       onDragMove={follow}
       onDragEnd={drop}
-      onDragCancel={() => { setDragging([]); setCaret(null); }}
-      accessibility={{ screenReaderInstructions: { draggable: 'Drag to change the order, or press Alt with the arrow keys.' } }}
+      onDragCancel={() => {
+        setDragging([]);
+        setCaret(null);
+      }}
+      accessibility={{
+        screenReaderInstructions: { draggable: 'Drag to change the order, or press Alt with the arrow keys.' },
+      }}
     >
       <div
         ref={scroller}
@@ -245,7 +328,9 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
         tabIndex={0}
         data-part="running-order"
         className="relative min-h-0 flex-1 overflow-y-auto outline-offset-[-2px] scroll-thin"
-        onScroll={(event) => { centre.current = rowAt(places, event.currentTarget.scrollTop + event.currentTarget.clientHeight / 2); }}
+        onScroll={(event) => {
+          centre.current = rowAt(places, event.currentTarget.scrollTop + event.currentTarget.clientHeight / 2);
+        }}
       >
         <div role="rowgroup" style={{ height: places.totalPx + 80 }} className="relative">
           {rows.getVirtualItems().map((row) => {
@@ -281,7 +366,12 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
               />
             );
           })}
-          <div ref={playhead} aria-hidden="true" style={{ transform: `translateY(${ORDER_PAD_PX}px)` }} className="pointer-events-none absolute top-0 left-1 z-20 flex h-0 w-[154px] flex-row-reverse items-center">
+          <div
+            ref={playhead}
+            aria-hidden="true"
+            style={{ transform: `translateY(${ORDER_PAD_PX}px)` }}
+            className="pointer-events-none absolute top-0 left-1 z-20 flex h-0 w-[154px] flex-row-reverse items-center"
+          >
             <span className="tabular rounded-[4px] bg-red px-1 text-xs font-semibold text-white">0:00.0</span>
             <span className="h-[2px] flex-1 bg-red" />
           </div>
@@ -293,8 +383,18 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
           chosen={picked}
           onChoose={setPicked}
           caretNumber={caretNumber}
-          onLayIn={() => { actions.layIn(pickedEntries(), anchor ?? order.at(-1) ?? null); setPicked(new Set()); }}
-          onBeside={anchor ? () => { actions.putBeside(pickedEntries(), anchor); setPicked(new Set()); } : null}
+          onLayIn={() => {
+            actions.layIn(pickedEntries(), anchor ?? order.at(-1) ?? null);
+            setPicked(new Set());
+          }}
+          onBeside={
+            anchor
+              ? () => {
+                  actions.putBeside(pickedEntries(), anchor);
+                  setPicked(new Set());
+                }
+              : null
+          }
         />
       )}
       <OrderBar actions={actions} trayOpen={trayOpen} trayCount={unused.length} onTray={() => setTrayOpen(!trayOpen)} />
@@ -303,7 +403,11 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
           <span className="relative block w-[150px] rotate-2 bg-white p-1 shadow-raised">
             {/* eslint-disable-next-line @next/next/no-img-element */}
             <img src={`/api/pictures/${draggedAsset}?width=320`} alt="" className="h-20 w-full object-cover" />
-            {dragging.length > 1 && <span className="tabular absolute -top-2 -right-2 grid size-6 place-items-center rounded-full bg-red text-xs font-semibold text-white">{dragging.length}</span>}
+            {dragging.length > 1 && (
+              <span className="tabular absolute -top-2 -right-2 grid size-6 place-items-center rounded-full bg-red text-xs font-semibold text-white">
+                {dragging.length}
+              </span>
+            )}
           </span>
         )}
       </DragOverlay>

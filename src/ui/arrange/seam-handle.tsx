@@ -24,7 +24,9 @@ interface SeamHandleProps {
 export function SeamHandle({ index, onDrag, onDone }: SeamHandleProps) {
   const from = useRef<number | null>(null);
   const dragOf = (event: { clientY: number; altKey: boolean }): SeamDrag => ({
-    index, byMs: Math.round(((event.clientY - from.current!) * MS_PER_PX) / STEP_MS) * STEP_MS, way: event.altKey ? 'roll' : 'ripple',
+    index,
+    byMs: Math.round(((event.clientY - from.current!) * MS_PER_PX) / STEP_MS) * STEP_MS,
+    way: event.altKey ? 'roll' : 'ripple',
   });
   return (
     <div
@@ -41,7 +43,9 @@ export function SeamHandle({ index, onDrag, onDone }: SeamHandleProps) {
         from.current = event.clientY;
         onDrag(dragOf(event));
       }}
-      onPointerMove={(event) => { if (from.current !== null) onDrag(dragOf(event)); }}
+      onPointerMove={(event) => {
+        if (from.current !== null) onDrag(dragOf(event));
+      }}
       onPointerUp={(event) => {
         if (from.current === null) return;
         const drag = dragOf(event);

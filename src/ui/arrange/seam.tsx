@@ -27,17 +27,41 @@ interface SeamProps {
 /** The slim place between two slides: the transition, and a way to change it for one, the selection or all. */
 export const Seam = memo(function Seam({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
   const { transition } = slide;
-  const label = transition.kind === 'cut' ? 'cut' : `${TRANSITION_NAMES[transition.kind]} ${(transitionMs / 1000).toFixed(1)}`;
+  const label =
+    transition.kind === 'cut' ? 'cut' : `${TRANSITION_NAMES[transition.kind]} ${(transitionMs / 1000).toFixed(1)}`;
   return (
-    <Popover.Root onOpenChange={(open) => { if (open) onGo(startMs + transitionMs / 2); }}>
+    <Popover.Root
+      onOpenChange={(open) => {
+        if (open) onGo(startMs + transitionMs / 2);
+      }}
+    >
       <Popover.Trigger asChild>
-        <button type="button" aria-label={`Transition into this slide: ${label}`} onClick={(event) => event.stopPropagation()} className="tabular flex h-5 items-center gap-1 rounded-full border border-rule bg-paper px-2 text-xs text-soft hover:border-soft hover:text-ink">
-          <svg width="13" height="9" viewBox="0 0 13 9" aria-hidden="true" className="fill-current">{transition.kind === 'cut' ? <path d="M6 0h1v9H6z" /> : <path d="M0 0l6.500 4.500L0 9zM13 0L6.500 4.500 13 9z" />}</svg>
+        <button
+          type="button"
+          aria-label={`Transition into this slide: ${label}`}
+          onClick={(event) => event.stopPropagation()}
+          className="tabular flex h-5 items-center gap-1 rounded-full border border-rule bg-paper px-2 text-xs text-soft hover:border-soft hover:text-ink"
+        >
+          <svg width="13" height="9" viewBox="0 0 13 9" aria-hidden="true" className="fill-current">
+            {transition.kind === 'cut' ? (
+              <path d="M6 0h1v9H6z" />
+            ) : (
+              <path d="M0 0l6.500 4.500L0 9zM13 0L6.500 4.500 13 9z" />
+            )}
+          </svg>
           {label}
         </button>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={6} data-part="transition" aria-label="Transition into this slide" onClick={(event) => event.stopPropagation()} onKeyDown={(event) => event.stopPropagation()} className="z-30 w-80 rounded-lg border border-rule bg-card p-3 shadow-raised">
+        <Popover.Content
+          align="start"
+          sideOffset={6}
+          data-part="transition"
+          aria-label="Transition into this slide"
+          onClick={(event) => event.stopPropagation()}
+          onKeyDown={(event) => event.stopPropagation()}
+          className="z-30 w-80 rounded-lg border border-rule bg-card p-3 shadow-raised"
+        >
           <SeamForm slide={slide} transitionMs={transitionMs} startMs={startMs} onGo={onGo} onPlay={onPlay} />
         </Popover.Content>
       </Popover.Portal>
@@ -50,18 +74,44 @@ function SeamForm({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
   const slides = useShow((state) => state.show.slides);
   const selection = useShow((state) => state.selection);
   const { transition } = slide;
-  const set = (ids: readonly SlideId[], next: Transition, joins?: string) => edit({ kind: 'set-transitions', transitions: ids.map((slideId) => ({ slideId, transition: next })) }, joins && `${joins} ${slide.id}`);
+  const set = (ids: readonly SlideId[], next: Transition, joins?: string) =>
+    edit(
+      { kind: 'set-transitions', transitions: ids.map((slideId) => ({ slideId, transition: next })) },
+      joins && `${joins} ${slide.id}`,
+    );
   return (
     <>
-      <TransitionForm transition={transition} onChange={(next, joins) => {
-        set([slide.id], next, joins);
-        onGo(startMs + (next.kind === 'cut' ? 0 : Math.min(next.lengthMs, slide.lengthMs / 2) / 2));
-      }} />
-      {transition.kind !== 'cut' && transitionMs < transition.lengthMs && <p className="mt-2 text-soft">It takes {(transitionMs / 1000).toFixed(1)} s here: a transition takes at most half of either slide.</p>}
+      <TransitionForm
+        transition={transition}
+        onChange={(next, joins) => {
+          set([slide.id], next, joins);
+          onGo(startMs + (next.kind === 'cut' ? 0 : Math.min(next.lengthMs, slide.lengthMs / 2) / 2));
+        }}
+      />
+      {transition.kind !== 'cut' && transitionMs < transition.lengthMs && (
+        <p className="mt-2 text-soft">
+          It takes {(transitionMs / 1000).toFixed(1)} s here: a transition takes at most half of either slide.
+        </p>
+      )}
       <div className="mt-3 flex gap-2">
-        {transition.kind !== 'cut' && <Button onClick={() => onPlay(Math.max(0, startMs - AROUND_MS), startMs + transitionMs + AROUND_MS)}><Play size={12} fill="currentColor" /> Play it</Button>}
-        {selection.size > 1 && <Button onClick={() => set([...selection], transition)}>Same for {selection.size} chosen</Button>}
-        <Button onClick={() => set(slides.map((other) => other.id), transition)}>Same for all</Button>
+        {transition.kind !== 'cut' && (
+          <Button onClick={() => onPlay(Math.max(0, startMs - AROUND_MS), startMs + transitionMs + AROUND_MS)}>
+            <Play size={12} fill="currentColor" /> Play it
+          </Button>
+        )}
+        {selection.size > 1 && (
+          <Button onClick={() => set([...selection], transition)}>Same for {selection.size} chosen</Button>
+        )}
+        <Button
+          onClick={() =>
+            set(
+              slides.map((other) => other.id),
+              transition,
+            )
+          }
+        >
+          Same for all
+        </Button>
       </div>
     </>
   );

@@ -15,29 +15,58 @@ interface SlidePictureProps {
 }
 
 /** What a slide shows, small: its picture with its framings, or all its pictures as they stand in the frame. Drawn again when that changes, not with every change to the show. */
-export const SlidePicture = memo(function SlidePicture({ slide, facts, moves, widthPx, heightPx }: SlidePictureProps) {
-  const pictures = picturesOf(slide);
-  const [only] = pictures;
-  const known = only && facts.get(only.assetId);
-  if (only && pictures.length === 1 && known && known.kind !== 'sound') return <FramedPicture layer={only} facts={known} move={moves.get(only.id)} widthPx={widthPx} heightPx={heightPx} />;
-  const colour = slide.backing.kind === 'colour' ? slide.backing.colour : 'var(--color-surround)';
-  return (
-    <span className="relative block overflow-hidden" style={{ width: widthPx, height: heightPx, background: colour }}>
-      {pictures.length > 1 && pictures.map((picture) => {
-        const share = (channel: unknown, otherwise: number) => (typeof channel === 'number' ? channel : otherwise);
-        const { x, y, width, height } = picture.channels ?? {};
-        const [w, h] = [share(width, 1), share(height, 1)];
-        const whole = facts.get(picture.assetId);
-        if (!whole || whole.kind === 'sound') return null;
-        const shown = factsInUse(picture, whole);
-        const scale = Math.max((w * widthPx) / shown.widthPx, (h * heightPx) / shown.heightPx);
-        return (
-          <span key={picture.id} className="absolute grid place-items-center overflow-hidden" style={{ left: `${(share(x, 0.5) - w / 2) * 100}%`, top: `${(share(y, 0.5) - h / 2) * 100}%`, width: `${w * 100}%`, height: `${h * 100}%` }}>
-            <CroppedPrint assetId={picture.assetId} picture={whole} crop={picture.kind === 'picture' ? picture.crop : undefined} widthPx={shown.widthPx * scale} heightPx={shown.heightPx * scale} />
-          </span>
-        );
-      })}
-    </span>
-  );
-}, (before, now) => before.slide === now.slide && before.widthPx === now.widthPx && before.heightPx === now.heightPx
-  && picturesOf(now.slide).every((picture) => before.moves.get(picture.id) === now.moves.get(picture.id) && before.facts.get(picture.assetId) === now.facts.get(picture.assetId)));
+export const SlidePicture = memo(
+  function SlidePicture({ slide, facts, moves, widthPx, heightPx }: SlidePictureProps) {
+    const pictures = picturesOf(slide);
+    const [only] = pictures;
+    const known = only && facts.get(only.assetId);
+    if (only && pictures.length === 1 && known && known.kind !== 'sound')
+      return (
+        <FramedPicture layer={only} facts={known} move={moves.get(only.id)} widthPx={widthPx} heightPx={heightPx} />
+      );
+    const colour = slide.backing.kind === 'colour' ? slide.backing.colour : 'var(--color-surround)';
+    return (
+      <span className="relative block overflow-hidden" style={{ width: widthPx, height: heightPx, background: colour }}>
+        {pictures.length > 1 &&
+          pictures.map((picture) => {
+            const share = (channel: unknown, otherwise: number) => (typeof channel === 'number' ? channel : otherwise);
+            const { x, y, width, height } = picture.channels ?? {};
+            const [w, h] = [share(width, 1), share(height, 1)];
+            const whole = facts.get(picture.assetId);
+            if (!whole || whole.kind === 'sound') return null;
+            const shown = factsInUse(picture, whole);
+            const scale = Math.max((w * widthPx) / shown.widthPx, (h * heightPx) / shown.heightPx);
+            return (
+              <span
+                key={picture.id}
+                className="absolute grid place-items-center overflow-hidden"
+                style={{
+                  left: `${(share(x, 0.5) - w / 2) * 100}%`,
+                  top: `${(share(y, 0.5) - h / 2) * 100}%`,
+                  width: `${w * 100}%`,
+                  height: `${h * 100}%`,
+                }}
+              >
+                <CroppedPrint
+                  assetId={picture.assetId}
+                  picture={whole}
+                  crop={picture.kind === 'picture' ? picture.crop : undefined}
+                  widthPx={shown.widthPx * scale}
+                  heightPx={shown.heightPx * scale}
+                />
+              </span>
+            );
+          })}
+      </span>
+    );
+  },
+  (before, now) =>
+    before.slide === now.slide &&
+    before.widthPx === now.widthPx &&
+    before.heightPx === now.heightPx &&
+    picturesOf(now.slide).every(
+      (picture) =>
+        before.moves.get(picture.id) === now.moves.get(picture.id) &&
+        before.facts.get(picture.assetId) === now.facts.get(picture.assetId),
+    ),
+);

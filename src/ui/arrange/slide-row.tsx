@@ -45,13 +45,41 @@ interface SlideRowProps {
 
 /** One slide in the running order: time, sound, picture with its framings, words. */
 export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
-  const { slide, span, topPx, heightPx, facts, moves, narrationMs, music, enlargement, selected, leading, typing, dragged, caret, seam, onClick, onType, onLength, onGo, onPlay, onSeamDrag, onSeamDone } = props;
+  const {
+    slide,
+    span,
+    topPx,
+    heightPx,
+    facts,
+    moves,
+    narrationMs,
+    music,
+    enlargement,
+    selected,
+    leading,
+    typing,
+    dragged,
+    caret,
+    seam,
+    onClick,
+    onType,
+    onLength,
+    onGo,
+    onPlay,
+    onSeamDrag,
+    onSeamDone,
+  } = props;
   const { setNodeRef: setDragRef, listeners, attributes } = useDraggable({ id: slide.id });
   const printHeight = Math.max(20, Math.min(104, heightPx - 26));
   const printWidth = Math.round(printHeight * (16 / 9));
   const small = heightPx < 84;
-  const voice = slide.narration && narrationMs !== null
-    ? { from: slide.narration.offsetMs / slide.lengthMs, to: Math.min(1, (slide.narration.offsetMs + narrationMs) / slide.lengthMs) } : null;
+  const voice =
+    slide.narration && narrationMs !== null
+      ? {
+          from: slide.narration.offsetMs / slide.lengthMs,
+          to: Math.min(1, (slide.narration.offsetMs + narrationMs) / slide.lengthMs),
+        }
+      : null;
   return (
     <div
       role="row"
@@ -66,16 +94,67 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
       }}
       // Not a transform: the dragging library measures where things stand without theirs.
       style={{ top: topPx, height: heightPx }}
-      className={clsx('absolute inset-x-0 grid grid-cols-[68px_76px_206px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)] gap-x-2 select-none border-t border-rule pr-4 pl-3', selected ? 'bg-card' : 'bg-transparent', dragged && 'opacity-35')}
+      className={clsx(
+        'absolute inset-x-0 grid grid-cols-[68px_76px_206px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)] gap-x-2 select-none border-t border-rule pr-4 pl-3',
+        selected ? 'bg-card' : 'bg-transparent',
+        dragged && 'opacity-35',
+      )}
     >
-      {(caret === 'before' || caret === 'after') && <span aria-hidden="true" data-part="caret" className={clsx('pointer-events-none absolute inset-x-2 z-20 h-[3px] rounded-full bg-red', caret === 'before' ? '-top-[2px]' : '-bottom-[2px]')} />}
-      {caret === 'beside' && <span aria-hidden="true" data-part="caret-beside" className="pointer-events-none absolute inset-y-2 left-[374px] z-20 w-[176px] rounded-md border-2 border-dashed border-red bg-red-wash/90 px-2 pt-1.5 font-semibold text-red-deep">beside this picture</span>}
-      {seam && <span aria-hidden="true" className="tabular pointer-events-none absolute -bottom-[13px] left-[152px] z-30 rounded-md bg-black px-2 py-1 text-xs whitespace-nowrap text-lamp shadow-raised">{(slide.lengthMs / 1000).toFixed(1)} s <span className="text-lamp-soft">{seam.way === 'roll' ? 'the next slide gives or takes it' : 'what follows moves along · Alt: only the next'}</span></span>}
+      {(caret === 'before' || caret === 'after') && (
+        <span
+          aria-hidden="true"
+          data-part="caret"
+          className={clsx(
+            'pointer-events-none absolute inset-x-2 z-20 h-[3px] rounded-full bg-red',
+            caret === 'before' ? '-top-[2px]' : '-bottom-[2px]',
+          )}
+        />
+      )}
+      {caret === 'beside' && (
+        <span
+          aria-hidden="true"
+          data-part="caret-beside"
+          className="pointer-events-none absolute inset-y-2 left-[374px] z-20 w-[176px] rounded-md border-2 border-dashed border-red bg-red-wash/90 px-2 pt-1.5 font-semibold text-red-deep"
+        >
+          beside this picture
+        </span>
+      )}
+      {seam && (
+        <span
+          aria-hidden="true"
+          className="tabular pointer-events-none absolute -bottom-[13px] left-[152px] z-30 rounded-md bg-black px-2 py-1 text-xs whitespace-nowrap text-lamp shadow-raised"
+        >
+          {(slide.lengthMs / 1000).toFixed(1)} s{' '}
+          <span className="text-lamp-soft">
+            {seam.way === 'roll' ? 'the next slide gives or takes it' : 'what follows moves along · Alt: only the next'}
+          </span>
+        </span>
+      )}
       <div role="gridcell" className="overflow-hidden pt-3">
         <span className="tabular block">{clockTenths(span.startMs)}</span>
-        {!small && <NumberField label={`Length of slide ${span.slideIndex + 1} in seconds`} value={slide.lengthMs / 1000} min={0.2} max={86_400} step={0.5} unit="s" onCommit={(seconds) => onLength(slide, Math.round(seconds * 1000))} className="mt-1 -ml-1.5 text-soft [&_input]:h-6 [&_input]:w-auto [&_input]:max-w-14 [&_input]:[field-sizing:content] [&_input]:border-transparent [&_input]:bg-transparent [&_input]:text-soft hover:[&_input]:border-rule" />}
+        {!small && (
+          <NumberField
+            label={`Length of slide ${span.slideIndex + 1} in seconds`}
+            value={slide.lengthMs / 1000}
+            min={0.2}
+            max={86_400}
+            step={0.5}
+            unit="s"
+            onCommit={(seconds) => onLength(slide, Math.round(seconds * 1000))}
+            className="mt-1 -ml-1.5 text-soft [&_input]:h-6 [&_input]:w-auto [&_input]:max-w-14 [&_input]:[field-sizing:content] [&_input]:border-transparent [&_input]:bg-transparent [&_input]:text-soft hover:[&_input]:border-rule"
+          />
+        )}
       </div>
-      <div role="gridcell" aria-label="Sound"><SoundStrip music={music} startMs={span.startMs} endMs={span.endMs} widthPx={60} heightPx={heightPx} voice={voice} /></div>
+      <div role="gridcell" aria-label="Sound">
+        <SoundStrip
+          music={music}
+          startMs={span.startMs}
+          endMs={span.endMs}
+          widthPx={60}
+          heightPx={heightPx}
+          voice={voice}
+        />
+      </div>
       <div role="gridcell" className={clsx('flex items-center', small ? 'justify-start' : 'pt-2')}>
         <div
           ref={setDragRef}
@@ -85,16 +164,42 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
           aria-roledescription="picture that can be dragged"
           aria-label={`Picture of slide ${span.slideIndex + 1}`}
           tabIndex={-1}
-          className={clsx('relative cursor-grab touch-none bg-white p-[4px] shadow-print', selected && 'outline-[3px] outline-offset-1 outline-red')}
+          className={clsx(
+            'relative cursor-grab touch-none bg-white p-[4px] shadow-print',
+            selected && 'outline-[3px] outline-offset-1 outline-red',
+          )}
         >
           <SlidePicture slide={slide} facts={facts} moves={moves} widthPx={printWidth} heightPx={printHeight} />
-          {enlargement !== null && <span title="The picture is too small for its framing: it will look soft" className="absolute top-1.5 left-1.5 rounded-sm bg-card px-1 text-xs font-medium text-saffron-deep">soft: {enlargement.toFixed(1)} ×</span>}
-          <span className={clsx('tabular absolute right-1.5 bottom-1 text-xs text-white [text-shadow:0_0_3px_black,0_0_3px_black]', leading && 'font-bold')}>{span.slideIndex + 1}<span aria-hidden="true" className="text-[9px]">▸</span></span>
+          {enlargement !== null && (
+            <span
+              title="The picture is too small for its framing: it will look soft"
+              className="absolute top-1.5 left-1.5 rounded-sm bg-card px-1 text-xs font-medium text-saffron-deep"
+            >
+              soft: {enlargement.toFixed(1)} ×
+            </span>
+          )}
+          <span
+            className={clsx(
+              'tabular absolute right-1.5 bottom-1 text-xs text-white [text-shadow:0_0_3px_black,0_0_3px_black]',
+              leading && 'font-bold',
+            )}
+          >
+            {span.slideIndex + 1}
+            <span aria-hidden="true" className="text-[9px]">
+              ▸
+            </span>
+          </span>
         </div>
       </div>
-      <div role="gridcell" className="min-w-0 overflow-hidden pt-2.5"><WordsCell slide={slide} typing={typing} selected={selected} onType={onType} /></div>
+      <div role="gridcell" className="min-w-0 overflow-hidden pt-2.5">
+        <WordsCell slide={slide} typing={typing} selected={selected} onType={onType} />
+      </div>
       <SeamHandle index={span.slideIndex} onDrag={onSeamDrag} onDone={onSeamDone} />
-      {span.slideIndex > 0 && <div role="gridcell" className="absolute -top-[11px] left-[164px] z-10"><Seam slide={slide} transitionMs={span.transitionMs} startMs={span.startMs} onGo={onGo} onPlay={onPlay} /></div>}
+      {span.slideIndex > 0 && (
+        <div role="gridcell" className="absolute -top-[11px] left-[164px] z-10">
+          <Seam slide={slide} transitionMs={span.transitionMs} startMs={span.startMs} onGo={onGo} onPlay={onPlay} />
+        </div>
+      )}
     </div>
   );
 });

@@ -36,8 +36,17 @@ export function SoundStrip({ music, startMs, endMs, widthPx, heightPx, voice }: 
   }, [music, startMs, endMs, widthPx, heightPx]);
   return (
     <div aria-hidden="true" className="relative h-full" style={{ width: widthPx + 16 }}>
-      <canvas ref={canvas} className="absolute top-0 left-0 text-saffron" style={{ width: widthPx, height: heightPx }} />
-      {voice && <span className="absolute right-1 w-2 rounded-full bg-moss" style={{ top: `${voice.from * 100}%`, height: `calc(${(voice.to - voice.from) * 100}% - 4px)` }} />}
+      <canvas
+        ref={canvas}
+        className="absolute top-0 left-0 text-saffron"
+        style={{ width: widthPx, height: heightPx }}
+      />
+      {voice && (
+        <span
+          className="absolute right-1 w-2 rounded-full bg-moss"
+          style={{ top: `${voice.from * 100}%`, height: `calc(${(voice.to - voice.from) * 100}% - 4px)` }}
+        />
+      )}
     </div>
   );
 }

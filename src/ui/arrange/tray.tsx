@@ -26,16 +26,40 @@ export function Tray({ entries, chosen, onChoose, caretNumber, onLayIn, onBeside
   const [anchor, setAnchor] = useState<string | null>(null);
   const [focus, setFocus] = useState<string | null>(null);
   // eslint-disable-next-line react-hooks/incompatible-library
-  const cells = useVirtualizer({ horizontal: true, count: entries.length, getScrollElement: () => scroller.current, estimateSize: () => CELL_PX, overscan: 3, paddingStart: 12, paddingEnd: 12 });
+  const cells = useVirtualizer({
+    horizontal: true,
+    count: entries.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => CELL_PX,
+    overscan: 3,
+    paddingStart: 12,
+    paddingEnd: 12,
+  });
   const ids = entries.map((entry) => entry.id);
   return (
     <section aria-label="Prints not in the order" data-part="tray" className="shrink-0 border-t border-rule bg-paper">
       <div className="flex h-9 items-center gap-2 px-4 whitespace-nowrap">
-        <span className="text-soft">{entries.length === 0 ? 'Every print that is kept is in the order.' : chosen.size > 0 ? <><b className="tabular text-ink">{chosen.size}</b> chosen</> : 'Drag prints between slides, or onto one to put them beside its picture.'}</span>
+        <span className="text-soft">
+          {entries.length === 0 ? (
+            'Every print that is kept is in the order.'
+          ) : chosen.size > 0 ? (
+            <>
+              <b className="tabular text-ink">{chosen.size}</b> chosen
+            </>
+          ) : (
+            'Drag prints between slides, or onto one to put them beside its picture.'
+          )}
+        </span>
         {chosen.size > 0 && (
           <>
-            <Button className="h-7" onClick={onLayIn} data-part="tray-lay-in">Lay in {caretNumber === null ? 'at the end' : `after slide ${caretNumber}`}</Button>
-            {onBeside && <Button className="h-7" onClick={onBeside} data-part="tray-beside">Put beside slide {caretNumber}’s picture</Button>}
+            <Button className="h-7" onClick={onLayIn} data-part="tray-lay-in">
+              Lay in {caretNumber === null ? 'at the end' : `after slide ${caretNumber}`}
+            </Button>
+            {onBeside && (
+              <Button className="h-7" onClick={onBeside} data-part="tray-beside">
+                Put beside slide {caretNumber}’s picture
+              </Button>
+            )}
           </>
         )}
       </div>
@@ -45,9 +69,15 @@ export function Tray({ entries, chosen, onChoose, caretNumber, onLayIn, onBeside
         aria-label="Prints not in the order"
         aria-multiselectable="true"
         tabIndex={0}
-        className={clsx('h-[98px] overflow-x-auto overflow-y-hidden -outline-offset-2 scroll-thin', entries.length === 0 && 'hidden')}
+        className={clsx(
+          'h-[98px] overflow-x-auto overflow-y-hidden -outline-offset-2 scroll-thin',
+          entries.length === 0 && 'hidden',
+        )}
         onKeyDown={(event) => {
-          if (event.key === 'Enter') { event.preventDefault(); onLayIn(); }
+          if (event.key === 'Enter') {
+            event.preventDefault();
+            onLayIn();
+          }
           if (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight') return;
           event.preventDefault();
           event.stopPropagation();
@@ -95,9 +125,28 @@ export const TRAY_DRAG = 'print ';
 function TrayPrint({ entry, leftPx, chosen, onClick }: TrayPrintProps) {
   const { setNodeRef, listeners } = useDraggable({ id: `${TRAY_DRAG}${entry.id}` });
   return (
-    <div ref={setNodeRef} {...listeners} role="option" aria-selected={chosen} aria-label={entry.fileName} data-entry={entry.id} onClick={onClick} style={{ left: leftPx }} className={clsx('absolute top-1 grid h-[76px] w-[110px] cursor-grab touch-none place-items-center bg-white p-1 shadow-print', chosen && 'outline-[3px] outline-offset-1 outline-red')}>
+    <div
+      ref={setNodeRef}
+      {...listeners}
+      role="option"
+      aria-selected={chosen}
+      aria-label={entry.fileName}
+      data-entry={entry.id}
+      onClick={onClick}
+      style={{ left: leftPx }}
+      className={clsx(
+        'absolute top-1 grid h-[76px] w-[110px] cursor-grab touch-none place-items-center bg-white p-1 shadow-print',
+        chosen && 'outline-[3px] outline-offset-1 outline-red',
+      )}
+    >
       {/* eslint-disable-next-line @next/next/no-img-element */}
-      <img src={`/api/pictures/${entry.assetId}?width=320`} alt="" draggable={false} decoding="async" className="max-h-[68px] max-w-full" />
+      <img
+        src={`/api/pictures/${entry.assetId}?width=320`}
+        alt=""
+        draggable={false}
+        decoding="async"
+        className="max-h-[68px] max-w-full"
+      />
     </div>
   );
 }

@@ -11,7 +11,12 @@ const FASTEST_PX_A_FRAME = 22;
  *
  * @param onScroll told after each step, since what lies under a hand that rests has changed
  */
-export function useEdgeScroll(active: boolean, list: RefObject<HTMLElement | null>, hand: RefObject<{ x: number; y: number }>, onScroll: () => void): void {
+export function useEdgeScroll(
+  active: boolean,
+  list: RefObject<HTMLElement | null>,
+  hand: RefObject<{ x: number; y: number }>,
+  onScroll: () => void,
+): void {
   useEffect(() => {
     if (!active) return;
     let asked = requestAnimationFrame(function step() {
@@ -19,7 +24,12 @@ export function useEdgeScroll(active: boolean, list: RefObject<HTMLElement | nul
       const box = list.current?.getBoundingClientRect();
       if (!box || hand.current.x < box.left || hand.current.x > box.right) return;
       const { y } = hand.current;
-      const push = y < box.top + REACH_PX ? -Math.min(1, (box.top + REACH_PX - y) / REACH_PX) : y > box.bottom - REACH_PX && y < box.bottom + REACH_PX ? Math.min(1, (y - box.bottom + REACH_PX) / REACH_PX) : 0;
+      const push =
+        y < box.top + REACH_PX
+          ? -Math.min(1, (box.top + REACH_PX - y) / REACH_PX)
+          : y > box.bottom - REACH_PX && y < box.bottom + REACH_PX
+            ? Math.min(1, (y - box.bottom + REACH_PX) / REACH_PX)
+            : 0;
       if (push === 0) return;
       list.current!.scrollTop += Math.round(push * FASTEST_PX_A_FRAME);
       onScroll();

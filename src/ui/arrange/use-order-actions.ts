@@ -5,7 +5,15 @@ import { useMemo, type RefObject } from 'react';
 import { toast } from 'sonner';
 import type { ShowEdit } from '../../core/show/edit';
 import { layerId, type SlideId } from '../../core/show/ids';
-import { addToSlide, joinSlides, layoutsFor, MOST_IN_A_LAYOUT, partSlide, picturesOf, type Layout } from '../../core/show/layout';
+import {
+  addToSlide,
+  joinSlides,
+  layoutsFor,
+  MOST_IN_A_LAYOUT,
+  partSlide,
+  picturesOf,
+  type Layout,
+} from '../../core/show/layout';
 import { blankSlide, copyOfSlide, layerFromAsset, slideFromAsset } from '../../core/show/new-slide';
 import { mainLayerOf, SHORTEST_SLIDE_MS, wordsOf, type Slide } from '../../core/show/show';
 import { movedSeam, type SeamWay } from '../../core/timing/moved-seam';
@@ -45,12 +53,22 @@ export function useOrderActions(focusRef: RefObject<SlideId | null>, reveal: (id
     };
     const add = (slides: readonly Slide[], afterId: SlideId | null = chosen().at(-1) ?? order().at(-1) ?? null) => {
       now().edit({ kind: 'add-slides', runs: [{ afterId, slides }] });
-      select(slides.map((slide) => slide.id), slides.at(-1)!.id);
+      select(
+        slides.map((slide) => slide.id),
+        slides.at(-1)!.id,
+      );
     };
     const join = (ids: readonly SlideId[], layout?: Layout) => {
       const { show } = now();
       const pictures = show.slides.filter((slide) => ids.includes(slide.id)).flatMap(picturesOf).length;
-      if (doOrSay(joinSlides(show, ids, layout ?? layoutsFor(pictures)[0]!), pictures > MOST_IN_A_LAYOUT ? `A slide holds ${MOST_IN_A_LAYOUT} pictures at most.` : 'These cannot be put on one slide: it takes two or more with pictures, of which one may have words and one a narration, and no other layers.')) {
+      if (
+        doOrSay(
+          joinSlides(show, ids, layout ?? layoutsFor(pictures)[0]!),
+          pictures > MOST_IN_A_LAYOUT
+            ? `A slide holds ${MOST_IN_A_LAYOUT} pictures at most.`
+            : 'These cannot be put on one slide: it takes two or more with pictures, of which one may have words and one a narration, and no other layers.',
+        )
+      ) {
         const first = show.slides.find((slide) => ids.includes(slide.id))!.id;
         select([first], first);
       }
@@ -65,15 +83,27 @@ export function useOrderActions(focusRef: RefObject<SlideId | null>, reveal: (id
         const all = order();
         const rest = all.filter((id) => !now().selection.has(id));
         if (ids.length === 0 || rest.length === 0) return;
-        const before = all.slice(0, all.indexOf(step < 0 ? ids[0]! : ids.at(-1)!)).filter((id) => !now().selection.has(id)).length;
+        const before = all
+          .slice(0, all.indexOf(step < 0 ? ids[0]! : ids.at(-1)!))
+          .filter((id) => !now().selection.has(id)).length;
         const at = Math.min(rest.length, Math.max(0, before + step));
         moveTo(ids, at === 0 ? null : rest[at - 1]!);
       },
       moveToEnd(end: 'start' | 'end') {
-        moveTo(chosen(), end === 'start' ? null : order().filter((id) => !now().selection.has(id)).at(-1) ?? null);
+        moveTo(
+          chosen(),
+          end === 'start'
+            ? null
+            : (order()
+                .filter((id) => !now().selection.has(id))
+                .at(-1) ?? null),
+        );
       },
       changeLength(by: number) {
-        const lengths = chosenSlides().map((slide) => ({ slideId: slide.id, lengthMs: Math.max(SHORTEST_SLIDE_MS, slide.lengthMs + by) }));
+        const lengths = chosenSlides().map((slide) => ({
+          slideId: slide.id,
+          lengthMs: Math.max(SHORTEST_SLIDE_MS, slide.lengthMs + by),
+        }));
         if (lengths.length > 0) now().edit({ kind: 'set-lengths', lengths }, 'lengths');
       },
       /** One length for all that is chosen. */
@@ -81,16 +111,27 @@ export function useOrderActions(focusRef: RefObject<SlideId | null>, reveal: (id
         if (ids.length > 0) now().edit({ kind: 'set-lengths', lengths: ids.map((slideId) => ({ slideId, lengthMs })) });
       },
       /** Moves the seam at the end of the last chosen slide (or of another). */
-      moveSeam(byMs: number, way: SeamWay, index = order().indexOf(chosen().at(-1) ?? ('' as SlideId)), joins?: string) {
-        if (index >= 0) now().edit({ kind: 'set-lengths', lengths: movedSeam(now().show.slides, index, byMs, way) }, joins);
+      moveSeam(
+        byMs: number,
+        way: SeamWay,
+        index = order().indexOf(chosen().at(-1) ?? ('' as SlideId)),
+        joins?: string,
+      ) {
+        if (index >= 0)
+          now().edit({ kind: 'set-lengths', lengths: movedSeam(now().show.slides, index, byMs, way) }, joins);
       },
       remove(name?: string) {
         const ids = chosen();
         if (ids.length === 0) return;
         const all = order();
         const rest = all.filter((id) => !now().selection.has(id));
-        const after = all.slice(all.indexOf(ids.at(-1)!) + 1).find((id) => !now().selection.has(id)) ?? rest.at(-1) ?? null;
-        now().edit(name ? { kind: 'together', name, edits: [{ kind: 'remove-slides', slideIds: ids }] } : { kind: 'remove-slides', slideIds: ids });
+        const after =
+          all.slice(all.indexOf(ids.at(-1)!) + 1).find((id) => !now().selection.has(id)) ?? rest.at(-1) ?? null;
+        now().edit(
+          name
+            ? { kind: 'together', name, edits: [{ kind: 'remove-slides', slideIds: ids }] }
+            : { kind: 'remove-slides', slideIds: ids },
+        );
         select(after ? [after] : [], after);
       },
       duplicate() {
@@ -101,7 +142,10 @@ export function useOrderActions(focusRef: RefObject<SlideId | null>, reveal: (id
       part() {
         const { show } = now();
         const slide = chosenSlides().find((entry) => picturesOf(entry).length > 1);
-        doOrSay(slide ? partSlide(show, slide, () => nanoid(10)) : null, 'Choose a slide with several pictures to give each a slide of its own.');
+        doOrSay(
+          slide ? partSlide(show, slide, () => nanoid(10)) : null,
+          'Choose a slide with several pictures to give each a slide of its own.',
+        );
       },
       /** Puts what is written in the files under the pictures of chosen slides that have no words. */
       writeCaptions() {
@@ -110,17 +154,48 @@ export function useOrderActions(focusRef: RefObject<SlideId | null>, reveal: (id
           const layer = mainLayerOf(slide);
           const known = layer && facts.get(layer.assetId);
           const caption = known?.kind === 'picture' ? known.caption : undefined;
-          return caption === undefined || wordsOf(slide) ? [] : [{ kind: 'set-words' as const, slideId: slide.id, layerId: layerId(nanoid(10)), words: { title: '', subtitle: caption, place: 'bottom' as const } }];
+          return caption === undefined || wordsOf(slide)
+            ? []
+            : [
+                {
+                  kind: 'set-words' as const,
+                  slideId: slide.id,
+                  layerId: layerId(nanoid(10)),
+                  words: { title: '', subtitle: caption, place: 'bottom' as const },
+                },
+              ];
         });
-        doOrSay(edits.length === 0 ? null : { kind: 'together', name: `write ${edits.length} ${edits.length === 1 ? 'caption' : 'captions'}`, edits }, 'No chosen slide without words has a picture whose file carries a caption.');
+        doOrSay(
+          edits.length === 0
+            ? null
+            : { kind: 'together', name: `write ${edits.length} ${edits.length === 1 ? 'caption' : 'captions'}`, edits },
+          'No chosen slide without words has a picture whose file carries a caption.',
+        );
       },
       layIn(entries: readonly SheetEntry[], afterId: SlideId | null) {
-        if (entries.length > 0) add(entries.map((entry) => slideFromAsset(entry.assetId, entry.facts!, now().show.defaultLengthMs, () => nanoid(10))), afterId);
+        if (entries.length > 0)
+          add(
+            entries.map((entry) =>
+              slideFromAsset(entry.assetId, entry.facts!, now().show.defaultLengthMs, () => nanoid(10)),
+            ),
+            afterId,
+          );
       },
       putBeside(entries: readonly SheetEntry[], id: SlideId) {
         for (const entry of entries) {
           const slide = now().show.slides.find((candidate) => candidate.id === id);
-          if (!slide || !doOrSay(addToSlide(now().show, slide, layerFromAsset(entry.assetId, entry.facts!, () => nanoid(10))), `A slide holds ${MOST_IN_A_LAYOUT} pictures at most, and none can be put beside groups and shapes.`)) return;
+          if (
+            !slide ||
+            !doOrSay(
+              addToSlide(
+                now().show,
+                slide,
+                layerFromAsset(entry.assetId, entry.facts!, () => nanoid(10)),
+              ),
+              `A slide holds ${MOST_IN_A_LAYOUT} pictures at most, and none can be put beside groups and shapes.`,
+            )
+          )
+            return;
         }
         select([id], id);
       },

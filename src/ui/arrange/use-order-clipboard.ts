@@ -22,13 +22,19 @@ interface OrderClipboardHands {
 export function useOrderClipboard(hands: OrderClipboardHands): void {
   const store = useShowStore();
   const latest = useRef(hands);
-  useEffect(() => { latest.current = hands; });
+  useEffect(() => {
+    latest.current = hands;
+  });
   useEffect(() => {
     const copy = (event: ClipboardEvent) => {
       const ids = latest.current.chosen();
-      if (ids.length === 0 || inField(event) || !event.clipboardData || (getSelection()?.toString() ?? '') !== '') return;
+      if (ids.length === 0 || inField(event) || !event.clipboardData || (getSelection()?.toString() ?? '') !== '')
+        return;
       const { show } = store.getState();
-      putSlides(event.clipboardData, { showId: show.id, slides: show.slides.filter((slide) => ids.includes(slide.id)) });
+      putSlides(event.clipboardData, {
+        showId: show.id,
+        slides: show.slides.filter((slide) => ids.includes(slide.id)),
+      });
       event.preventDefault();
       if (event.type === 'cut') latest.current.remove(`cut ${ids.length === 1 ? 'a slide' : `${ids.length} slides`}`);
       else toast(`${ids.length === 1 ? 'One slide is' : `${ids.length} slides are`} on the clipboard.`);
@@ -37,12 +43,17 @@ export function useOrderClipboard(hands: OrderClipboardHands): void {
       const copied = inField(event) || !event.clipboardData ? null : slidesOn(event.clipboardData);
       if (!copied) return;
       event.preventDefault();
-      void put(copied).catch((error: unknown) => toast(error instanceof Error ? error.message : 'The server cannot be reached.'));
+      void put(copied).catch((error: unknown) =>
+        toast(error instanceof Error ? error.message : 'The server cannot be reached.'),
+      );
     };
     const put = async ({ showId, slides, ownWork }: NonNullable<ReturnType<typeof slidesOn>>) => {
       const { show, setEntries } = store.getState();
       if (showId !== show.id || !ownWork) {
-        const lent = await callServer<{ entries: SheetEntry[] }>('POST', `/api/shows/${show.id}/loans`, { from: showId, slides });
+        const lent = await callServer<{ entries: SheetEntry[] }>('POST', `/api/shows/${show.id}/loans`, {
+          from: showId,
+          slides,
+        });
         setEntries(lent.entries);
       }
       latest.current.add(slides.map((slide) => copyOfSlide(slide, () => nanoid(10))));
@@ -59,5 +70,8 @@ export function useOrderClipboard(hands: OrderClipboardHands): void {
 }
 
 function inField(event: Event): boolean {
-  return event.target instanceof Element && event.target.closest('input, textarea, select, [contenteditable=true], [role=dialog]') !== null;
+  return (
+    event.target instanceof Element &&
+    event.target.closest('input, textarea, select, [contenteditable=true], [role=dialog]') !== null
+  );
 }

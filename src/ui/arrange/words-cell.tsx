@@ -24,22 +24,41 @@ export const WordsCell = memo(function WordsCell({ slide, typing, selected, onTy
   const words = wordsOf(slide);
   const title = words?.title ?? '';
   const subtitle = words?.subtitle ?? '';
-  useEffect(() => { if (typing) first.current?.select(); }, [typing]);
+  useEffect(() => {
+    if (typing) first.current?.select();
+  }, [typing]);
 
   const change = (next: { title?: string; subtitle?: string }) => {
     const text: WordsText = { ...(words ? textOf(words) : { title, subtitle, place: 'bottom-left' }), ...next };
     const empty = text.title === '' && text.subtitle === '';
     if (empty && !words) return;
     if (!words) newLayer.current = nanoid(10);
-    edit({ kind: 'set-words', slideId: slide.id, layerId: words?.id ?? layerId(newLayer.current), words: empty ? null : text }, `words ${slide.id}`);
+    edit(
+      {
+        kind: 'set-words',
+        slideId: slide.id,
+        layerId: words?.id ?? layerId(newLayer.current),
+        words: empty ? null : text,
+      },
+      `words ${slide.id}`,
+    );
   };
 
   if (!typing) {
     return (
-      <button type="button" onClick={(event) => { event.stopPropagation(); onType(slide); }} className="group/words flex h-full w-full cursor-text flex-col items-stretch justify-start overflow-hidden pt-1 text-left">
+      <button
+        type="button"
+        onClick={(event) => {
+          event.stopPropagation();
+          onType(slide);
+        }}
+        className="group/words flex h-full w-full cursor-text flex-col items-stretch justify-start overflow-hidden pt-1 text-left"
+      >
         {title && <span className="block truncate font-display text-base font-semibold whitespace-pre">{title}</span>}
         {subtitle && <span className="block truncate text-soft">{subtitle}</span>}
-        {!title && !subtitle && <span className={selected ? 'text-plum' : 'text-soft group-hover/words:text-plum'}>+ words</span>}
+        {!title && !subtitle && (
+          <span className={selected ? 'text-plum' : 'text-soft group-hover/words:text-plum'}>+ words</span>
+        )}
         <span className="sr-only">{title || subtitle ? 'change these words' : 'on this slide'}</span>
       </button>
     );
@@ -48,14 +67,35 @@ export const WordsCell = memo(function WordsCell({ slide, typing, selected, onTy
     <div
       className="flex flex-col gap-1 pt-0.5"
       onClick={(event) => event.stopPropagation()}
-      onBlur={(event) => { if (!event.currentTarget.contains(event.relatedTarget)) onType(null); }}
+      onBlur={(event) => {
+        if (!event.currentTarget.contains(event.relatedTarget)) onType(null);
+      }}
       onKeyDown={(event) => {
         event.stopPropagation();
         if (event.key === 'Escape') onType(null);
       }}
     >
-      <textarea ref={first} aria-label="Title" data-part="title" rows={1} maxLength={2000} placeholder="Title" value={title} onChange={(event) => change({ title: event.target.value })} className="max-h-[72px] w-full resize-none rounded-md border border-plum/60 bg-white px-2 py-1 font-display text-base font-semibold [field-sizing:content]" />
-      <textarea aria-label="Subtitle" data-part="subtitle" rows={1} maxLength={2000} placeholder="Subtitle" value={subtitle} onChange={(event) => change({ subtitle: event.target.value })} className="max-h-[44px] w-full resize-none rounded-md border border-rule bg-white px-2 py-1 [field-sizing:content]" />
+      <textarea
+        ref={first}
+        aria-label="Title"
+        data-part="title"
+        rows={1}
+        maxLength={2000}
+        placeholder="Title"
+        value={title}
+        onChange={(event) => change({ title: event.target.value })}
+        className="max-h-[72px] w-full resize-none rounded-md border border-plum/60 bg-white px-2 py-1 font-display text-base font-semibold [field-sizing:content]"
+      />
+      <textarea
+        aria-label="Subtitle"
+        data-part="subtitle"
+        rows={1}
+        maxLength={2000}
+        placeholder="Subtitle"
+        value={subtitle}
+        onChange={(event) => change({ subtitle: event.target.value })}
+        className="max-h-[44px] w-full resize-none rounded-md border border-rule bg-white px-2 py-1 [field-sizing:content]"
+      />
     </div>
   );
 });

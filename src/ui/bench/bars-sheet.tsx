@@ -30,13 +30,27 @@ export function BarsSheet({ onClose }: { onClose: () => void }) {
   const chosen = found.filter(({ layer }) => !left.has(layer.id));
   const trim = () => {
     const bars = new Map(chosen.map((entry) => [entry.layer.id, entry.bars]));
-    const change = cropEdit(chosen.map(({ layer }) => layer), facts, (layer, picture) => cropOfSides(bars.get(layer.id)!, 0, picture));
-    if (change) edit({ kind: 'together', name: `trim the dark bars of ${chosen.length} ${chosen.length === 1 ? 'picture' : 'pictures'}`, edits: [change] });
+    const change = cropEdit(
+      chosen.map(({ layer }) => layer),
+      facts,
+      (layer, picture) => cropOfSides(bars.get(layer.id)!, 0, picture),
+    );
+    if (change)
+      edit({
+        kind: 'together',
+        name: `trim the dark bars of ${chosen.length} ${chosen.length === 1 ? 'picture' : 'pictures'}`,
+        edits: [change],
+      });
     onClose();
   };
   return (
     <Sheet title="Dark bars" open onClose={onClose} className="w-[560px]">
-      {found.length === 0 ? <p className="text-base text-soft">No picture of this show has dark bars baked into it, or all of them are trimmed. Bars are looked for when a file comes in.</p> : (
+      {found.length === 0 ? (
+        <p className="text-base text-soft">
+          No picture of this show has dark bars baked into it, or all of them are trimmed. Bars are looked for when a
+          file comes in.
+        </p>
+      ) : (
         <>
           <p className="text-soft">These files have dark bars baked in. Untick a picture to leave it as it is.</p>
           <ul className="mt-3 flex max-h-[56vh] flex-col gap-3 overflow-y-auto scroll-thin" data-part="bars-list">
@@ -49,10 +63,42 @@ export function BarsSheet({ onClose }: { onClose: () => void }) {
               return (
                 <li key={layer.id}>
                   <label className="flex items-center gap-4">
-                    <input type="checkbox" className="size-4 accent-red" checked={!left.has(layer.id)} aria-label={`Trim the picture of slide ${slideIndex + 1}`} onChange={(event) => setLeft(new Set(event.target.checked ? [...left].filter((id) => id !== layer.id) : [...left, layer.id]))} />
+                    <input
+                      type="checkbox"
+                      className="size-4 accent-red"
+                      checked={!left.has(layer.id)}
+                      aria-label={`Trim the picture of slide ${slideIndex + 1}`}
+                      onChange={(event) =>
+                        setLeft(
+                          new Set(
+                            event.target.checked ? [...left].filter((id) => id !== layer.id) : [...left, layer.id],
+                          ),
+                        )
+                      }
+                    />
                     <span className="flex flex-1 items-center justify-between gap-3">
-                      <span><CroppedPrint assetId={layer.assetId} picture={picture} crop={undefined} widthPx={picture.widthPx * scale} heightPx={picture.heightPx * scale} /><span className="text-soft">slide <span className="tabular">{slideIndex + 1}</span> as it is</span></span>
-                      <span><CroppedPrint assetId={layer.assetId} picture={picture} crop={crop} widthPx={after.widthPx * scale} heightPx={after.heightPx * scale} /><span className="text-soft">trimmed</span></span>
+                      <span>
+                        <CroppedPrint
+                          assetId={layer.assetId}
+                          picture={picture}
+                          crop={undefined}
+                          widthPx={picture.widthPx * scale}
+                          heightPx={picture.heightPx * scale}
+                        />
+                        <span className="text-soft">
+                          slide <span className="tabular">{slideIndex + 1}</span> as it is
+                        </span>
+                      </span>
+                      <span>
+                        <CroppedPrint
+                          assetId={layer.assetId}
+                          picture={picture}
+                          crop={crop}
+                          widthPx={after.widthPx * scale}
+                          heightPx={after.heightPx * scale}
+                        />
+                        <span className="text-soft">trimmed</span>
+                      </span>
                     </span>
                   </label>
                 </li>
@@ -61,7 +107,9 @@ export function BarsSheet({ onClose }: { onClose: () => void }) {
           </ul>
           <div className="mt-4 flex justify-end gap-2">
             <Button onClick={onClose}>Leave them</Button>
-            <Button look="main" disabled={chosen.length === 0} onClick={trim} data-part="trim-bars">Trim {chosen.length} {chosen.length === 1 ? 'picture' : 'pictures'}</Button>
+            <Button look="main" disabled={chosen.length === 0} onClick={trim} data-part="trim-bars">
+              Trim {chosen.length} {chosen.length === 1 ? 'picture' : 'pictures'}
+            </Button>
           </div>
         </>
       )}

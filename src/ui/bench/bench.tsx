@@ -13,7 +13,15 @@ import { RostrumTab } from './rostrum-tab';
 import { TimeTab } from './time-tab';
 import { WordsTab } from './words-tab';
 
-const TABS = [['rostrum', 'Rostrum'], ['crop', 'Crop'], ['words', 'Words'], ['light', 'Light'], ['edge', 'Edge'], ['pictures', 'Pictures'], ['time', 'Time']] as const;
+const TABS = [
+  ['rostrum', 'Rostrum'],
+  ['crop', 'Crop'],
+  ['words', 'Words'],
+  ['light', 'Light'],
+  ['edge', 'Edge'],
+  ['pictures', 'Pictures'],
+  ['time', 'Time'],
+] as const;
 /** Tabs that work on one picture, or on all pictures of all chosen slides. */
 const OF_A_PICTURE = new Set<string>(['rostrum', 'crop', 'light', 'edge']);
 
@@ -27,7 +35,11 @@ export function Bench() {
   const index = prepared.show.slides.findIndex((candidate) => candidate.id === anchor);
   const slide = prepared.show.slides[index];
   if (!slide) {
-    return <div className="grid h-full place-items-center bg-card p-6 text-center text-soft" data-part="bench">Choose a slide in the order to work on it here.</div>;
+    return (
+      <div className="grid h-full place-items-center bg-card p-6 text-center text-soft" data-part="bench">
+        Choose a slide in the order to work on it here.
+      </div>
+    );
   }
   const pictures = picturesOf(slide);
   const layer = pictures[Math.min(picked, pictures.length - 1)];
@@ -39,24 +51,57 @@ export function Bench() {
       <div className="flex h-10 shrink-0 items-center border-b border-rule px-4">
         <Tabs.List aria-label="Bench" className="flex h-full gap-4">
           {TABS.map(([value, name]) => (
-            <Tabs.Trigger key={value} value={value} className="relative h-full text-base font-medium text-soft data-[state=active]:text-ink data-[state=active]:after:absolute data-[state=active]:after:inset-x-0 data-[state=active]:after:bottom-0 data-[state=active]:after:h-[3px] data-[state=active]:after:bg-red">{name}</Tabs.Trigger>
+            <Tabs.Trigger
+              key={value}
+              value={value}
+              className="relative h-full text-base font-medium text-soft data-[state=active]:text-ink data-[state=active]:after:absolute data-[state=active]:after:inset-x-0 data-[state=active]:after:bottom-0 data-[state=active]:after:h-[3px] data-[state=active]:after:bg-red"
+            >
+              {name}
+            </Tabs.Trigger>
           ))}
         </Tabs.List>
-        <span className="tabular ml-auto pl-4 whitespace-nowrap text-soft" title={fileName}>{index + 1} / {prepared.show.slides.length}</span>
+        <span className="tabular ml-auto pl-4 whitespace-nowrap text-soft" title={fileName}>
+          {index + 1} / {prepared.show.slides.length}
+        </span>
       </div>
       {pictures.length > 1 && OF_A_PICTURE.has(tab) && (
         <div className="flex items-center gap-2 px-4 pt-3">
           <span className="text-soft">picture</span>
-          <Choice label="Picture of this slide" value={String(Math.min(picked, pictures.length - 1))} onChange={(value) => setPicked(Number(value))} options={pictures.map((_, at) => ({ value: String(at), label: String(at + 1) }))} />
+          <Choice
+            label="Picture of this slide"
+            value={String(Math.min(picked, pictures.length - 1))}
+            onChange={(value) => setPicked(Number(value))}
+            options={pictures.map((_, at) => ({ value: String(at), label: String(at + 1) }))}
+          />
         </div>
       )}
-      <Tabs.Content value="rostrum" className={content}>{layer ? <RostrumTab key={layer.id} slide={slide} layer={layer} prepared={prepared} index={index} /> : blank}</Tabs.Content>
-      <Tabs.Content value="crop" className={content}>{layer?.kind === 'picture' ? <CropTab key={layer.id} slide={slide} layer={layer} prepared={prepared} /> : layer ? <p className="text-soft">A clip is shown as it is; only pictures are cropped.</p> : blank}</Tabs.Content>
-      <Tabs.Content value="words" className={content}><WordsTab key={slide.id} slide={slide} /></Tabs.Content>
-      <Tabs.Content value="light" className={content}>{layer ? <LightTab key={layer.id} slide={slide} layer={layer} /> : blank}</Tabs.Content>
-      <Tabs.Content value="edge" className={content}>{layer ? <EdgeTab key={layer.id} slide={slide} layer={layer} /> : blank}</Tabs.Content>
-      <Tabs.Content value="pictures" className={content}>{layer ? <PicturesTab key={slide.id} slide={slide} /> : blank}</Tabs.Content>
-      <Tabs.Content value="time" className={content}><TimeTab key={slide.id} slide={slide} prepared={prepared} index={index} /></Tabs.Content>
+      <Tabs.Content value="rostrum" className={content}>
+        {layer ? <RostrumTab key={layer.id} slide={slide} layer={layer} prepared={prepared} index={index} /> : blank}
+      </Tabs.Content>
+      <Tabs.Content value="crop" className={content}>
+        {layer?.kind === 'picture' ? (
+          <CropTab key={layer.id} slide={slide} layer={layer} prepared={prepared} />
+        ) : layer ? (
+          <p className="text-soft">A clip is shown as it is; only pictures are cropped.</p>
+        ) : (
+          blank
+        )}
+      </Tabs.Content>
+      <Tabs.Content value="words" className={content}>
+        <WordsTab key={slide.id} slide={slide} />
+      </Tabs.Content>
+      <Tabs.Content value="light" className={content}>
+        {layer ? <LightTab key={layer.id} slide={slide} layer={layer} /> : blank}
+      </Tabs.Content>
+      <Tabs.Content value="edge" className={content}>
+        {layer ? <EdgeTab key={layer.id} slide={slide} layer={layer} /> : blank}
+      </Tabs.Content>
+      <Tabs.Content value="pictures" className={content}>
+        {layer ? <PicturesTab key={slide.id} slide={slide} /> : blank}
+      </Tabs.Content>
+      <Tabs.Content value="time" className={content}>
+        <TimeTab key={slide.id} slide={slide} prepared={prepared} index={index} />
+      </Tabs.Content>
     </Tabs.Root>
   );
 }

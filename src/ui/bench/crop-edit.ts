@@ -4,7 +4,11 @@ import type { ShowEdit } from '../../core/show/edit';
 import type { PictureLayer } from '../../core/show/layer';
 
 /** The edit that crops pictures anew; moves and red eyes stay where they are on the picture. Null when none of them can be cropped. */
-export function cropEdit(layers: readonly PictureLayer[], facts: FactsById, cropOf: (layer: PictureLayer, picture: PictureFacts) => Crop | null): ShowEdit | null {
+export function cropEdit(
+  layers: readonly PictureLayer[],
+  facts: FactsById,
+  cropOf: (layer: PictureLayer, picture: PictureFacts) => Crop | null,
+): ShowEdit | null {
   const changed = layers.flatMap((layer) => {
     const picture = facts.get(layer.assetId);
     if (picture?.kind !== 'picture') return [];
@@ -13,13 +17,28 @@ export function cropEdit(layers: readonly PictureLayer[], facts: FactsById, crop
     return [{ layer, picture, crop, move: moveUnderCrop(layer.move, layer.crop, crop, picture) }];
   });
   if (changed.length === 0) return null;
-  const crops: ShowEdit = { kind: 'set-crops', crops: changed.map(({ layer, crop, move }) => ({ layerId: layer.id, crop, move })) };
+  const crops: ShowEdit = {
+    kind: 'set-crops',
+    crops: changed.map(({ layer, crop, move }) => ({ layerId: layer.id, crop, move })),
+  };
   const lights = changed.flatMap(({ layer, picture, crop }) => {
     if (!layer.light?.redEyes) return [];
     const widthRatio = (layer.crop?.width ?? 1) / (crop?.width ?? 1);
-    const redEyes = layer.light.redEyes.map((eye) => ({ ...placeOnCrop(crop ?? WHOLE_CROP, placeOnPicture(layer.crop ?? WHOLE_CROP, eye, picture), picture), radius: eye.radius * widthRatio }));
-    return [{ layerId: layer.id, light: { ...layer.light, redEyes: redEyes.filter(({ x, y }) => x >= 0 && x <= 1 && y >= 0 && y <= 1) } }];
+    const redEyes = layer.light.redEyes.map((eye) => ({
+      ...placeOnCrop(crop ?? WHOLE_CROP, placeOnPicture(layer.crop ?? WHOLE_CROP, eye, picture), picture),
+      radius: eye.radius * widthRatio,
+    }));
+    return [
+      {
+        layerId: layer.id,
+        light: { ...layer.light, redEyes: redEyes.filter(({ x, y }) => x >= 0 && x <= 1 && y >= 0 && y <= 1) },
+      },
+    ];
   });
   if (lights.length === 0) return crops;
-  return { kind: 'together', name: changed.length === 1 ? 'crop the picture' : `crop ${changed.length} pictures`, edits: [crops, { kind: 'set-light', lights }] };
+  return {
+    kind: 'together',
+    name: changed.length === 1 ? 'crop the picture' : `crop ${changed.length} pictures`,
+    edits: [crops, { kind: 'set-light', lights }],
+  };
 }

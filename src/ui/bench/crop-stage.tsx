@@ -37,30 +37,108 @@ export function CropStage({ assetId, picture, crop, aspect, mostWidthPx, mostHei
       setHeld({ handle, x: event.clientX, y: event.clientY, start: sides });
     },
     onPointerMove: (event: PointerEvent<HTMLElement>) => {
-      if (held?.handle === handle) onSides(draggedSides(held.start, handle, (event.clientX - held.x) / widthPx, (event.clientY - held.y) / heightPx, kept));
+      if (held?.handle === handle)
+        onSides(
+          draggedSides(
+            held.start,
+            handle,
+            (event.clientX - held.x) / widthPx,
+            (event.clientY - held.y) / heightPx,
+            kept,
+          ),
+        );
     },
     onPointerUp: () => setHeld(null),
   });
-  const at = { left: sides.left * widthPx, top: sides.top * heightPx, width: (1 - sides.left - sides.right) * widthPx, height: (1 - sides.top - sides.bottom) * heightPx };
+  const at = {
+    left: sides.left * widthPx,
+    top: sides.top * heightPx,
+    width: (1 - sides.left - sides.right) * widthPx,
+    height: (1 - sides.top - sides.bottom) * heightPx,
+  };
   const printWidth = picture.widthPx * scale;
   const printHeight = picture.heightPx * scale;
   return (
-    <div className="relative shrink-0 touch-none overflow-hidden bg-surround select-none" style={{ width: widthPx, height: heightPx }} data-part="crop-stage">
+    <div
+      className="relative shrink-0 touch-none overflow-hidden bg-surround select-none"
+      style={{ width: widthPx, height: heightPx }}
+      data-part="crop-stage"
+    >
       {/* eslint-disable-next-line @next/next/no-img-element */}
-      <img src={`/api/pictures/${assetId}?width=960`} alt="" draggable={false} className="absolute max-w-none" style={{ width: printWidth, height: printHeight, left: (widthPx - printWidth) / 2, top: (heightPx - printHeight) / 2, transform: `rotate(${-crop.turnDegrees}deg)` }} />
-      <div className="absolute cursor-move outline outline-white" style={{ ...at, boxShadow: '0 0 0 999px rgb(23 21 19 / 0.62)' }} {...hold('all')}>
-        {held && <span aria-hidden="true" className="pointer-events-none absolute inset-0 bg-[linear-gradient(to_right,transparent_33%,#fff8_33%,#fff8_calc(33%+1px),transparent_calc(33%+1px),transparent_66.6%,#fff8_66.6%,#fff8_calc(66.6%+1px),transparent_calc(66.6%+1px)),linear-gradient(to_bottom,transparent_33%,#fff8_33%,#fff8_calc(33%+1px),transparent_calc(33%+1px),transparent_66.6%,#fff8_66.6%,#fff8_calc(66.6%+1px),transparent_calc(66.6%+1px))]" />}
+      <img
+        src={`/api/pictures/${assetId}?width=960`}
+        alt=""
+        draggable={false}
+        className="absolute max-w-none"
+        style={{
+          width: printWidth,
+          height: printHeight,
+          left: (widthPx - printWidth) / 2,
+          top: (heightPx - printHeight) / 2,
+          transform: `rotate(${-crop.turnDegrees}deg)`,
+        }}
+      />
+      <div
+        className="absolute cursor-move outline outline-white"
+        style={{ ...at, boxShadow: '0 0 0 999px rgb(23 21 19 / 0.62)' }}
+        {...hold('all')}
+      >
+        {held && (
+          <span
+            aria-hidden="true"
+            className="pointer-events-none absolute inset-0 bg-[linear-gradient(to_right,transparent_33%,#fff8_33%,#fff8_calc(33%+1px),transparent_calc(33%+1px),transparent_66.6%,#fff8_66.6%,#fff8_calc(66.6%+1px),transparent_calc(66.6%+1px)),linear-gradient(to_bottom,transparent_33%,#fff8_33%,#fff8_calc(33%+1px),transparent_calc(33%+1px),transparent_66.6%,#fff8_66.6%,#fff8_calc(66.6%+1px),transparent_calc(66.6%+1px))]"
+          />
+        )}
       </div>
-      {CORNERS.map((corner) => <span key={corner} aria-hidden="true" className="absolute size-4 -translate-1/2" style={{ left: corner.includes('left') ? at.left : at.left + at.width, top: corner.includes('top') ? at.top : at.top + at.height, cursor: corner === 'top left' || corner === 'bottom right' ? 'nwse-resize' : 'nesw-resize' }} {...hold(corner)} />)}
+      {CORNERS.map((corner) => (
+        <span
+          key={corner}
+          aria-hidden="true"
+          className="absolute size-4 -translate-1/2"
+          style={{
+            left: corner.includes('left') ? at.left : at.left + at.width,
+            top: corner.includes('top') ? at.top : at.top + at.height,
+            cursor: corner === 'top left' || corner === 'bottom right' ? 'nwse-resize' : 'nesw-resize',
+          }}
+          {...hold(corner)}
+        />
+      ))}
       {SIDES.map((side) => {
         const upright = side === 'left' || side === 'right';
         return (
           <button
-            key={side} type="button" role="slider" aria-label={`Cut away at the ${side}`} aria-orientation={upright ? 'horizontal' : 'vertical'} aria-valuemin={0} aria-valuemax={100} aria-valuenow={Math.round(100 * sides[side])} aria-valuetext={`${(100 * sides[side]).toFixed(1)} percent`}
+            key={side}
+            type="button"
+            role="slider"
+            aria-label={`Cut away at the ${side}`}
+            aria-orientation={upright ? 'horizontal' : 'vertical'}
+            aria-valuemin={0}
+            aria-valuemax={100}
+            aria-valuenow={Math.round(100 * sides[side])}
+            aria-valuetext={`${(100 * sides[side]).toFixed(1)} percent`}
             className="absolute -translate-1/2 rounded-full border border-ink bg-white"
-            style={{ left: upright ? (side === 'left' ? Math.max(4, at.left) : Math.min(widthPx - 4, at.left + at.width)) : at.left + at.width / 2, top: upright ? at.top + at.height / 2 : side === 'top' ? Math.max(4, at.top) : Math.min(heightPx - 4, at.top + at.height), width: upright ? 8 : 26, height: upright ? 26 : 8, cursor: upright ? 'ew-resize' : 'ns-resize' }}
+            style={{
+              left: upright
+                ? side === 'left'
+                  ? Math.max(4, at.left)
+                  : Math.min(widthPx - 4, at.left + at.width)
+                : at.left + at.width / 2,
+              top: upright
+                ? at.top + at.height / 2
+                : side === 'top'
+                  ? Math.max(4, at.top)
+                  : Math.min(heightPx - 4, at.top + at.height),
+              width: upright ? 8 : 26,
+              height: upright ? 26 : 8,
+              cursor: upright ? 'ew-resize' : 'ns-resize',
+            }}
             onKeyDown={(event) => {
-              const [dx, dy] = ({ ArrowLeft: [-STEP, 0], ArrowRight: [STEP, 0], ArrowUp: [0, -STEP], ArrowDown: [0, STEP] } as Record<string, [number, number]>)[event.key] ?? [0, 0];
+              const [dx, dy] = (
+                { ArrowLeft: [-STEP, 0], ArrowRight: [STEP, 0], ArrowUp: [0, -STEP], ArrowDown: [0, STEP] } as Record<
+                  string,
+                  [number, number]
+                >
+              )[event.key] ?? [0, 0];
               if (dx === 0 && dy === 0) return;
               event.preventDefault();
               event.stopPropagation();

@@ -20,7 +20,9 @@ const SMALLEST_WIDTH = 0.04;
 
 /** What a hand on a framing does: move it from inside or by its sides, size it by a corner about its middle. For the pointer; the same is typed in the fields beside it. */
 export function FramingHands({ view, picture, first, last, onHold, onChange }: FramingHandsProps) {
-  const held = useRef<{ which: 'first' | 'last'; how: 'move' | 'size'; x: number; y: number; start: Framing } | null>(null);
+  const held = useRef<{ which: 'first' | 'last'; how: 'move' | 'size'; x: number; y: number; start: Framing } | null>(
+    null,
+  );
   const framings = { first, last };
   const hold = (which: 'first' | 'last', how: 'move' | 'size') => ({
     onPointerDown: (event: PointerEvent<SVGElement>) => {
@@ -33,9 +35,15 @@ export function FramingHands({ view, picture, first, last, onHold, onChange }: F
       const drag = held.current;
       if (!drag || drag.which !== which || drag.how !== how) return;
       const { start } = drag;
-      const [dx, dy] = [(event.clientX - drag.x) / view.scale / picture.widthPx, (event.clientY - drag.y) / view.scale / picture.heightPx];
+      const [dx, dy] = [
+        (event.clientX - drag.x) / view.scale / picture.widthPx,
+        (event.clientY - drag.y) / view.scale / picture.heightPx,
+      ];
       if (how === 'move') {
-        onChange(which, { x: caught(start.x + dx, start.width, picture.widthPx), y: caught(start.y + dy, start.height, picture.heightPx) });
+        onChange(which, {
+          x: caught(start.x + dx, start.width, picture.widthPx),
+          y: caught(start.y + dy, start.height, picture.heightPx),
+        });
         return;
       }
       const box = framingBox(view, start, picture);
@@ -51,18 +59,61 @@ export function FramingHands({ view, picture, first, last, onHold, onChange }: F
     },
   });
   /** The larger lies below, so that the smaller can always be taken. */
-  const order = first.width * first.height >= last.width * last.height ? (['first', 'last'] as const) : (['last', 'first'] as const);
+  const order =
+    first.width * first.height >= last.width * last.height
+      ? (['first', 'last'] as const)
+      : (['last', 'first'] as const);
   return (
-    <svg aria-hidden="true" className="absolute inset-0 touch-none" width={view.widthPx} height={view.heightPx} data-part="framing-hands">
+    <svg
+      aria-hidden="true"
+      className="absolute inset-0 touch-none"
+      width={view.widthPx}
+      height={view.heightPx}
+      data-part="framing-hands"
+    >
       {order.map((which) => {
         const framing = framings[which];
         const { x, y, width, height } = framingBox(view, framing, picture);
-        const turn = framing.turnDegrees === 0 ? undefined : `rotate(${framing.turnDegrees} ${x + width / 2} ${y + height / 2})`;
+        const turn =
+          framing.turnDegrees === 0 ? undefined : `rotate(${framing.turnDegrees} ${x + width / 2} ${y + height / 2})`;
         return (
           <g key={which} transform={turn}>
-            <rect x={x} y={y} width={width} height={height} fill="transparent" stroke="transparent" strokeWidth={10} className="cursor-move" data-framing={which} {...hold(which, 'move')}><title>{which === 'first' ? 'First framing: drag to move it' : 'Last framing: drag to move it'}</title></rect>
-            {([[x, y], [x + width, y], [x + width, y + height], [x, y + height]] as const).map(([cx, cy], corner) => (
-              <circle key={corner} cx={Math.min(view.widthPx - 3, Math.max(3, cx))} cy={Math.min(view.heightPx - 3, Math.max(3, cy))} r={which === 'last' ? 4 : 3.5} className={corner % 2 === 0 ? 'cursor-nwse-resize fill-white stroke-ink' : 'cursor-nesw-resize fill-white stroke-ink'} strokeWidth={1} data-corner={which} {...hold(which, 'size')} />
+            <rect
+              x={x}
+              y={y}
+              width={width}
+              height={height}
+              fill="transparent"
+              stroke="transparent"
+              strokeWidth={10}
+              className="cursor-move"
+              data-framing={which}
+              {...hold(which, 'move')}
+            >
+              <title>{which === 'first' ? 'First framing: drag to move it' : 'Last framing: drag to move it'}</title>
+            </rect>
+            {(
+              [
+                [x, y],
+                [x + width, y],
+                [x + width, y + height],
+                [x, y + height],
+              ] as const
+            ).map(([cx, cy], corner) => (
+              <circle
+                key={corner}
+                cx={Math.min(view.widthPx - 3, Math.max(3, cx))}
+                cy={Math.min(view.heightPx - 3, Math.max(3, cy))}
+                r={which === 'last' ? 4 : 3.5}
+                className={
+                  corner % 2 === 0
+                    ? 'cursor-nwse-resize fill-white stroke-ink'
+                    : 'cursor-nesw-resize fill-white stroke-ink'
+                }
+                strokeWidth={1}
+                data-corner={which}
+                {...hold(which, 'size')}
+              />
             ))}
           </g>
         );

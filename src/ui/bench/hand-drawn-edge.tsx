@@ -26,7 +26,9 @@ export function HandDrawnEdge({ assetId, picture, shown, crop, path, onDraw }: H
   return (
     <div>
       <div
-        className="relative touch-none bg-surround select-none" style={{ width: widthPx, height: heightPx, cursor: 'crosshair' }} data-part="hand-drawn-edge"
+        className="relative touch-none bg-surround select-none"
+        style={{ width: widthPx, height: heightPx, cursor: 'crosshair' }}
+        data-part="hand-drawn-edge"
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
           drawing.current = true;
@@ -35,7 +37,10 @@ export function HandDrawnEdge({ assetId, picture, shown, crop, path, onDraw }: H
         onPointerMove={(event) => {
           if (!drawing.current) return;
           const box = event.currentTarget.getBoundingClientRect();
-          const point = { x: (100 * (event.clientX - box.left)) / box.width, y: (100 * (event.clientY - box.top)) / box.height };
+          const point = {
+            x: (100 * (event.clientX - box.left)) / box.width,
+            y: (100 * (event.clientY - box.top)) / box.height,
+          };
           setLine((before) => [...before, point]);
         }}
         onPointerUp={() => {
@@ -46,9 +51,28 @@ export function HandDrawnEdge({ assetId, picture, shown, crop, path, onDraw }: H
         }}
       >
         <CroppedPrint assetId={assetId} picture={picture} crop={crop} widthPx={widthPx} heightPx={heightPx} />
-        <svg aria-hidden="true" className="pointer-events-none absolute inset-0" width={widthPx} height={heightPx} viewBox="0 0 100 100" preserveAspectRatio="none" fill="none">
-          {path && line.length === 0 && <path d={path} stroke="var(--color-red)" strokeWidth={2.5} vectorEffect="non-scaling-stroke" />}
-          {line.length > 0 && <polyline points={line.map(({ x, y }) => `${x},${y}`).join(' ')} stroke="var(--color-red)" strokeWidth={3} strokeLinecap="round" strokeLinejoin="round" vectorEffect="non-scaling-stroke" />}
+        <svg
+          aria-hidden="true"
+          className="pointer-events-none absolute inset-0"
+          width={widthPx}
+          height={heightPx}
+          viewBox="0 0 100 100"
+          preserveAspectRatio="none"
+          fill="none"
+        >
+          {path && line.length === 0 && (
+            <path d={path} stroke="var(--color-red)" strokeWidth={2.5} vectorEffect="non-scaling-stroke" />
+          )}
+          {line.length > 0 && (
+            <polyline
+              points={line.map(({ x, y }) => `${x},${y}`).join(' ')}
+              stroke="var(--color-red)"
+              strokeWidth={3}
+              strokeLinecap="round"
+              strokeLinejoin="round"
+              vectorEffect="non-scaling-stroke"
+            />
+          )}
         </svg>
       </div>
       <p className="mt-1 text-soft">Draw around what is to be left.</p>

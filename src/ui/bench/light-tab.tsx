@@ -15,11 +15,39 @@ import { useShow } from '../show/show-provider';
 import { useChosenLayers } from './chosen-layers';
 import { RedEyes } from './red-eyes';
 
-type AmountName = 'exposure' | 'contrast' | 'highlights' | 'shadows' | 'temperature' | 'tint' | 'saturation' | 'vibrance' | 'paling' | 'blackAndWhite' | 'sepia' | 'vignette' | 'sharpen';
-const AMOUNTS: readonly { readonly name: AmountName; readonly label: string; readonly min: number; readonly max: number }[] = [
-  { name: 'exposure', label: 'Exposure', min: -3, max: 3 }, { name: 'contrast', label: 'Contrast', min: -1, max: 1 }, { name: 'highlights', label: 'Highlights', min: -1, max: 1 }, { name: 'shadows', label: 'Shadows', min: -1, max: 1 },
-  { name: 'temperature', label: 'Warmth', min: -1, max: 1 }, { name: 'tint', label: 'Green–magenta', min: -1, max: 1 }, { name: 'saturation', label: 'Saturation', min: -1, max: 1 }, { name: 'vibrance', label: 'Vibrance', min: -1, max: 1 },
-  { name: 'paling', label: 'Paling', min: 0, max: 1 }, { name: 'blackAndWhite', label: 'Black and white', min: 0, max: 1 }, { name: 'sepia', label: 'Sepia', min: 0, max: 1 }, { name: 'vignette', label: 'Vignette', min: 0, max: 1 }, { name: 'sharpen', label: 'Sharpen', min: 0, max: 1 },
+type AmountName =
+  | 'exposure'
+  | 'contrast'
+  | 'highlights'
+  | 'shadows'
+  | 'temperature'
+  | 'tint'
+  | 'saturation'
+  | 'vibrance'
+  | 'paling'
+  | 'blackAndWhite'
+  | 'sepia'
+  | 'vignette'
+  | 'sharpen';
+const AMOUNTS: readonly {
+  readonly name: AmountName;
+  readonly label: string;
+  readonly min: number;
+  readonly max: number;
+}[] = [
+  { name: 'exposure', label: 'Exposure', min: -3, max: 3 },
+  { name: 'contrast', label: 'Contrast', min: -1, max: 1 },
+  { name: 'highlights', label: 'Highlights', min: -1, max: 1 },
+  { name: 'shadows', label: 'Shadows', min: -1, max: 1 },
+  { name: 'temperature', label: 'Warmth', min: -1, max: 1 },
+  { name: 'tint', label: 'Green–magenta', min: -1, max: 1 },
+  { name: 'saturation', label: 'Saturation', min: -1, max: 1 },
+  { name: 'vibrance', label: 'Vibrance', min: -1, max: 1 },
+  { name: 'paling', label: 'Paling', min: 0, max: 1 },
+  { name: 'blackAndWhite', label: 'Black and white', min: 0, max: 1 },
+  { name: 'sepia', label: 'Sepia', min: 0, max: 1 },
+  { name: 'vignette', label: 'Vignette', min: 0, max: 1 },
+  { name: 'sharpen', label: 'Sharpen', min: 0, max: 1 },
 ];
 /** Black and white points stay this far apart. */
 const LEAST_SPAN = 0.05;
@@ -31,35 +59,145 @@ export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLa
   const layers = useChosenLayers(slide, own);
   const [eyesOpen, setEyesOpen] = useState(false);
   const light = own.light ?? {};
-  const set = (of: readonly (PictureLayer | ClipLayer)[], part: Partial<Record<keyof Light, unknown>>, joins?: string) => edit({ kind: 'set-light', lights: of.map((layer) => ({ layerId: layer.id, light: withPart(layer.light, part) })) }, joins && `${joins} ${own.id}`);
+  const set = (
+    of: readonly (PictureLayer | ClipLayer)[],
+    part: Partial<Record<keyof Light, unknown>>,
+    joins?: string,
+  ) =>
+    edit(
+      { kind: 'set-light', lights: of.map((layer) => ({ layerId: layer.id, light: withPart(layer.light, part) })) },
+      joins && `${joins} ${own.id}`,
+    );
   const change = (part: Partial<Record<keyof Light, unknown>>, joins?: string) => set(layers, part, joins);
   const print = light.print?.kind ?? 'none';
   const known = facts?.kind === 'picture' ? facts : null;
-  const points = light.levels === 'automatic' ? known?.tonePoints ?? { black: 0, white: 1 } : light.levels ?? { black: 0, white: 1 };
-  const level = (next: { black: number; white: number }) => change({ levels: next.black === 0 && next.white === 1 ? undefined : next }, 'light levels');
+  const points =
+    light.levels === 'automatic'
+      ? (known?.tonePoints ?? { black: 0, white: 1 })
+      : (light.levels ?? { black: 0, white: 1 });
+  const level = (next: { black: number; white: number }) =>
+    change({ levels: next.black === 0 && next.white === 1 ? undefined : next }, 'light levels');
   return (
     <div data-part="light">
       <div className="mb-3 flex flex-wrap items-center gap-2">
-        <Button className="h-7" aria-pressed={light.levels === 'automatic'} onClick={() => change({ levels: light.levels === 'automatic' ? undefined : 'automatic' })}>levels by themselves</Button>
-        <Pick label="Printmaking" value={print} groups={[{ name: null, options: [{ value: 'none' as PrintEffect | 'none', label: 'as a photograph' }, ...plainOptions(PRINT_EFFECTS)] }]} onChange={(kind) => change({ print: kind === 'none' ? undefined : { kind, strength: 1 } })} />
-        {own.kind === 'picture' && <Button className="h-7" aria-expanded={eyesOpen} onClick={() => setEyesOpen(!eyesOpen)}>red eyes{light.redEyes && light.redEyes.length > 0 ? `: ${light.redEyes.length}` : ''}</Button>}
-        <Button className="h-7" disabled={layers.every((layer) => !layer.light)} onClick={() => edit({ kind: 'set-light', lights: layers.map((layer) => ({ layerId: layer.id, light: null })) })}>as it was</Button>
+        <Button
+          className="h-7"
+          aria-pressed={light.levels === 'automatic'}
+          onClick={() => change({ levels: light.levels === 'automatic' ? undefined : 'automatic' })}
+        >
+          levels by themselves
+        </Button>
+        <Pick
+          label="Printmaking"
+          value={print}
+          groups={[
+            {
+              name: null,
+              options: [
+                { value: 'none' as PrintEffect | 'none', label: 'as a photograph' },
+                ...plainOptions(PRINT_EFFECTS),
+              ],
+            },
+          ]}
+          onChange={(kind) => change({ print: kind === 'none' ? undefined : { kind, strength: 1 } })}
+        />
+        {own.kind === 'picture' && (
+          <Button className="h-7" aria-expanded={eyesOpen} onClick={() => setEyesOpen(!eyesOpen)}>
+            red eyes{light.redEyes && light.redEyes.length > 0 ? `: ${light.redEyes.length}` : ''}
+          </Button>
+        )}
+        <Button
+          className="h-7"
+          disabled={layers.every((layer) => !layer.light)}
+          onClick={() =>
+            edit({ kind: 'set-light', lights: layers.map((layer) => ({ layerId: layer.id, light: null })) })
+          }
+        >
+          as it was
+        </Button>
         {layers.length > 1 && <span className="text-soft">for {layers.length} chosen pictures</span>}
       </div>
       {eyesOpen && own.kind === 'picture' && known && (
-        <div className="mb-3"><RedEyes assetId={own.assetId} picture={known} shown={factsInUse(own, known)} crop={own.crop} eyes={light.redEyes ?? []} onChange={(redEyes, joins) => set([own], { redEyes: redEyes.length === 0 ? undefined : redEyes }, joins)} /></div>
+        <div className="mb-3">
+          <RedEyes
+            assetId={own.assetId}
+            picture={known}
+            shown={factsInUse(own, known)}
+            crop={own.crop}
+            eyes={light.redEyes ?? []}
+            onChange={(redEyes, joins) => set([own], { redEyes: redEyes.length === 0 ? undefined : redEyes }, joins)}
+          />
+        </div>
       )}
       <div className="grid grid-cols-1 gap-x-8 gap-y-0.5 2xl:grid-cols-2">
-        {light.print && <Amount label="Print’s strength" value={light.print.strength} min={0} max={1} rest={1} shown={`${Math.round(100 * light.print.strength)}`} onChange={(strength) => change({ print: { ...light.print, strength } }, 'light print')} />}
+        {light.print && (
+          <Amount
+            label="Print’s strength"
+            value={light.print.strength}
+            min={0}
+            max={1}
+            rest={1}
+            shown={`${Math.round(100 * light.print.strength)}`}
+            onChange={(strength) => change({ print: { ...light.print, strength } }, 'light print')}
+          />
+        )}
         {AMOUNTS.map(({ name, label, min, max }) => {
           const value = firstValue(light[name]);
-          return <Amount key={name} label={label} value={value} min={min} max={max} rest={0} shown={name === 'exposure' ? value.toFixed(1) : `${Math.round(100 * value)}`} onChange={(next) => change({ [name]: next === 0 ? undefined : next }, `light ${name}`)} />;
+          return (
+            <Amount
+              key={name}
+              label={label}
+              value={value}
+              min={min}
+              max={max}
+              rest={0}
+              shown={name === 'exposure' ? value.toFixed(1) : `${Math.round(100 * value)}`}
+              onChange={(next) => change({ [name]: next === 0 ? undefined : next }, `light ${name}`)}
+            />
+          );
         })}
-        <Amount label="Black point" value={points.black} min={0} max={0.6} rest={0} shown={`${Math.round(255 * points.black)}`} onChange={(black) => level({ black, white: Math.max(points.white, black + LEAST_SPAN) })} />
-        <Amount label="White point" value={points.white} min={0.4} max={1} rest={1} shown={`${Math.round(255 * points.white)}`} onChange={(white) => level({ white, black: Math.min(points.black, white - LEAST_SPAN) })} />
+        <Amount
+          label="Black point"
+          value={points.black}
+          min={0}
+          max={0.6}
+          rest={0}
+          shown={`${Math.round(255 * points.black)}`}
+          onChange={(black) => level({ black, white: Math.max(points.white, black + LEAST_SPAN) })}
+        />
+        <Amount
+          label="White point"
+          value={points.white}
+          min={0.4}
+          max={1}
+          rest={1}
+          shown={`${Math.round(255 * points.white)}`}
+          onChange={(white) => level({ white, black: Math.min(points.black, white - LEAST_SPAN) })}
+        />
         <div className="flex items-center gap-2">
-          <div className="min-w-0 flex-1"><Amount label="Colour wash" value={firstValue(light.tone?.amount)} min={0} max={1} rest={0} shown={`${Math.round(100 * firstValue(light.tone?.amount))}`} onChange={(amount) => change({ tone: amount === 0 ? undefined : { colour: light.tone?.colour ?? '#33708f', amount } }, 'light tone')} /></div>
-          {light.tone && <ColourField label="Colour of the wash" value={light.tone.colour} onChange={(colour) => change({ tone: { ...light.tone, colour } }, 'light tone colour')} />}
+          <div className="min-w-0 flex-1">
+            <Amount
+              label="Colour wash"
+              value={firstValue(light.tone?.amount)}
+              min={0}
+              max={1}
+              rest={0}
+              shown={`${Math.round(100 * firstValue(light.tone?.amount))}`}
+              onChange={(amount) =>
+                change(
+                  { tone: amount === 0 ? undefined : { colour: light.tone?.colour ?? '#33708f', amount } },
+                  'light tone',
+                )
+              }
+            />
+          </div>
+          {light.tone && (
+            <ColourField
+              label="Colour of the wash"
+              value={light.tone.colour}
+              onChange={(colour) => change({ tone: { ...light.tone, colour } }, 'light tone colour')}
+            />
+          )}
         </div>
       </div>
     </div>

@@ -19,26 +19,87 @@ export function TimeTab({ slide, prepared, index }: { slide: Slide; prepared: Pr
   const [way, setWay] = useState<SeamWay>('ripple');
   const span = prepared.spans[index]!;
   const ids = selection.has(slide.id) && selection.size > 1 ? [...selection] : [slide.id];
-  const setLength = (lengthMs: number, which: readonly Slide['id'][]) => edit({ kind: 'set-lengths', lengths: which.map((slideId) => ({ slideId, lengthMs })) });
+  const setLength = (lengthMs: number, which: readonly Slide['id'][]) =>
+    edit({ kind: 'set-lengths', lengths: which.map((slideId) => ({ slideId, lengthMs })) });
   const narration = slide.narration ? prepared.facts.get(slide.narration.assetId) : undefined;
   const narrationName = entries.find((entry) => entry.assetId === slide.narration?.assetId)?.fileName;
   const spokenMs = slide.narration && narration?.kind === 'sound' ? slide.narration.offsetMs + narration.lengthMs : 0;
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-center gap-3">
-        <NumberField label="Length in seconds" value={slide.lengthMs / 1000} min={0.2} max={86_400} step={0.5} unit={ids.length > 1 ? `s for ${ids.length} chosen slides` : 's'} onCommit={(seconds) => { if (ids.length === 1) edit({ kind: 'set-lengths', lengths: movedSeam(prepared.show.slides, index, Math.round(seconds * 1000) - slide.lengthMs, way) }); else setLength(Math.round(seconds * 1000), ids); }} />
-        <Button className="h-7" onClick={() => setLength(slide.lengthMs, prepared.show.slides.map((other) => other.id))}>Same for all slides</Button>
+        <NumberField
+          label="Length in seconds"
+          value={slide.lengthMs / 1000}
+          min={0.2}
+          max={86_400}
+          step={0.5}
+          unit={ids.length > 1 ? `s for ${ids.length} chosen slides` : 's'}
+          onCommit={(seconds) => {
+            if (ids.length === 1)
+              edit({
+                kind: 'set-lengths',
+                lengths: movedSeam(prepared.show.slides, index, Math.round(seconds * 1000) - slide.lengthMs, way),
+              });
+            else setLength(Math.round(seconds * 1000), ids);
+          }}
+        />
+        <Button
+          className="h-7"
+          onClick={() =>
+            setLength(
+              slide.lengthMs,
+              prepared.show.slides.map((other) => other.id),
+            )
+          }
+        >
+          Same for all slides
+        </Button>
       </div>
       <div className="flex flex-wrap items-center gap-2">
-        <Choice label="What gives the time" value={way} onChange={setWay} options={[{ value: 'ripple', label: 'what follows moves along' }, { value: 'roll', label: 'the next slide gives it' }]} />
-        {[-1000, -100, 100, 1000].map((byMs) => <Button key={byMs} className="h-7 tabular" aria-label={`${Math.abs(byMs / 1000)} seconds ${byMs < 0 ? 'shorter' : 'longer'}`} onClick={() => edit({ kind: 'set-lengths', lengths: movedSeam(prepared.show.slides, index, byMs, way) }, `seam ${slide.id}`)}>{byMs < 0 ? '−' : '+'}{Math.abs(byMs / 1000)}</Button>)}
+        <Choice
+          label="What gives the time"
+          value={way}
+          onChange={setWay}
+          options={[
+            { value: 'ripple', label: 'what follows moves along' },
+            { value: 'roll', label: 'the next slide gives it' },
+          ]}
+        />
+        {[-1000, -100, 100, 1000].map((byMs) => (
+          <Button
+            key={byMs}
+            className="h-7 tabular"
+            aria-label={`${Math.abs(byMs / 1000)} seconds ${byMs < 0 ? 'shorter' : 'longer'}`}
+            onClick={() =>
+              edit(
+                { kind: 'set-lengths', lengths: movedSeam(prepared.show.slides, index, byMs, way) },
+                `seam ${slide.id}`,
+              )
+            }
+          >
+            {byMs < 0 ? '−' : '+'}
+            {Math.abs(byMs / 1000)}
+          </Button>
+        ))}
       </div>
-      <p className="text-soft">On screen from <span className="tabular text-ink">{clockTenths(span.startMs)}</span> to <span className="tabular text-ink">{clockTenths(span.endMs)}</span>.</p>
+      <p className="text-soft">
+        On screen from <span className="tabular text-ink">{clockTenths(span.startMs)}</span> to{' '}
+        <span className="tabular text-ink">{clockTenths(span.endMs)}</span>.
+      </p>
       {slide.narration && (
         <div className="flex flex-wrap items-center gap-3">
-          <span className="inline-flex items-center gap-2"><span className="h-4 w-2 rounded-full bg-moss" aria-hidden="true" />{narrationName ?? 'Narration'} is spoken here</span>
-          {spokenMs > slide.lengthMs && <Button className="h-7" onClick={() => setLength(Math.ceil(spokenMs + 500), [slide.id])}>Let the slide wait for it</Button>}
-          <Button className="h-7" onClick={() => edit({ kind: 'set-narration', slideId: slide.id, narration: null })}>Take it off</Button>
+          <span className="inline-flex items-center gap-2">
+            <span className="h-4 w-2 rounded-full bg-moss" aria-hidden="true" />
+            {narrationName ?? 'Narration'} is spoken here
+          </span>
+          {spokenMs > slide.lengthMs && (
+            <Button className="h-7" onClick={() => setLength(Math.ceil(spokenMs + 500), [slide.id])}>
+              Let the slide wait for it
+            </Button>
+          )}
+          <Button className="h-7" onClick={() => edit({ kind: 'set-narration', slideId: slide.id, narration: null })}>
+            Take it off
+          </Button>
         </div>
       )}
       <BackingFields slide={slide} />

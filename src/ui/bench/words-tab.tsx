@@ -13,7 +13,17 @@ import { WordsTravelFields } from './words-travel-fields';
 import { useShow } from '../show/show-provider';
 import { useChosenSlides } from './chosen-layers';
 
-const PLACES: readonly WordsPlace[] = ['top-left', 'top', 'top-right', 'left', 'centre', 'right', 'bottom-left', 'bottom', 'bottom-right'];
+const PLACES: readonly WordsPlace[] = [
+  'top-left',
+  'top',
+  'top-right',
+  'left',
+  'centre',
+  'right',
+  'bottom-left',
+  'bottom',
+  'bottom-right',
+];
 
 /** What stands on the slide, and where. */
 export function WordsTab({ slide }: { slide: Slide }) {
@@ -21,43 +31,105 @@ export function WordsTab({ slide }: { slide: Slide }) {
   const fresh = useRef(nanoid(10));
   const words = wordsOf(slide);
   const text: WordsText = words ? textOf(words) : { title: '', subtitle: '', place: 'bottom-left' };
-  const others = useChosenSlides(slide).flatMap((other) => { const there = wordsOf(other); return there && other.id !== slide.id ? [{ slide: other, words: there }] : []; });
+  const others = useChosenSlides(slide).flatMap((other) => {
+    const there = wordsOf(other);
+    return there && other.id !== slide.id ? [{ slide: other, words: there }] : [];
+  });
   /** How words look, stand, come and go is changed on every chosen slide that has some; what they say, only here. */
   const restyle = (next: Partial<WordsText>) => {
     if (!words || others.length === 0) return change(next);
-    edit({
-      kind: 'together', name: `change the look of the words on ${others.length + 1} slides`,
-      edits: [{ kind: 'set-words', slideId: slide.id, layerId: words.id, words: { ...text, ...next } }, ...others.map((other) => ({ kind: 'set-words' as const, slideId: other.slide.id, layerId: other.words.id, words: { ...textOf(other.words), ...next } }))],
-    }, `words look ${slide.id}`);
+    edit(
+      {
+        kind: 'together',
+        name: `change the look of the words on ${others.length + 1} slides`,
+        edits: [
+          { kind: 'set-words', slideId: slide.id, layerId: words.id, words: { ...text, ...next } },
+          ...others.map((other) => ({
+            kind: 'set-words' as const,
+            slideId: other.slide.id,
+            layerId: other.words.id,
+            words: { ...textOf(other.words), ...next },
+          })),
+        ],
+      },
+      `words look ${slide.id}`,
+    );
   };
   const change = (next: Partial<WordsText>) => {
     const all = { ...text, ...next };
     const empty = all.title === '' && all.subtitle === '';
     if (empty && !words) return;
-    edit({ kind: 'set-words', slideId: slide.id, layerId: words?.id ?? layerId(fresh.current), words: empty ? null : all }, `words ${slide.id}`);
+    edit(
+      { kind: 'set-words', slideId: slide.id, layerId: words?.id ?? layerId(fresh.current), words: empty ? null : all },
+      `words ${slide.id}`,
+    );
     if (empty) fresh.current = nanoid(10);
   };
   return (
     <div className="flex flex-col gap-3">
       <div className="flex gap-5">
         <div className="flex flex-1 flex-col gap-2">
-          <label className="flex flex-col gap-1">Title
-            <textarea rows={2} maxLength={2000} value={text.title} onKeyDown={(event) => event.stopPropagation()} onChange={(event) => change({ title: event.target.value })} className="resize-y rounded-md border border-rule bg-white px-2 py-1 font-display text-base font-semibold" />
+          <label className="flex flex-col gap-1">
+            Title
+            <textarea
+              rows={2}
+              maxLength={2000}
+              value={text.title}
+              onKeyDown={(event) => event.stopPropagation()}
+              onChange={(event) => change({ title: event.target.value })}
+              className="resize-y rounded-md border border-rule bg-white px-2 py-1 font-display text-base font-semibold"
+            />
           </label>
-          <label className="flex flex-col gap-1">Subtitle
-            <textarea rows={2} maxLength={2000} value={text.subtitle} onKeyDown={(event) => event.stopPropagation()} onChange={(event) => change({ subtitle: event.target.value })} className="resize-y rounded-md border border-rule bg-white px-2 py-1" />
+          <label className="flex flex-col gap-1">
+            Subtitle
+            <textarea
+              rows={2}
+              maxLength={2000}
+              value={text.subtitle}
+              onKeyDown={(event) => event.stopPropagation()}
+              onChange={(event) => change({ subtitle: event.target.value })}
+              className="resize-y rounded-md border border-rule bg-white px-2 py-1"
+            />
           </label>
         </div>
         <div>
-          <p id="place" className="mb-1">Place</p>
-          <RadioGroup.Root aria-labelledby="place" disabled={!words} value={text.place} onValueChange={(place) => restyle({ place: place as WordsPlace })} className="grid grid-cols-3 gap-1 rounded-md bg-surround p-2">
+          <p id="place" className="mb-1">
+            Place
+          </p>
+          <RadioGroup.Root
+            aria-labelledby="place"
+            disabled={!words}
+            value={text.place}
+            onValueChange={(place) => restyle({ place: place as WordsPlace })}
+            className="grid grid-cols-3 gap-1 rounded-md bg-surround p-2"
+          >
             {PLACES.map((place) => (
-              <RadioGroup.Item key={place} value={place} aria-label={place.replace('-', ' ')} className="grid h-7 w-10 place-items-center rounded-sm border border-white/20 text-lamp data-[state=checked]:bg-lamp data-[state=checked]:text-black disabled:opacity-40"><span aria-hidden="true" className="h-[3px] w-5 rounded-full bg-current" /></RadioGroup.Item>
+              <RadioGroup.Item
+                key={place}
+                value={place}
+                aria-label={place.replace('-', ' ')}
+                className="grid h-7 w-10 place-items-center rounded-sm border border-white/20 text-lamp data-[state=checked]:bg-lamp data-[state=checked]:text-black disabled:opacity-40"
+              >
+                <span aria-hidden="true" className="h-[3px] w-5 rounded-full bg-current" />
+              </RadioGroup.Item>
             ))}
           </RadioGroup.Root>
         </div>
       </div>
-      {words ? <><WordsLookFields text={text} onChange={restyle} /><WordsTravelFields slide={slide} text={text} onChange={change} />{others.length > 0 && <p className="text-soft">The look applies to the words of all <b className="tabular text-ink">{others.length + 1}</b> chosen slides that have some.</p>}</> : <p className="text-soft">The picture keeps moving under the words.</p>}
+      {words ? (
+        <>
+          <WordsLookFields text={text} onChange={restyle} />
+          <WordsTravelFields slide={slide} text={text} onChange={change} />
+          {others.length > 0 && (
+            <p className="text-soft">
+              The look applies to the words of all <b className="tabular text-ink">{others.length + 1}</b> chosen slides
+              that have some.
+            </p>
+          )}
+        </>
+      ) : (
+        <p className="text-soft">The picture keeps moving under the words.</p>
+      )}
     </div>
   );
 }

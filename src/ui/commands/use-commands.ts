@@ -20,13 +20,18 @@ export function runCommand(id: CommandId): void {
 /** Binds actions to their keys and offers them in the palette for as long as the component is there. */
 export function useCommands(actions: Actions): void {
   const latest = useRef(actions);
-  useEffect(() => { latest.current = actions; });
+  useEffect(() => {
+    latest.current = actions;
+  });
   const ids = (Object.keys(actions) as CommandId[]).filter((id) => actions[id]);
   const key = ids.join(' ');
 
   useEffect(() => {
     const mine = key.split(' ').filter(Boolean) as CommandId[];
-    openActions.setState(new Map([...openActions.getState(), ...mine.map((id) => [id, () => latest.current[id]?.()] as const)]), true);
+    openActions.setState(
+      new Map([...openActions.getState(), ...mine.map((id) => [id, () => latest.current[id]?.()] as const)]),
+      true,
+    );
     return () => openActions.setState(new Map([...openActions.getState()].filter(([id]) => !mine.includes(id))), true);
   }, [key]);
 
@@ -36,10 +41,20 @@ export function useCommands(actions: Actions): void {
     event.preventDefault();
     action(event);
   };
-  const combos = ids.flatMap((id) => infoOf(id).combos?.split(', ').map((combo) => ({ id, combo })) ?? []);
-  useHotkeys(combos.map((entry) => entry.combo).join(',') || 'f24', (event, { hotkey }) => run(combos.find((entry) => entry.combo === hotkey)?.id, event));
+  const combos = ids.flatMap(
+    (id) =>
+      infoOf(id)
+        .combos?.split(', ')
+        .map((combo) => ({ id, combo })) ?? [],
+  );
+  useHotkeys(combos.map((entry) => entry.combo).join(',') || 'f24', (event, { hotkey }) =>
+    run(combos.find((entry) => entry.combo === hotkey)?.id, event),
+  );
   const signs = ids.flatMap((id) => [...(infoOf(id).signs ?? '')].map((sign) => ({ id, sign })));
-  useTypedKey(signs.map((entry) => entry.sign), (sign, event) => run(signs.find((entry) => entry.sign === sign)?.id, event));
+  useTypedKey(
+    signs.map((entry) => entry.sign),
+    (sign, event) => run(signs.find((entry) => entry.sign === sign)?.id, event),
+  );
 }
 
 function infoOf(id: CommandId): CommandInfo {
@@ -50,6 +65,13 @@ function infoOf(id: CommandId): CommandInfo {
 function belongsElsewhere(event: KeyboardEvent): boolean {
   if (event.defaultPrevented || !(event.target instanceof Element)) return event.defaultPrevented;
   if (event.target.closest('[role=dialog], [role=menu], [data-radix-popper-content-wrapper]')) return true;
-  if (event.key === 'Enter' || event.key === ' ') return event.target.closest('button, a, [role=tab], [role=slider], [role=radio]') !== null;
-  return event.key.startsWith('Arrow') && !event.altKey && event.target.closest('[data-part=viewer], [role=tab], [role=tabpanel], [role=slider], [role=radio], [role=separator], [role=combobox]') !== null;
+  if (event.key === 'Enter' || event.key === ' ')
+    return event.target.closest('button, a, [role=tab], [role=slider], [role=radio]') !== null;
+  return (
+    event.key.startsWith('Arrow') &&
+    !event.altKey &&
+    event.target.closest(
+      '[data-part=viewer], [role=tab], [role=tabpanel], [role=slider], [role=radio], [role=separator], [role=combobox]',
+    ) !== null
+  );
 }

@@ -31,18 +31,46 @@ export function ChoosePrintSheet({ title, kind, without, part, children, onChoos
   return (
     <Sheet title={title} open onClose={onClose} className="w-[720px]">
       {children}
-      <input aria-label="Part of the file’s name" placeholder="part of its name" value={name} onChange={(event) => setName(event.target.value)} className="mt-3 h-8 w-60 rounded-md border border-rule bg-white px-2.5" />
-      <ul className="mt-3 grid max-h-[52vh] grid-cols-4 gap-3 overflow-y-auto p-1 scroll-thin" aria-label="Prints to choose from">
+      <input
+        aria-label="Part of the file’s name"
+        placeholder="part of its name"
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        className="mt-3 h-8 w-60 rounded-md border border-rule bg-white px-2.5"
+      />
+      <ul
+        className="mt-3 grid max-h-[52vh] grid-cols-4 gap-3 overflow-y-auto p-1 scroll-thin"
+        aria-label="Prints to choose from"
+      >
         {others.slice(0, MOST_SHOWN).map((other) => (
           <li key={other.id}>
-            <button type="button" data-part={part} onClick={() => { onChoose(other); onClose(); }} className="block w-full text-left">
-              {/* eslint-disable-next-line @next/next/no-img-element */}
-              <span className="grid h-24 place-items-center bg-white p-1 shadow-print"><img src={`/api/pictures/${other.assetId}?width=320`} alt="" loading="lazy" className="max-h-[88px] max-w-full" /></span>
+            <button
+              type="button"
+              data-part={part}
+              onClick={() => {
+                onChoose(other);
+                onClose();
+              }}
+              className="block w-full text-left"
+            >
+              <span className="grid h-24 place-items-center bg-white p-1 shadow-print">
+                {/* eslint-disable-next-line @next/next/no-img-element */}
+                <img
+                  src={`/api/pictures/${other.assetId}?width=320`}
+                  alt=""
+                  loading="lazy"
+                  className="max-h-[88px] max-w-full"
+                />
+              </span>
               <span className="mt-1 block truncate text-xs">{other.fileName}</span>
             </button>
           </li>
         ))}
-        {others.length === 0 && <li className="col-span-4 py-6 text-center text-soft">There is no other {kind} {name === '' ? 'on the sheet' : 'of that name'}.</li>}
+        {others.length === 0 && (
+          <li className="col-span-4 py-6 text-center text-soft">
+            There is no other {kind} {name === '' ? 'on the sheet' : 'of that name'}.
+          </li>
+        )}
       </ul>
     </Sheet>
   );

@@ -37,26 +37,55 @@ interface Band {
 }
 
 /** The prints on paper, numbered like the edge of a film. Only the rows in sight are in the page. */
-export function ContactSheet({ entries, usedOn, marks, warnings, selection, focus, onClick, onOpen, onStep, onBand }: ContactSheetProps) {
+export function ContactSheet({
+  entries,
+  usedOn,
+  marks,
+  warnings,
+  selection,
+  focus,
+  onClick,
+  onOpen,
+  onStep,
+  onBand,
+}: ContactSheetProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const [columns, setColumns] = useState(6);
   const [band, setBand] = useState<Band | null>(null);
   // Prints are many and drawn again only when they change, so what they call must not.
   const hands = useRef({ onClick, onOpen });
-  useEffect(() => { hands.current = { onClick, onOpen }; });
+  useEffect(() => {
+    hands.current = { onClick, onOpen };
+  });
   const click = useCallback<ContactSheetProps['onClick']>((entry, keys) => hands.current.onClick(entry, keys), []);
   const openLarge = useCallback<ContactSheetProps['onOpen']>((entry) => hands.current.onOpen(entry), []);
   const rowCount = Math.ceil(entries.length / columns);
   // The virtualizer hands out functions that must not be memoised; the compiler is told by its own rule.
   // eslint-disable-next-line react-hooks/incompatible-library
-  const rows = useVirtualizer({ count: rowCount, getScrollElement: () => scroller.current, estimateSize: () => ROW_PX, overscan: 3, paddingStart: PAD_PX, paddingEnd: PAD_PX });
+  const rows = useVirtualizer({
+    count: rowCount,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_PX,
+    overscan: 3,
+    paddingStart: PAD_PX,
+    paddingEnd: PAD_PX,
+  });
 
   useEffect(() => {
-    const watcher = new ResizeObserver(([entry]) => setColumns(Math.max(1, Math.floor((entry!.contentRect.width - 2 * PAD_PX) / CELL_PX))));
+    const watcher = new ResizeObserver(([entry]) =>
+      setColumns(Math.max(1, Math.floor((entry!.contentRect.width - 2 * PAD_PX) / CELL_PX))),
+    );
     watcher.observe(scroller.current!);
     return () => watcher.disconnect();
   }, []);
-  const by: Record<string, number> = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: columns, ArrowUp: -columns, Home: -entries.length, End: entries.length };
+  const by: Record<string, number> = {
+    ArrowRight: 1,
+    ArrowLeft: -1,
+    ArrowDown: columns,
+    ArrowUp: -columns,
+    Home: -entries.length,
+    End: entries.length,
+  };
   useCommands({
     'print-step': (event) => onStep(by[event?.key ?? ''] ?? 1, false),
     'print-stretch': (event) => onStep(by[event?.key ?? ''] ?? 1, true),
@@ -77,11 +106,13 @@ export function ContactSheet({ entries, usedOn, marks, warnings, selection, focu
     const [left, right] = [Math.min(drawn.x0, drawn.x1), Math.max(drawn.x0, drawn.x1)];
     const [top, bottom] = [Math.min(drawn.y0, drawn.y1), Math.max(drawn.y0, drawn.y1)];
     const cellPx = (scroller.current!.clientWidth - 2 * PAD_PX) / columns;
-    return entries.filter((_, index) => {
-      const x = PAD_PX + (index % columns) * cellPx;
-      const y = PAD_PX + Math.floor(index / columns) * ROW_PX;
-      return x < right && x + cellPx > left && y < bottom && y + ROW_PX > top;
-    }).map((entry) => entry.id);
+    return entries
+      .filter((_, index) => {
+        const x = PAD_PX + (index % columns) * cellPx;
+        const y = PAD_PX + Math.floor(index / columns) * ROW_PX;
+        return x < right && x + cellPx > left && y < bottom && y + ROW_PX > top;
+      })
+      .map((entry) => entry.id);
   };
 
   return (
@@ -113,7 +144,11 @@ export function ContactSheet({ entries, usedOn, marks, warnings, selection, focu
     >
       <div style={{ height: rows.getTotalSize() }}>
         {rows.getVirtualItems().map((row) => (
-          <div key={row.key} className="absolute inset-x-0 grid px-4" style={{ top: row.start, height: ROW_PX, gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}>
+          <div
+            key={row.key}
+            className="absolute inset-x-0 grid px-4"
+            style={{ top: row.start, height: ROW_PX, gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
+          >
             {entries.slice(row.index * columns, (row.index + 1) * columns).map((entry, column) => (
               <Print
                 key={entry.id}
@@ -131,7 +166,18 @@ export function ContactSheet({ entries, usedOn, marks, warnings, selection, focu
           </div>
         ))}
       </div>
-      {band && <div aria-hidden="true" className="pointer-events-none absolute border border-red bg-red/10" style={{ left: Math.min(band.x0, band.x1), top: Math.min(band.y0, band.y1), width: Math.abs(band.x1 - band.x0), height: Math.abs(band.y1 - band.y0) }} />}
+      {band && (
+        <div
+          aria-hidden="true"
+          className="pointer-events-none absolute border border-red bg-red/10"
+          style={{
+            left: Math.min(band.x0, band.x1),
+            top: Math.min(band.y0, band.y1),
+            width: Math.abs(band.x1 - band.x0),
+            height: Math.abs(band.y1 - band.y0),
+          }}
+        />
+      )}
     </div>
   );
 }
@@ -152,7 +198,17 @@ interface PrintProps {
 
 const SAID: Readonly<Record<Mark, string>> = { keep: 'kept', linger: 'lingers', 'leave-out': 'left out' };
 
-const Print = memo(function Print({ entry, number, used, mark, warning, selected, focused, onClick, onOpen }: PrintProps) {
+const Print = memo(function Print({
+  entry,
+  number,
+  used,
+  mark,
+  warning,
+  selected,
+  focused,
+  onClick,
+  onOpen,
+}: PrintProps) {
   const { facts } = entry;
   if (facts === null || facts.kind === 'sound') return null;
   const transparent = facts.kind === 'picture' && facts.hasTransparency;
@@ -168,8 +224,17 @@ const Print = memo(function Print({ entry, number, used, mark, warning, selected
       onDoubleClick={() => onOpen(entry)}
       className="group flex cursor-default flex-col items-center justify-start select-none"
     >
-      <span className="sr-only">{entry.fileName}, print{mark && `, ${SAID[mark]}`}{warning && `, ${warning}`}</span>
-      <span className={clsx('relative grid h-[98px] w-[142px] place-items-center rounded-[2px] bg-white p-[5px] shadow-print', selected ? 'outline-[3px] outline-red' : focused && 'outline-2 outline-soft', 'outline-offset-1')}>
+      <span className="sr-only">
+        {entry.fileName}, print{mark && `, ${SAID[mark]}`}
+        {warning && `, ${warning}`}
+      </span>
+      <span
+        className={clsx(
+          'relative grid h-[98px] w-[142px] place-items-center rounded-[2px] bg-white p-[5px] shadow-print',
+          selected ? 'outline-[3px] outline-red' : focused && 'outline-2 outline-soft',
+          'outline-offset-1',
+        )}
+      >
         {/* The print is already as small as it is shown. */}
         {/* eslint-disable-next-line @next/next/no-img-element */}
         <img
@@ -177,18 +242,35 @@ const Print = memo(function Print({ entry, number, used, mark, warning, selected
           alt=""
           draggable={false}
           decoding="async"
-          className={clsx('max-h-[88px] max-w-full', wide && 'h-full w-full object-cover', mark === 'leave-out' && 'opacity-35', transparent && 'bg-[repeating-conic-gradient(var(--color-soft)_0_25%,var(--color-surround)_0_50%)] bg-[length:14px_14px]')}
+          className={clsx(
+            'max-h-[88px] max-w-full',
+            wide && 'h-full w-full object-cover',
+            mark === 'leave-out' && 'opacity-35',
+            transparent &&
+              'bg-[repeating-conic-gradient(var(--color-soft)_0_25%,var(--color-surround)_0_50%)] bg-[length:14px_14px]',
+          )}
         />
         <span className="absolute bottom-1.5 left-1.5 flex max-w-[128px] gap-1 text-xs">
-          {facts.kind === 'clip' && <span className="flex items-center gap-1 rounded-sm bg-black/75 px-1 text-lamp"><Film size={11} /> <span className="tabular">{clock(facts.lengthMs)}</span></span>}
+          {facts.kind === 'clip' && (
+            <span className="flex items-center gap-1 rounded-sm bg-black/75 px-1 text-lamp">
+              <Film size={11} /> <span className="tabular">{clock(facts.lengthMs)}</span>
+            </span>
+          )}
           {transparent && <span className="rounded-sm bg-black/75 px-1 text-lamp">see-through</span>}
           {warning && <span className="truncate rounded-sm bg-card px-1 font-medium text-saffron-deep">{warning}</span>}
         </span>
         {mark && <PencilMark mark={mark} hand={number} className="-inset-x-[9px] -inset-y-[9px] h-[116px] w-[160px]" />}
       </span>
       <span className="tabular mt-1 flex w-[140px] justify-between text-xs">
-        <span>{number}<span aria-hidden="true" className="ml-0.5 text-[9px]">▸</span></span>
-        {used.length > 0 && <span className="text-slate">{used.length === 1 ? `slide ${used[0]}` : `${used.length} slides`}</span>}
+        <span>
+          {number}
+          <span aria-hidden="true" className="ml-0.5 text-[9px]">
+            ▸
+          </span>
+        </span>
+        {used.length > 0 && (
+          <span className="text-slate">{used.length === 1 ? `slide ${used[0]}` : `${used.length} slides`}</span>
+        )}
         <span className="text-soft">{time ?? ''}</span>
       </span>
     </div>

@@ -32,19 +32,48 @@ interface FactsPanelProps {
 /** The facts of the print under the hand, and the sounds that came in. */
 export function FactsPanel({ entry, chosenCount, mark, warning, sounds, usedOn, onMark, onSwap }: FactsPanelProps) {
   return (
-    <aside aria-label="Facts" className="flex w-[312px] shrink-0 flex-col gap-5 overflow-y-auto border-l border-rule bg-card p-4 scroll-thin">
+    <aside
+      aria-label="Facts"
+      className="flex w-[312px] shrink-0 flex-col gap-5 overflow-y-auto border-l border-rule bg-card p-4 scroll-thin"
+    >
       {entry?.facts && entry.facts.kind !== 'sound' ? (
         <div>
-          <PictureFactsList entry={entry} facts={entry.facts} warning={warning} slides={usedOn.get(entry.assetId) ?? []} onSwap={onSwap} />
-          {chosenCount > 1 && <p className="mt-3 text-soft">for all <b className="tabular text-ink">{chosenCount}</b> chosen:</p>}
-          <div className="mt-2"><MarkButtons mark={mark} onMark={onMark} /></div>
+          <PictureFactsList
+            entry={entry}
+            facts={entry.facts}
+            warning={warning}
+            slides={usedOn.get(entry.assetId) ?? []}
+            onSwap={onSwap}
+          />
+          {chosenCount > 1 && (
+            <p className="mt-3 text-soft">
+              for all <b className="tabular text-ink">{chosenCount}</b> chosen:
+            </p>
+          )}
+          <div className="mt-2">
+            <MarkButtons mark={mark} onMark={onMark} />
+          </div>
         </div>
       ) : (
-        <p className="rounded-lg border border-dashed border-rule p-4 text-soft">Click a print to see what is known about it. Shift, Ctrl and dragging across the paper choose several. <b className="text-ink">K</b> keeps, <b className="text-ink">L</b> lets linger, <b className="text-ink">O</b> leaves out.</p>
+        <p className="rounded-lg border border-dashed border-rule p-4 text-soft">
+          Click a print to see what is known about it. Shift, Ctrl and dragging across the paper choose several.{' '}
+          <b className="text-ink">K</b> keeps, <b className="text-ink">L</b> lets linger, <b className="text-ink">O</b>{' '}
+          leaves out.
+        </p>
       )}
       <section aria-labelledby="sounds">
-        <h2 id="sounds" className="mb-2 text-base">Sounds</h2>
-        {sounds.length === 0 ? <p className="text-soft">Songs and spoken words you bring in are listed here.</p> : <ul className="flex flex-col gap-2">{sounds.map((sound) => <SoundRow key={sound.id} entry={sound} />)}</ul>}
+        <h2 id="sounds" className="mb-2 text-base">
+          Sounds
+        </h2>
+        {sounds.length === 0 ? (
+          <p className="text-soft">Songs and spoken words you bring in are listed here.</p>
+        ) : (
+          <ul className="flex flex-col gap-2">
+            {sounds.map((sound) => (
+              <SoundRow key={sound.id} entry={sound} />
+            ))}
+          </ul>
+        )}
       </section>
     </aside>
   );
@@ -66,8 +95,13 @@ function PictureFactsList({ entry, facts, warning, slides, onSwap }: PictureFact
   const rows: [string, string][] = [
     ['taken', facts.takenAt ? format(parseISO(facts.takenAt), 'd MMM yyyy, HH:mm:ss') : 'the file does not say'],
     ['size', `${facts.widthPx} × ${facts.heightPx}`],
-    ...(facts.kind === 'clip' ? [['length', clock(facts.lengthMs)], ['sound', facts.hasSound ? 'yes' : 'none']] as [string, string][] : [['sharp up to', sharpness(sharpUpTo(facts, frame))]] as [string, string][]),
-    ...(facts.kind === 'picture' && facts.camera ? [['camera', facts.camera]] as [string, string][] : []),
+    ...(facts.kind === 'clip'
+      ? ([
+          ['length', clock(facts.lengthMs)],
+          ['sound', facts.hasSound ? 'yes' : 'none'],
+        ] as [string, string][])
+      : ([['sharp up to', sharpness(sharpUpTo(facts, frame))]] as [string, string][])),
+    ...(facts.kind === 'picture' && facts.camera ? ([['camera', facts.camera]] as [string, string][]) : []),
     ['file', megabytes(entry.byteCount)],
   ];
   return (
@@ -75,18 +109,61 @@ function PictureFactsList({ entry, facts, warning, slides, onSwap }: PictureFact
       <div className="grid h-44 place-items-center bg-surround p-2.5">
         {/* The small print is there at once, under the larger one that may have to be made. */}
         {/* eslint-disable-next-line @next/next/no-img-element */}
-        <img key={entry.assetId} src={`/api/pictures/${entry.assetId}?width=960`} alt="" width={facts.widthPx} height={facts.heightPx} style={{ backgroundImage: `url(/api/pictures/${entry.assetId}?width=320)`, aspectRatio: facts.widthPx / facts.heightPx }} className="h-auto max-h-[156px] w-auto max-w-full bg-contain object-contain" />
+        <img
+          key={entry.assetId}
+          src={`/api/pictures/${entry.assetId}?width=960`}
+          alt=""
+          width={facts.widthPx}
+          height={facts.heightPx}
+          style={{
+            backgroundImage: `url(/api/pictures/${entry.assetId}?width=320)`,
+            aspectRatio: facts.widthPx / facts.heightPx,
+          }}
+          className="h-auto max-h-[156px] w-auto max-w-full bg-contain object-contain"
+        />
       </div>
-      <h2 className="mt-3 truncate text-base" title={entry.fileName}>{entry.fileName}</h2>
+      <h2 className="mt-3 truncate text-base" title={entry.fileName}>
+        {entry.fileName}
+      </h2>
       <p className="flex flex-wrap items-center gap-x-1.5 text-soft">
         {slides.length === 0 ? 'not in the order' : slides.length === 1 ? 'on slide' : 'on slides'}
-        {slides.slice(0, 8).map((number) => <Link key={number} href={`/shows/${showId}/arrange`} onClick={() => { const { id } = order[number - 1]!; select([id], id); }} className="tabular text-ink underline underline-offset-2">{number}</Link>)}
-        {slides.length > 0 && <button type="button" onClick={onSwap} className="ml-auto inline-flex items-center gap-1 text-ink underline underline-offset-2" data-part="swap"><Replace size={13} aria-hidden="true" /> swap the file</button>}
+        {slides.slice(0, 8).map((number) => (
+          <Link
+            key={number}
+            href={`/shows/${showId}/arrange`}
+            onClick={() => {
+              const { id } = order[number - 1]!;
+              select([id], id);
+            }}
+            className="tabular text-ink underline underline-offset-2"
+          >
+            {number}
+          </Link>
+        ))}
+        {slides.length > 0 && (
+          <button
+            type="button"
+            onClick={onSwap}
+            className="ml-auto inline-flex items-center gap-1 text-ink underline underline-offset-2"
+            data-part="swap"
+          >
+            <Replace size={13} aria-hidden="true" /> swap the file
+          </button>
+        )}
       </p>
       {warning && <p className="mt-1.5 rounded-md bg-saffron/15 px-2 py-1 text-saffron-deep">{warning}</p>}
-      {facts.kind === 'picture' && facts.caption && <p className="mt-1.5 border-l-2 border-plum pl-2 text-plum">{facts.caption}</p>}
+      {facts.kind === 'picture' && facts.caption && (
+        <p className="mt-1.5 border-l-2 border-plum pl-2 text-plum">{facts.caption}</p>
+      )}
       <dl className="mt-2 grid grid-cols-[92px_1fr] gap-y-1">
-        {rows.map(([name, value]) => [<dt key={name} className="text-soft">{name}</dt>, <dd key={`${name} value`} className="tabular">{value}</dd>])}
+        {rows.map(([name, value]) => [
+          <dt key={name} className="text-soft">
+            {name}
+          </dt>,
+          <dd key={`${name} value`} className="tabular">
+            {value}
+          </dd>,
+        ])}
       </dl>
     </section>
   );
@@ -110,22 +187,66 @@ function SoundRow({ entry }: { entry: SheetEntry }) {
   const used = cues.some((cue) => cue.assetId === entry.assetId);
   const name = entry.facts.title ?? entry.fileName;
   const addAsMusic = () => {
-    edit({ kind: 'set-cues', cues: [...cues, { id: cueId(nanoid(10)), assetId: entry.assetId, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: DEFAULT_FADE_OUT_MS }] });
+    edit({
+      kind: 'set-cues',
+      cues: [
+        ...cues,
+        {
+          id: cueId(nanoid(10)),
+          assetId: entry.assetId,
+          trimStartMs: 0,
+          gainDb: 0,
+          fadeInMs: 0,
+          fadeOutMs: DEFAULT_FADE_OUT_MS,
+        },
+      ],
+    });
     toast(`“${name}” plays under the show.`);
   };
   return (
     <li className="rounded-lg border border-rule bg-paper/50 p-2.5">
       <div className="flex items-center gap-2">
-        <Button look="quiet" square aria-label={playing ? `Stop ${name}` : `Listen to ${name}`} onClick={() => { if (playing) audio.current?.pause(); else void audio.current?.play(); }}>{playing ? <Pause size={15} className="text-saffron-deep" fill="currentColor" /> : <Play size={15} className="text-saffron" fill="currentColor" />}</Button>
+        <Button
+          look="quiet"
+          square
+          aria-label={playing ? `Stop ${name}` : `Listen to ${name}`}
+          onClick={() => {
+            if (playing) audio.current?.pause();
+            else void audio.current?.play();
+          }}
+        >
+          {playing ? (
+            <Pause size={15} className="text-saffron-deep" fill="currentColor" />
+          ) : (
+            <Play size={15} className="text-saffron" fill="currentColor" />
+          )}
+        </Button>
         <span className="min-w-0">
           <span className="block truncate font-semibold">{name}</span>
-          <span className="block truncate text-soft"><span className="tabular">{clock(entry.facts.lengthMs)}</span>{entry.facts.artist && ` · ${entry.facts.artist}`}</span>
+          <span className="block truncate text-soft">
+            <span className="tabular">{clock(entry.facts.lengthMs)}</span>
+            {entry.facts.artist && ` · ${entry.facts.artist}`}
+          </span>
         </span>
       </div>
       <div className="mt-1.5 pl-10">
-        {used ? <span className="inline-flex items-center gap-1 text-saffron-deep"><Music2 size={13} /> plays under the show</span> : <Button className="h-7" onClick={addAsMusic} data-part="use-as-music"><Plus size={13} /> Play under the show</Button>}
+        {used ? (
+          <span className="inline-flex items-center gap-1 text-saffron-deep">
+            <Music2 size={13} /> plays under the show
+          </span>
+        ) : (
+          <Button className="h-7" onClick={addAsMusic} data-part="use-as-music">
+            <Plus size={13} /> Play under the show
+          </Button>
+        )}
       </div>
-      <audio ref={audio} src={`/api/sounds/${entry.assetId}`} preload="none" onPlay={() => setPlaying(true)} onPause={() => setPlaying(false)} />
+      <audio
+        ref={audio}
+        src={`/api/sounds/${entry.assetId}`}
+        preload="none"
+        onPlay={() => setPlaying(true)}
+        onPause={() => setPlaying(false)}
+      />
     </li>
   );
 }

@@ -21,7 +21,8 @@ import { EVERYTHING, filtered, prints, slidesByAsset, toLayIn, type SheetOrder }
 import { SwapSheet } from './swap-sheet';
 import { useWarnings } from './use-warnings';
 
-const ACCEPT = '.jpg,.jpeg,.png,.gif,.webp,.avif,.heic,.heif,.tif,.tiff,.svg,.mp4,.mov,.webm,.mkv,.avi,.mp3,.m4a,.wav,.flac,.ogg,.opus,image/*,video/*,audio/*';
+const ACCEPT =
+  '.jpg,.jpeg,.png,.gif,.webp,.avif,.heic,.heif,.tif,.tiff,.svg,.mp4,.mov,.webm,.mkv,.avi,.mp3,.m4a,.wav,.flac,.ogg,.opus,image/*,video/*,audio/*';
 const NO_MARKS: Readonly<Record<string, Mark>> = {};
 
 /** Where files come in and are chosen: the contact sheet, the facts of what is under the hand, and the way into the order. */
@@ -65,41 +66,94 @@ export function GatherStation() {
   };
   const setMarks = (which: readonly SheetEntry[], mark: Mark | null) => {
     const changing = which.filter((entry) => (marks[entry.assetId] ?? null) !== mark);
-    if (changing.length > 0) edit({ kind: 'set-marks', marks: changing.map((entry) => ({ assetId: entry.assetId, mark })) });
+    if (changing.length > 0)
+      edit({ kind: 'set-marks', marks: changing.map((entry) => ({ assetId: entry.assetId, mark })) });
   };
   const pencil = marked.length === 0 ? () => undefined : (mark: Mark | null) => () => setMarks(marked, mark);
   useCommands({
     'all-prints': () => take({ ids, anchor: ids[0] ?? null }, focus),
     'no-prints': () => take({ ids: [], anchor: null }, null),
-    keep: pencil('keep'), linger: pencil('linger'), 'leave-out': pencil('leave-out'), unmark: pencil(null),
+    keep: pencil('keep'),
+    linger: pencil('linger'),
+    'leave-out': pencil('leave-out'),
+    unmark: pencil(null),
     'one-by-one': shown.length > 0 ? () => setOpen('one-by-one') : undefined,
     'swap-print': focused && usedOn.has(focused.assetId) ? () => setOpen('swap') : undefined,
   });
 
   return (
     <div className="relative flex min-w-0 flex-1" data-part="gather">
-      <input ref={picker} type="file" multiple accept={ACCEPT} aria-label="Files for this show" className="sr-only" tabIndex={-1} data-part="file-picker" onChange={(event) => { uploads.add([...(event.target.files ?? [])]); event.target.value = ''; }} />
-      <input ref={folderPicker} type="file" multiple {...{ webkitdirectory: '' }} aria-label="A folder for this show" className="sr-only" tabIndex={-1} onChange={(event) => { uploads.add([...(event.target.files ?? [])].filter((file) => !file.name.startsWith('.'))); event.target.value = ''; }} />
+      <input
+        ref={picker}
+        type="file"
+        multiple
+        accept={ACCEPT}
+        aria-label="Files for this show"
+        className="sr-only"
+        tabIndex={-1}
+        data-part="file-picker"
+        onChange={(event) => {
+          uploads.add([...(event.target.files ?? [])]);
+          event.target.value = '';
+        }}
+      />
+      <input
+        ref={folderPicker}
+        type="file"
+        multiple
+        {...{ webkitdirectory: '' }}
+        aria-label="A folder for this show"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(event) => {
+          uploads.add([...(event.target.files ?? [])].filter((file) => !file.name.startsWith('.')));
+          event.target.value = '';
+        }}
+      />
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex h-11 shrink-0 items-center gap-3 border-b border-rule px-4 whitespace-nowrap">
-          <Tally><Count n={sheet.filter((entry) => entry.facts?.kind === 'picture').length} one="picture" /> <Count n={sheet.filter((entry) => entry.facts?.kind === 'clip').length} one="clip" optional /> <Count n={sounds.length} one="sound" optional /></Tally>
+          <Tally>
+            <Count n={sheet.filter((entry) => entry.facts?.kind === 'picture').length} one="picture" />{' '}
+            <Count n={sheet.filter((entry) => entry.facts?.kind === 'clip').length} one="clip" optional />{' '}
+            <Count n={sounds.length} one="sound" optional />
+          </Tally>
           <IntakeNote />
           <span className="ml-auto flex items-center gap-2">
             <OrderMenu order={order} onChange={setOrder} />
             <FilterMenu filter={filter} onChange={setFilter} shownCount={shown.length} />
-            <Button className="h-7" disabled={shown.length === 0} onClick={() => setOpen('one-by-one')} data-part="open-one-by-one"><Layers2 size={14} /> One by one</Button>
-            <BringIn onFiles={() => picker.current?.click()} onFolder={() => folderPicker.current?.click()} onServer={() => setOpen('server-folder')} />
+            <Button
+              className="h-7"
+              disabled={shown.length === 0}
+              onClick={() => setOpen('one-by-one')}
+              data-part="open-one-by-one"
+            >
+              <Layers2 size={14} /> One by one
+            </Button>
+            <BringIn
+              onFiles={() => picker.current?.click()}
+              onFolder={() => folderPicker.current?.click()}
+              onServer={() => setOpen('server-folder')}
+            />
           </span>
         </div>
         <Arrivals />
         {sheet.length === 0 ? (
           <div className="grid min-h-0 flex-1 place-items-center">
-            <button type="button" onClick={() => picker.current?.click()} className="grid h-72 w-[560px] place-items-center rounded-xl border-2 border-dashed border-soft/40 text-center hover:border-red">
+            <button
+              type="button"
+              onClick={() => picker.current?.click()}
+              className="grid h-72 w-[560px] place-items-center rounded-xl border-2 border-dashed border-soft/40 text-center hover:border-red"
+            >
               <span>
                 <ImagePlus className="mx-auto mb-3 text-soft" size={34} strokeWidth={1.4} />
-                <span className="block font-display text-lg font-semibold">{looking ? 'Your files have arrived and are being looked at' : 'Drop pictures, clips and a song here'}</span>
+                <span className="block font-display text-lg font-semibold">
+                  {looking ? 'Your files have arrived and are being looked at' : 'Drop pictures, clips and a song here'}
+                </span>
                 <span className="mt-1.5 block text-soft">a whole folder is fine · or choose files</span>
-                <span className="mt-3 block text-xs text-soft">JPEG, PNG, GIF, WebP, AVIF, HEIC, TIFF, SVG · MP4, MOV, WebM, MKV, AVI · MP3, M4A, WAV, FLAC, OGG, Opus</span>
+                <span className="mt-3 block text-xs text-soft">
+                  JPEG, PNG, GIF, WebP, AVIF, HEIC, TIFF, SVG · MP4, MOV, WebM, MKV, AVI · MP3, M4A, WAV, FLAC, OGG,
+                  Opus
+                </span>
               </span>
             </button>
           </div>
@@ -112,25 +166,48 @@ export function GatherStation() {
             selection={selection}
             focus={focus}
             onClick={(entry, keys) => take(selectionAfterClick(ids, selection, anchor, entry.id, keys), entry.id)}
-            onOpen={(entry) => { setFocus(entry.id); setOpen('one-by-one'); }}
+            onOpen={(entry) => {
+              setFocus(entry.id);
+              setOpen('one-by-one');
+            }}
             onStep={step}
             onBand={(picked) => take({ ids: picked, anchor: picked[0] ?? null }, picked.at(-1) ?? null)}
           />
         )}
-        {sheet.length > 0 && shown.length === 0 && <p className="absolute inset-x-0 top-40 text-center text-soft">No print is like that. <button type="button" className="text-ink underline underline-offset-2" onClick={() => setFilter(EVERYTHING)}>Show all</button></p>}
+        {sheet.length > 0 && shown.length === 0 && (
+          <p className="absolute inset-x-0 top-40 text-center text-soft">
+            No print is like that.{' '}
+            <button
+              type="button"
+              className="text-ink underline underline-offset-2"
+              onClick={() => setFilter(EVERYTHING)}
+            >
+              Show all
+            </button>
+          </p>
+        )}
         {sheet.length > 0 && <LayInBar entries={layIn.entries} why={layIn.why} />}
       </div>
       <FactsPanel
         entry={focused}
         chosenCount={chosen.length}
         mark={commonMark.size === 1 ? [...commonMark][0]! : null}
-        warning={focused ? warnings.get(focused.id) ?? null : null}
+        warning={focused ? (warnings.get(focused.id) ?? null) : null}
         sounds={sounds}
         usedOn={usedOn}
         onMark={(mark) => setMarks(marked, mark)}
         onSwap={() => setOpen('swap')}
       />
-      {open === 'one-by-one' && <OneByOne entries={shown} focus={focus} marks={marks} onFocus={(id) => take({ ids: [], anchor: id }, id)} onMark={(entry, mark) => setMarks([entry], mark)} onClose={() => setOpen(null)} />}
+      {open === 'one-by-one' && (
+        <OneByOne
+          entries={shown}
+          focus={focus}
+          marks={marks}
+          onFocus={(id) => take({ ids: [], anchor: id }, id)}
+          onMark={(entry, mark) => setMarks([entry], mark)}
+          onClose={() => setOpen(null)}
+        />
+      )}
       {open === 'server-folder' && <ServerFolderSheet showId={showId} onClose={() => setOpen(null)} />}
       {open === 'swap' && focused && <SwapSheet entry={focused} onClose={() => setOpen(null)} />}
     </div>
@@ -139,5 +216,9 @@ export function GatherStation() {
 
 function Count({ n, one, optional = false }: { n: number; one: string; optional?: boolean }) {
   if (n === 0 && optional) return null;
-  return <span className="mr-3"><b className="tabular">{n}</b> {n === 1 ? one : `${one}s`}</span>;
+  return (
+    <span className="mr-3">
+      <b className="tabular">{n}</b> {n === 1 ? one : `${one}s`}
+    </span>
+  );
 }

@@ -29,21 +29,51 @@ export function LayInBar({ entries, why }: LayInBarProps) {
   const [atCaret, setAtCaret] = useState(true);
   const caretNumber = show.slides.findIndex((slide) => slide.id === caret) + 1;
   const beforeEnd = caretNumber > 0 && caretNumber < show.slides.length;
-  const clipsMs = entries.reduce((sum, entry) => sum + (entry.facts?.kind === 'clip' ? entry.facts.lengthMs - show.defaultLengthMs : 0), 0);
+  const clipsMs = entries.reduce(
+    (sum, entry) => sum + (entry.facts?.kind === 'clip' ? entry.facts.lengthMs - show.defaultLengthMs : 0),
+    0,
+  );
   const layIn = () => {
-    const slides = entries.map((entry) => slideFromAsset(entry.assetId, entry.facts!, show.defaultLengthMs, () => nanoid(10)));
-    const afterId = beforeEnd && atCaret ? caret : show.slides.at(-1)?.id ?? null;
+    const slides = entries.map((entry) =>
+      slideFromAsset(entry.assetId, entry.facts!, show.defaultLengthMs, () => nanoid(10)),
+    );
+    const afterId = beforeEnd && atCaret ? caret : (show.slides.at(-1)?.id ?? null);
     edit({ kind: 'add-slides', runs: [{ afterId, slides }] });
     // The next ones go after these.
     if (beforeEnd && atCaret) select([slides.at(-1)!.id], slides.at(-1)!.id);
-    toast(`${slides.length === 1 ? 'One picture was' : `${slides.length} pictures were`} laid into the order.`, { action: { label: 'See it', onClick: () => { select([slides[0]!.id], slides[0]!.id); router.push(`/shows/${show.id}/arrange`); } } });
+    toast(`${slides.length === 1 ? 'One picture was' : `${slides.length} pictures were`} laid into the order.`, {
+      action: {
+        label: 'See it',
+        onClick: () => {
+          select([slides[0]!.id], slides[0]!.id);
+          router.push(`/shows/${show.id}/arrange`);
+        },
+      },
+    });
   };
   useCommands({ 'lay-in': entries.length > 0 ? layIn : undefined });
   return (
     <div className="flex h-[76px] shrink-0 items-center gap-5 border-t border-rule bg-card px-4">
       <div className="shrink-0">
-        <p className="text-base">{entries.length === 0 ? 'All that is kept is in the order' : <><b className="tabular">{entries.length}</b> {WHY[why]}</>}</p>
-        <p className="text-soft">{entries.length === 0 ? 'choose prints to lay them in again' : <>about <span className="tabular">{clock(entries.length * show.defaultLengthMs + clipsMs)}</span> at <span className="tabular">{(show.defaultLengthMs / 1000).toFixed(1)}</span> s a picture</>}</p>
+        <p className="text-base">
+          {entries.length === 0 ? (
+            'All that is kept is in the order'
+          ) : (
+            <>
+              <b className="tabular">{entries.length}</b> {WHY[why]}
+            </>
+          )}
+        </p>
+        <p className="text-soft">
+          {entries.length === 0 ? (
+            'choose prints to lay them in again'
+          ) : (
+            <>
+              about <span className="tabular">{clock(entries.length * show.defaultLengthMs + clipsMs)}</span> at{' '}
+              <span className="tabular">{(show.defaultLengthMs / 1000).toFixed(1)}</span> s a picture
+            </>
+          )}
+        </p>
       </div>
       <ul className="flex min-w-0 flex-1 gap-1.5 overflow-hidden" aria-hidden="true">
         {entries.slice(0, 12).map((entry) => (
@@ -53,8 +83,26 @@ export function LayInBar({ entries, why }: LayInBarProps) {
           </li>
         ))}
       </ul>
-      {beforeEnd && <Choice label="Where they go" value={atCaret ? 'caret' : 'end'} onChange={(where) => setAtCaret(where === 'caret')} options={[{ value: 'caret', label: `after slide ${caretNumber}` }, { value: 'end', label: 'at the end' }]} />}
-      <Button look="main" className="h-10 px-5 text-base" disabled={entries.length === 0} onClick={layIn} data-part="lay-in">Lay into the order</Button>
+      {beforeEnd && (
+        <Choice
+          label="Where they go"
+          value={atCaret ? 'caret' : 'end'}
+          onChange={(where) => setAtCaret(where === 'caret')}
+          options={[
+            { value: 'caret', label: `after slide ${caretNumber}` },
+            { value: 'end', label: 'at the end' },
+          ]}
+        />
+      )}
+      <Button
+        look="main"
+        className="h-10 px-5 text-base"
+        disabled={entries.length === 0}
+        onClick={layIn}
+        data-part="lay-in"
+      >
+        Lay into the order
+      </Button>
     </div>
   );
 }

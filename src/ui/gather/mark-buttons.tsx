@@ -22,10 +22,25 @@ export function MarkButtons({ mark, onMark }: MarkButtonsProps) {
           aria-pressed={mark === name}
           data-part={`mark-${name}`}
           onClick={() => onMark(mark === name ? null : name)}
-          className={clsx('inline-flex h-8 items-center gap-1 rounded-md border px-2 whitespace-nowrap', mark === name ? 'border-black bg-black text-card' : 'border-rule bg-card hover:border-soft')}
+          className={clsx(
+            'inline-flex h-8 items-center gap-1 rounded-md border px-2 whitespace-nowrap',
+            mark === name ? 'border-black bg-black text-card' : 'border-rule bg-card hover:border-soft',
+          )}
         >
-          <svg width="14" height="12" viewBox="0 0 15 12" aria-hidden="true" fill="none" strokeWidth="1.6" className={mark === name ? 'stroke-white' : 'stroke-red'}>
-            {name === 'leave-out' ? <path d="M2 1.500l11 9M13 1.500l-11 9" /> : <ellipse cx="7.500" cy="6" rx="6.500" ry="5" />}
+          <svg
+            width="14"
+            height="12"
+            viewBox="0 0 15 12"
+            aria-hidden="true"
+            fill="none"
+            strokeWidth="1.6"
+            className={mark === name ? 'stroke-white' : 'stroke-red'}
+          >
+            {name === 'leave-out' ? (
+              <path d="M2 1.500l11 9M13 1.500l-11 9" />
+            ) : (
+              <ellipse cx="7.500" cy="6" rx="6.500" ry="5" />
+            )}
             {name === 'linger' && <ellipse cx="7.500" cy="6" rx="3.700" ry="2.600" />}
           </svg>
           {MARK_NAMES[name]} <kbd className="tabular text-xs opacity-70">{KEYS[name]}</kbd>

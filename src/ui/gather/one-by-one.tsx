@@ -23,7 +23,10 @@ const NEIGHBOURS = 4;
 
 /** Choosing quickly: one large print, its neighbours beside it, and the keys of the pencil; a mark goes on to the next. */
 export function OneByOne({ entries, focus, marks, onFocus, onMark, onClose }: OneByOneProps) {
-  const at = Math.max(0, entries.findIndex((entry) => entry.id === focus));
+  const at = Math.max(
+    0,
+    entries.findIndex((entry) => entry.id === focus),
+  );
   const entry = entries[at];
   if (!entry) return null;
   const mark = marks[entry.assetId];
@@ -33,41 +36,86 @@ export function OneByOne({ entries, focus, marks, onFocus, onMark, onClose }: On
     if (next !== null) go(at + 1);
   };
   const keys: Record<string, () => void> = {
-    ArrowRight: () => go(at + 1), ArrowDown: () => go(at + 1), ArrowLeft: () => go(at - 1), ArrowUp: () => go(at - 1), Home: () => go(0), End: () => go(entries.length - 1), ' ': () => go(at + 1),
-    k: () => pencil('keep'), l: () => pencil('linger'), o: () => pencil('leave-out'), u: () => pencil(null), v: onClose, Enter: onClose,
+    ArrowRight: () => go(at + 1),
+    ArrowDown: () => go(at + 1),
+    ArrowLeft: () => go(at - 1),
+    ArrowUp: () => go(at - 1),
+    Home: () => go(0),
+    End: () => go(entries.length - 1),
+    ' ': () => go(at + 1),
+    k: () => pencil('keep'),
+    l: () => pencil('linger'),
+    o: () => pencil('leave-out'),
+    u: () => pencil(null),
+    v: onClose,
+    Enter: onClose,
   };
-  const count = (test: (mark: Mark | undefined) => boolean) => entries.filter((other) => test(marks[other.assetId])).length;
+  const count = (test: (mark: Mark | undefined) => boolean) =>
+    entries.filter((other) => test(marks[other.assetId])).length;
   return (
-    <Dialog.Root open onOpenChange={(open) => { if (!open) onClose(); }}>
+    <Dialog.Root
+      open
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+    >
       <Dialog.Portal>
         <Dialog.Content
           aria-describedby={undefined}
           data-part="one-by-one"
           className="fixed inset-0 z-40 flex flex-col bg-paper outline-none"
-          onOpenAutoFocus={(event) => { event.preventDefault(); (event.currentTarget as HTMLElement).focus(); }}
+          onOpenAutoFocus={(event) => {
+            event.preventDefault();
+            (event.currentTarget as HTMLElement).focus();
+          }}
           tabIndex={-1}
           onKeyDown={(event) => {
-            const action = event.ctrlKey || event.metaKey || event.altKey ? undefined : keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
-            if (!action || ((event.key === ' ' || event.key === 'Enter') && event.target instanceof HTMLButtonElement)) return;
+            const action =
+              event.ctrlKey || event.metaKey || event.altKey
+                ? undefined
+                : keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+            if (!action || ((event.key === ' ' || event.key === 'Enter') && event.target instanceof HTMLButtonElement))
+              return;
             event.preventDefault();
             action();
           }}
         >
           <div className="flex h-12 shrink-0 items-center gap-4 border-b border-rule bg-card px-5">
             <Dialog.Title className="text-base">{entry.fileName}</Dialog.Title>
-            <span className="tabular text-soft">{at + 1} of {entries.length}</span>
-            <span className="text-soft"><b className="tabular text-ink">{count((one) => one === 'keep' || one === 'linger')}</b> kept · <b className="tabular text-ink">{count((one) => one === undefined)}</b> to look at</span>
-            <Dialog.Close asChild><Button look="quiet" square aria-label="Back to the contact sheet" className="ml-auto"><X size={18} /></Button></Dialog.Close>
+            <span className="tabular text-soft">
+              {at + 1} of {entries.length}
+            </span>
+            <span className="text-soft">
+              <b className="tabular text-ink">{count((one) => one === 'keep' || one === 'linger')}</b> kept ·{' '}
+              <b className="tabular text-ink">{count((one) => one === undefined)}</b> to look at
+            </span>
+            <Dialog.Close asChild>
+              <Button look="quiet" square aria-label="Back to the contact sheet" className="ml-auto">
+                <X size={18} />
+              </Button>
+            </Dialog.Close>
           </div>
           <div className="flex min-h-0 flex-1 items-stretch">
             <Neighbours label="before" entries={entries} marks={marks} from={at - NEIGHBOURS} onFocus={onFocus} />
-            <div className="@container-size grid min-w-0 flex-1 place-items-center py-4"><Large key={entry.assetId} entry={entry} mark={mark} hand={at} /></div>
+            <div className="@container-size grid min-w-0 flex-1 place-items-center py-4">
+              <Large key={entry.assetId} entry={entry} mark={mark} hand={at} />
+            </div>
             <Neighbours label="after" entries={entries} marks={marks} from={at + 1} onFocus={onFocus} />
           </div>
           <div className="flex h-16 shrink-0 items-center justify-center gap-5 border-t border-rule bg-card">
-            <Button look="quiet" square aria-label="Previous print" disabled={at === 0} onClick={() => go(at - 1)}><ChevronLeft size={20} /></Button>
+            <Button look="quiet" square aria-label="Previous print" disabled={at === 0} onClick={() => go(at - 1)}>
+              <ChevronLeft size={20} />
+            </Button>
             <MarkButtons mark={mark ?? null} onMark={pencil} />
-            <Button look="quiet" square aria-label="Next print" disabled={at === entries.length - 1} onClick={() => go(at + 1)}><ChevronRight size={20} /></Button>
+            <Button
+              look="quiet"
+              square
+              aria-label="Next print"
+              disabled={at === entries.length - 1}
+              onClick={() => go(at + 1)}
+            >
+              <ChevronRight size={20} />
+            </Button>
             <span className="text-soft">U wipes it off · a mark goes on to the next · Esc back to the sheet</span>
           </div>
         </Dialog.Content>
@@ -87,17 +135,32 @@ interface NeighboursProps {
 /** The prints that lie next to the large one; for the hand only, the keys walk by themselves. */
 function Neighbours({ label, entries, marks, from, onFocus }: NeighboursProps) {
   return (
-    <ol aria-label={`Prints ${label} this one`} className="flex w-[176px] shrink-0 flex-col items-center justify-center gap-5">
+    <ol
+      aria-label={`Prints ${label} this one`}
+      className="flex w-[176px] shrink-0 flex-col items-center justify-center gap-5"
+    >
       {Array.from({ length: NEIGHBOURS }, (_, place) => from + place).map((at) => {
         const other = entries[at];
         const mark = other && marks[other.assetId];
         return (
           <li key={at} className="relative h-[98px] w-[142px]">
             {other && (
-              <button type="button" tabIndex={-1} aria-label={other.fileName} onClick={() => onFocus(other.id)} className="grid h-full w-full place-items-center bg-white p-[5px] shadow-print">
+              <button
+                type="button"
+                tabIndex={-1}
+                aria-label={other.fileName}
+                onClick={() => onFocus(other.id)}
+                className="grid h-full w-full place-items-center bg-white p-[5px] shadow-print"
+              >
                 {/* eslint-disable-next-line @next/next/no-img-element */}
-                <img src={`/api/pictures/${other.assetId}?width=320`} alt="" className={`max-h-[88px] max-w-full ${mark === 'leave-out' ? 'opacity-35' : ''}`} />
-                {mark && <PencilMark mark={mark} hand={at + 1} className="-inset-x-[9px] -inset-y-[9px] h-[116px] w-[160px]" />}
+                <img
+                  src={`/api/pictures/${other.assetId}?width=320`}
+                  alt=""
+                  className={`max-h-[88px] max-w-full ${mark === 'leave-out' ? 'opacity-35' : ''}`}
+                />
+                {mark && (
+                  <PencilMark mark={mark} hand={at + 1} className="-inset-x-[9px] -inset-y-[9px] h-[116px] w-[160px]" />
+                )}
               </button>
             )}
           </li>
@@ -111,13 +174,24 @@ function Large({ entry, mark, hand }: { entry: SheetEntry; mark: Mark | undefine
   if (!entry.facts || entry.facts.kind === 'sound') return null;
   const aspect = entry.facts.widthPx / entry.facts.heightPx;
   return (
-    <span className="relative block bg-white p-3 shadow-raised" style={{ width: `min(100cqw, (100cqh - 56px) * ${aspect} + 24px)` }}>
+    <span
+      className="relative block bg-white p-3 shadow-raised"
+      style={{ width: `min(100cqw, (100cqh - 56px) * ${aspect} + 24px)` }}
+    >
       <span className="relative block bg-surround" style={{ aspectRatio: aspect }}>
         {/* The small print is there at once; the large one comes over it. */}
         {/* eslint-disable-next-line @next/next/no-img-element */}
-        <img src={`/api/pictures/${entry.assetId}?width=320`} alt="" className="absolute inset-0 h-full w-full object-cover" />
+        <img
+          src={`/api/pictures/${entry.assetId}?width=320`}
+          alt=""
+          className="absolute inset-0 h-full w-full object-cover"
+        />
         {/* eslint-disable-next-line @next/next/no-img-element */}
-        <img src={`/api/pictures/${entry.assetId}?width=1920`} alt={entry.fileName} className="absolute inset-0 h-full w-full object-cover" />
+        <img
+          src={`/api/pictures/${entry.assetId}?width=1920`}
+          alt={entry.fileName}
+          className="absolute inset-0 h-full w-full object-cover"
+        />
       </span>
       {mark && <PencilMark mark={mark} hand={hand} className="-right-7 -bottom-6 h-[104px] w-[140px]" />}
     </span>

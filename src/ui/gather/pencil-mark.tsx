@@ -6,6 +6,12 @@ export function PencilMark({ mark, hand, className }: { mark: Mark; hand: number
   return (
     // A drawing of its own, already small.
     // eslint-disable-next-line @next/next/no-img-element
-    <img src={`/marks/${mark}-${(hand % 3) + 1}.svg`} alt="" aria-hidden="true" draggable={false} className={clsx('pointer-events-none absolute max-w-none', className)} />
+    <img
+      src={`/marks/${mark}-${(hand % 3) + 1}.svg`}
+      alt=""
+      aria-hidden="true"
+      draggable={false}
+      className={clsx('pointer-events-none absolute max-w-none', className)}
+    />
   );
 }

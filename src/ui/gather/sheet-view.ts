@@ -26,14 +26,26 @@ export function prints(entries: readonly SheetEntry[], order: SheetOrder): Sheet
 }
 
 /** Those of the prints that a filter lets through. */
-export function filtered(sheet: readonly SheetEntry[], filter: SheetFilter, used: ReadonlyMap<string, unknown>, marks: Marks): SheetEntry[] {
+export function filtered(
+  sheet: readonly SheetEntry[],
+  filter: SheetFilter,
+  used: ReadonlyMap<string, unknown>,
+  marks: Marks,
+): SheetEntry[] {
   return sheet.filter((entry) => {
     const facts = entry.facts!;
     const mark = marks[entry.assetId];
-    return (filter.kind === 'all' || facts.kind === filter.kind)
-      && (filter.shape === 'any' || shapeOf(facts) === filter.shape)
-      && (filter.use === 'any' || used.has(entry.assetId) === (filter.use === 'used'))
-      && (filter.mark === 'any' || (filter.mark === 'kept' ? isKept(mark) : filter.mark === 'unmarked' ? mark === undefined : mark === filter.mark));
+    return (
+      (filter.kind === 'all' || facts.kind === filter.kind) &&
+      (filter.shape === 'any' || shapeOf(facts) === filter.shape) &&
+      (filter.use === 'any' || used.has(entry.assetId) === (filter.use === 'used')) &&
+      (filter.mark === 'any' ||
+        (filter.mark === 'kept'
+          ? isKept(mark)
+          : filter.mark === 'unmarked'
+            ? mark === undefined
+            : mark === filter.mark))
+    );
   });
 }
 
@@ -47,12 +59,19 @@ export function shapeOf(facts: AssetFacts): 'wide' | 'tall' | 'square' | null {
 /**
  * What would be laid into the order: what is chosen; else what is kept and not in it yet; and while nothing is marked, all that is not in it.
  */
-export function toLayIn(sheet: readonly SheetEntry[], chosen: ReadonlySet<string>, used: ReadonlyMap<string, unknown>, marks: Marks): { readonly entries: readonly SheetEntry[]; readonly why: 'chosen' | 'kept' | 'unused' } {
+export function toLayIn(
+  sheet: readonly SheetEntry[],
+  chosen: ReadonlySet<string>,
+  used: ReadonlyMap<string, unknown>,
+  marks: Marks,
+): { readonly entries: readonly SheetEntry[]; readonly why: 'chosen' | 'kept' | 'unused' } {
   const picked = sheet.filter((entry) => chosen.has(entry.id));
   if (picked.length > 0) return { entries: picked, why: 'chosen' };
   const free = sheet.filter((entry) => !used.has(entry.assetId));
   const anyKept = sheet.some((entry) => isKept(marks[entry.assetId]));
-  return anyKept ? { entries: free.filter((entry) => isKept(marks[entry.assetId])), why: 'kept' } : { entries: free.filter((entry) => marks[entry.assetId] !== 'leave-out'), why: 'unused' };
+  return anyKept
+    ? { entries: free.filter((entry) => isKept(marks[entry.assetId])), why: 'kept' }
+    : { entries: free.filter((entry) => marks[entry.assetId] !== 'leave-out'), why: 'unused' };
 }
 
 /** The numbers of the slides each file is used on. */

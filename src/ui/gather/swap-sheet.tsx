@@ -10,8 +10,18 @@ export function SwapSheet({ entry, onClose }: { entry: SheetEntry; onClose: () =
   const kind = entry.facts!.kind;
   if (kind === 'sound') return null;
   return (
-    <ChoosePrintSheet title={`Swap ${entry.fileName}`} kind={kind} without={entry.id} part="swap-with" onChoose={(other) => edit({ kind: 'swap-file', from: entry.assetId, to: other.assetId })} onClose={onClose}>
-      <p className="text-soft">The file you choose stands wherever this one is used; crop, move, light and edge stay. A file that is not here yet: bring it in first, it is then the first in this list.</p>
+    <ChoosePrintSheet
+      title={`Swap ${entry.fileName}`}
+      kind={kind}
+      without={entry.id}
+      part="swap-with"
+      onChoose={(other) => edit({ kind: 'swap-file', from: entry.assetId, to: other.assetId })}
+      onClose={onClose}
+    >
+      <p className="text-soft">
+        The file you choose stands wherever this one is used; crop, move, light and edge stay. A file that is not here
+        yet: bring it in first, it is then the first in this list.
+      </p>
     </ChoosePrintSheet>
   );
 }

@@ -27,7 +27,8 @@ const TELL_EVERY_MS = 250;
 const CHUNK_BYTES = 32 * 1024 * 1024;
 /** Up to this size a file goes in one request, which costs less; cut off, it begins anew. A larger one has its place told first, so that it can go on there. */
 const ONE_REQUEST_BYTES = 16 * 1024 * 1024;
-const UNREACHABLE = 'It could not be sent; the server cannot be reached. Give it again; a large file goes on where it stopped.';
+const UNREACHABLE =
+  'It could not be sent; the server cannot be reached. Give it again; a large file goes on where it stopped.';
 
 /** @param report told whenever something changed; null when nothing is coming in */
 export function createUploadQueue(showId: string, report: (progress: UploadProgress | null) => void): UploadQueue {
@@ -69,7 +70,15 @@ export function createUploadQueue(showId: string, report: (progress: UploadProgr
     const bytesDone = mine.bytesDone + [...mine.sent.values()].reduce((sum, bytes) => sum + bytes, 0);
     const elapsedMs = performance.now() - mine.startedMs;
     const { fileCount, filesDone, bytes, already, failed } = mine;
-    report({ fileCount, filesDone, bytes, bytesDone, already, failed, leftMs: elapsedMs > 800 && bytesDone > 0 ? (elapsedMs / bytesDone) * (bytes - bytesDone) : null });
+    report({
+      fileCount,
+      filesDone,
+      bytes,
+      bytesDone,
+      already,
+      failed,
+      leftMs: elapsedMs > 800 && bytesDone > 0 ? (elapsedMs / bytesDone) * (bytes - bytesDone) : null,
+    });
   }
 
   function startMore(mine: Batch): void {
@@ -101,7 +110,8 @@ export function createUploadQueue(showId: string, report: (progress: UploadProgr
         if (lastResponse.getHeader('X-Outcome') === 'already-there') mine.already += 1;
         finish(null);
       },
-      onError: (error) => finish((error instanceof tus.DetailedError && error.originalResponse?.getBody()) || UNREACHABLE),
+      onError: (error) =>
+        finish((error instanceof tus.DetailedError && error.originalResponse?.getBody()) || UNREACHABLE),
     });
     mine.running.add(upload);
     void upload.findPreviousUploads().then((previous) => {
@@ -127,5 +137,18 @@ interface Batch {
 }
 
 function emptyBatch(): Batch {
-  return { waiting: [], running: new Set(), sent: new Map(), fileCount: 0, filesDone: 0, bytes: 0, bytesDone: 0, already: 0, failed: [], startedMs: performance.now(), toldMs: -Infinity, tellsIn: null };
+  return {
+    waiting: [],
+    running: new Set(),
+    sent: new Map(),
+    fileCount: 0,
+    filesDone: 0,
+    bytes: 0,
+    bytesDone: 0,
+    already: 0,
+    failed: [],
+    startedMs: performance.now(),
+    toldMs: -Infinity,
+    tellsIn: null,
+  };
 }

@@ -20,12 +20,29 @@ interface AmountProps {
 export function Amount({ label, value, min, max, rest, shown, narrow = false, onChange }: AmountProps) {
   const share = (of: number) => `${(100 * (of - min)) / (max - min)}%`;
   return (
-    <div className={clsx('grid items-center gap-2', narrow ? 'grid-cols-[auto_1fr_auto]' : 'grid-cols-[6.5rem_1fr_2.75rem]')}>
+    <div
+      className={clsx(
+        'grid items-center gap-2',
+        narrow ? 'grid-cols-[auto_1fr_auto]' : 'grid-cols-[6.5rem_1fr_2.75rem]',
+      )}
+    >
       <span className={value === rest ? 'text-soft' : 'font-medium'}>{label}</span>
-      <Slider.Root value={[value]} min={min} max={max} step={(max - min) / 200} onValueChange={([next]) => onChange(Math.round(next! * 1000) / 1000)} onDoubleClick={() => onChange(rest)} className="relative flex h-5 touch-none items-center select-none">
+      <Slider.Root
+        value={[value]}
+        min={min}
+        max={max}
+        step={(max - min) / 200}
+        onValueChange={([next]) => onChange(Math.round(next! * 1000) / 1000)}
+        onDoubleClick={() => onChange(rest)}
+        className="relative flex h-5 touch-none items-center select-none"
+      >
         <Slider.Track className="relative h-[3px] grow rounded-full bg-rule">
           <span aria-hidden="true" className="absolute top-[-3px] h-[9px] w-px bg-soft" style={{ left: share(rest) }} />
-          <span aria-hidden="true" className="absolute h-full rounded-full bg-slate" style={{ left: share(Math.min(rest, value)), right: `calc(100% - ${share(Math.max(rest, value))})` }} />
+          <span
+            aria-hidden="true"
+            className="absolute h-full rounded-full bg-slate"
+            style={{ left: share(Math.min(rest, value)), right: `calc(100% - ${share(Math.max(rest, value))})` }}
+          />
         </Slider.Track>
         <Slider.Thumb aria-label={label} className="block h-4 w-2 rounded-[3px] border border-ink bg-white" />
       </Slider.Root>

@@ -21,7 +21,12 @@ export function Button({ look = 'plain', square = false, className, type = 'butt
     <button
       type={type}
       title={rest.title ?? (square ? rest['aria-label'] : undefined)}
-      className={clsx('inline-flex items-center justify-center gap-1.5 rounded-md border text-sm whitespace-nowrap transition-colors disabled:opacity-45 disabled:pointer-events-none select-none', square ? 'size-8 shrink-0' : 'h-8 px-3', LOOKS[look], className)}
+      className={clsx(
+        'inline-flex items-center justify-center gap-1.5 rounded-md border text-sm whitespace-nowrap transition-colors disabled:opacity-45 disabled:pointer-events-none select-none',
+        square ? 'size-8 shrink-0' : 'h-8 px-3',
+        LOOKS[look],
+        className,
+      )}
       {...rest}
     />
   );

@@ -14,12 +14,28 @@ interface ChoiceProps<Value extends string> {
 /** One of a few, side by side. */
 export function Choice<Value extends string>({ label, value, options, onChange, dark = false }: ChoiceProps<Value>) {
   return (
-    <ToggleGroup.Root type="single" aria-label={label} value={value} onValueChange={(next) => { if (next) onChange(next as Value); }} className={clsx('inline-flex overflow-hidden rounded-md border', dark ? 'border-white/20' : 'border-rule bg-card')}>
+    <ToggleGroup.Root
+      type="single"
+      aria-label={label}
+      value={value}
+      onValueChange={(next) => {
+        if (next) onChange(next as Value);
+      }}
+      className={clsx(
+        'inline-flex overflow-hidden rounded-md border',
+        dark ? 'border-white/20' : 'border-rule bg-card',
+      )}
+    >
       {options.map((option) => (
         <ToggleGroup.Item
           key={option.value}
           value={option.value}
-          className={clsx('h-7 px-2.5 text-sm whitespace-nowrap -outline-offset-2', dark ? 'text-lamp-soft data-[state=on]:bg-lamp data-[state=on]:text-black' : 'text-soft data-[state=on]:bg-black data-[state=on]:text-card')}
+          className={clsx(
+            'h-7 px-2.5 text-sm whitespace-nowrap -outline-offset-2',
+            dark
+              ? 'text-lamp-soft data-[state=on]:bg-lamp data-[state=on]:text-black'
+              : 'text-soft data-[state=on]:bg-black data-[state=on]:text-card',
+          )}
         >
           {option.label}
         </ToggleGroup.Item>

@@ -9,9 +9,13 @@ export function clock(ms: number): string {
   const seconds = Math.max(0, Math.round(ms / 1000));
   const minutes = Math.floor(seconds / 60);
   const rest = String(seconds % 60).padStart(2, '0');
-  return minutes < 60 ? `${minutes}:${rest}` : `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}:${rest}`;
+  return minutes < 60
+    ? `${minutes}:${rest}`
+    : `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}:${rest}`;
 }
 
 export function megabytes(byteCount: number): string {
-  return byteCount < 1e6 ? `${Math.max(1, Math.round(byteCount / 1e3))} KB` : `${(byteCount / 1e6).toFixed(byteCount < 1e7 ? 1 : 0)} MB`;
+  return byteCount < 1e6
+    ? `${Math.max(1, Math.round(byteCount / 1e3))} KB`
+    : `${(byteCount / 1e6).toFixed(byteCount < 1e7 ? 1 : 0)} MB`;
 }

@@ -20,7 +20,14 @@ export function CroppedPrint({ assetId, picture, crop: given, widthPx, heightPx,
     return (
       // The print is already as small as it is shown.
       // eslint-disable-next-line @next/next/no-img-element
-      <img src={src} alt="" draggable={false} decoding="async" className="block max-w-none" style={{ width: widthPx, height: heightPx }} />
+      <img
+        src={src}
+        alt=""
+        draggable={false}
+        decoding="async"
+        className="block max-w-none"
+        style={{ width: widthPx, height: heightPx }}
+      />
     );
   }
   const crop = cropOn(picture, given);
@@ -29,8 +36,16 @@ export function CroppedPrint({ assetId, picture, crop: given, widthPx, heightPx,
     <span className="relative block overflow-hidden" style={{ width: widthPx, height: heightPx }}>
       {/* eslint-disable-next-line @next/next/no-img-element */}
       <img
-        src={src} alt="" draggable={false} decoding="async" className="absolute top-0 left-0 max-w-none origin-top-left"
-        style={{ width: picture.widthPx * scale, height: picture.heightPx * scale, transform: `translate(${widthPx / 2}px, ${heightPx / 2}px) rotate(${-crop.turnDegrees}deg) translate(${-crop.x * picture.widthPx * scale}px, ${-crop.y * picture.heightPx * scale}px)` }}
+        src={src}
+        alt=""
+        draggable={false}
+        decoding="async"
+        className="absolute top-0 left-0 max-w-none origin-top-left"
+        style={{
+          width: picture.widthPx * scale,
+          height: picture.heightPx * scale,
+          transform: `translate(${widthPx / 2}px, ${heightPx / 2}px) rotate(${-crop.turnDegrees}deg) translate(${-crop.x * picture.widthPx * scale}px, ${-crop.y * picture.heightPx * scale}px)`,
+        }}
       />
     </span>
   );

@@ -16,7 +16,17 @@ interface NumberFieldProps {
 }
 
 /** A number that is typed; taken on Enter or when left, Escape puts the old one back. Arrow keys step. What is out of range is brought to its edge. */
-export function NumberField({ label, value, min, max, step = 1, digits = 1, unit, onCommit, className }: NumberFieldProps) {
+export function NumberField({
+  label,
+  value,
+  min,
+  max,
+  step = 1,
+  digits = 1,
+  unit,
+  onCommit,
+  className,
+}: NumberFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const fresh = useRef(false);
   /** Escape was pressed: what was typed is given up. */

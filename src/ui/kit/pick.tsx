@@ -6,7 +6,10 @@ import { Select } from 'radix-ui';
 interface PickProps<Value extends string> {
   readonly label: string;
   readonly value: Value;
-  readonly groups: readonly { readonly name: string | null; readonly options: readonly { readonly value: Value; readonly label: string }[] }[];
+  readonly groups: readonly {
+    readonly name: string | null;
+    readonly options: readonly { readonly value: Value; readonly label: string }[];
+  }[];
   readonly onChange: (value: Value) => void;
 }
 
@@ -14,19 +17,34 @@ interface PickProps<Value extends string> {
 export function Pick<Value extends string>({ label, value, groups, onChange }: PickProps<Value>) {
   return (
     <Select.Root value={value} onValueChange={(next) => onChange(next as Value)}>
-      <Select.Trigger aria-label={label} className="inline-flex h-7 items-center gap-1.5 rounded-md border border-rule bg-white px-2 text-sm hover:border-soft">
+      <Select.Trigger
+        aria-label={label}
+        className="inline-flex h-7 items-center gap-1.5 rounded-md border border-rule bg-white px-2 text-sm hover:border-soft"
+      >
         <Select.Value />
-        <Select.Icon><ChevronDown size={13} aria-hidden="true" className="text-soft" /></Select.Icon>
+        <Select.Icon>
+          <ChevronDown size={13} aria-hidden="true" className="text-soft" />
+        </Select.Icon>
       </Select.Trigger>
       <Select.Portal>
-        <Select.Content position="popper" sideOffset={4} className="z-50 max-h-80 overflow-hidden rounded-lg border border-rule bg-card shadow-raised">
+        <Select.Content
+          position="popper"
+          sideOffset={4}
+          className="z-50 max-h-80 overflow-hidden rounded-lg border border-rule bg-card shadow-raised"
+        >
           <Select.Viewport className="p-1">
             {groups.map((group) => (
               <Select.Group key={group.name ?? ''}>
                 {group.name && <Select.Label className="px-6 pt-2 pb-0.5 text-xs text-soft">{group.name}</Select.Label>}
                 {group.options.map((option) => (
-                  <Select.Item key={option.value} value={option.value} className="relative flex h-7 cursor-default items-center rounded-sm pr-4 pl-6 text-sm outline-none select-none data-[highlighted]:bg-rule/60">
-                    <Select.ItemIndicator className="absolute left-1.5"><Check size={12} aria-hidden="true" /></Select.ItemIndicator>
+                  <Select.Item
+                    key={option.value}
+                    value={option.value}
+                    className="relative flex h-7 cursor-default items-center rounded-sm pr-4 pl-6 text-sm outline-none select-none data-[highlighted]:bg-rule/60"
+                  >
+                    <Select.ItemIndicator className="absolute left-1.5">
+                      <Check size={12} aria-hidden="true" />
+                    </Select.ItemIndicator>
                     <Select.ItemText>{option.label}</Select.ItemText>
                   </Select.Item>
                 ))}

@@ -8,12 +8,19 @@ import { useEffect, useRef } from 'react';
  */
 export function useTypedKey(signs: readonly string[], hear: (sign: string, event: KeyboardEvent) => void): void {
   const latest = useRef(hear);
-  useEffect(() => { latest.current = hear; });
+  useEffect(() => {
+    latest.current = hear;
+  });
   const wanted = signs.join('');
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || event.key.length !== 1 || !wanted.includes(event.key)) return;
-      if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [contenteditable=true]')) return;
+      if (event.ctrlKey || event.metaKey || event.altKey || event.key.length !== 1 || !wanted.includes(event.key))
+        return;
+      if (
+        event.target instanceof HTMLElement &&
+        event.target.closest('input, textarea, select, [contenteditable=true]')
+      )
+        return;
       latest.current(event.key, event);
     };
     document.addEventListener('keydown', listen);

@@ -13,7 +13,11 @@ import { callServer } from '../show/call-server';
 interface ShelfShowProps {
   readonly entry: ShelfEntry;
   readonly now: number;
-  readonly onChange: (work: () => Promise<unknown>, said: string | null, undo: (() => Promise<unknown>) | null) => Promise<void>;
+  readonly onChange: (
+    work: () => Promise<unknown>,
+    said: string | null,
+    undo: (() => Promise<unknown>) | null,
+  ) => Promise<void>;
 }
 
 const FILM = { none: null, making: 'film being made', ready: 'film ready' } as const;
@@ -31,26 +35,40 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
   const rename = () => {
     const title = naming?.trim() ?? '';
     setNaming(null);
-    if (title !== '' && title !== entry.title) void onChange(patch({ title }), `It is called “${title}” now.`, patch({ title: entry.title }));
+    if (title !== '' && title !== entry.title)
+      void onChange(patch({ title }), `It is called “${title}” now.`, patch({ title: entry.title }));
   };
   const poster = (
     <span className="block bg-white p-2 shadow-print transition-transform group-hover:-translate-y-0.5">
       <span className="block aspect-[16/9] overflow-hidden bg-surround">
         {/* The print is already as small as it is shown. */}
-        {/* eslint-disable-next-line @next/next/no-img-element */}
-        {entry.posterAssetId ? <img src={`/api/pictures/${entry.posterAssetId}?width=960`} alt="" className="h-full w-full object-cover" /> : <span className="grid h-full place-items-center text-lamp-soft">no pictures yet</span>}
+        {entry.posterAssetId ? (
+          // eslint-disable-next-line @next/next/no-img-element
+          <img src={`/api/pictures/${entry.posterAssetId}?width=960`} alt="" className="h-full w-full object-cover" />
+        ) : (
+          <span className="grid h-full place-items-center text-lamp-soft">no pictures yet</span>
+        )}
       </span>
     </span>
   );
-  const heading = <span className="mt-3 line-clamp-2 pr-9 font-display text-lg leading-snug font-semibold">{entry.title}</span>;
+  const heading = (
+    <span className="mt-3 line-clamp-2 pr-9 font-display text-lg leading-snug font-semibold">{entry.title}</span>
+  );
   return (
     <li className="group relative" data-part="shelf-show" data-show={entry.id}>
-      {entry.place === 'removed' ? <div className="block opacity-70">{poster}{heading}</div> : naming !== null ? (
+      {entry.place === 'removed' ? (
+        <div className="block opacity-70">
+          {poster}
+          {heading}
+        </div>
+      ) : naming !== null ? (
         <>
           {poster}
           <input
             aria-label="Title of the show"
-            ref={(field) => { if (field && document.activeElement !== field) setTimeout(() => field.focus(), 0); }}
+            ref={(field) => {
+              if (field && document.activeElement !== field) setTimeout(() => field.focus(), 0);
+            }}
             value={naming}
             maxLength={300}
             onFocus={(event) => event.target.select()}
@@ -63,24 +81,96 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
             className="mt-2 w-full rounded-md border border-rule bg-white px-2 py-1 font-display text-lg font-semibold"
           />
         </>
-      ) : <Link href={`/shows/${entry.id}`} className="block">{poster}{heading}</Link>}
+      ) : (
+        <Link href={`/shows/${entry.id}`} className="block">
+          {poster}
+          {heading}
+        </Link>
+      )}
       <p className="mt-0.5 flex flex-wrap items-center gap-x-3 text-soft">
-        <span><span className="tabular text-ink">{entry.slideCount}</span> {entry.slideCount === 1 ? 'slide' : 'slides'}</span>
+        <span>
+          <span className="tabular text-ink">{entry.slideCount}</span> {entry.slideCount === 1 ? 'slide' : 'slides'}
+        </span>
         <span className="tabular text-ink">{clock(entry.lengthMs)}</span>
         <span>changed {formatDistance(entry.changedAt, now, { addSuffix: true })}</span>
         {FILM[entry.film] && <span className="font-medium text-moss">{FILM[entry.film]}</span>}
       </p>
-      {entry.place === 'removed' ? <Button className="mt-2 h-7" aria-label={`Bring ${called} back`} onClick={() => void onChange(bringBack, `${called} is back.`, remove)}><Undo2 size={14} /> Bring back</Button> : (
+      {entry.place === 'removed' ? (
+        <Button
+          className="mt-2 h-7"
+          aria-label={`Bring ${called} back`}
+          onClick={() => void onChange(bringBack, `${called} is back.`, remove)}
+        >
+          <Undo2 size={14} /> Bring back
+        </Button>
+      ) : (
         <DropdownMenu.Root>
-          <DropdownMenu.Trigger asChild><Button look="quiet" square aria-label={`What to do with ${called}`} className="absolute right-0 top-[calc(100%-3.4rem)] bg-paper"><Ellipsis size={16} /></Button></DropdownMenu.Trigger>
+          <DropdownMenu.Trigger asChild>
+            <Button
+              look="quiet"
+              square
+              aria-label={`What to do with ${called}`}
+              className="absolute right-0 top-[calc(100%-3.4rem)] bg-paper"
+            >
+              <Ellipsis size={16} />
+            </Button>
+          </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
-            <DropdownMenu.Content align="end" sideOffset={4} onCloseAutoFocus={(event) => { if (keepsFocus.current) event.preventDefault(); keepsFocus.current = false; }} className="z-30 min-w-44 rounded-lg border border-rule bg-card p-1.5 shadow-raised">
-              <Act icon={<Pencil size={14} />} onSelect={() => { keepsFocus.current = true; setNaming(entry.title); }}>Rename</Act>
-              <Act icon={<Copy size={14} />} onSelect={() => void onChange(() => callServer('POST', `${path}/copy`), `A copy of ${called} stands beside it.`, null)}>Duplicate</Act>
-              {entry.place === 'archive'
-                ? <Act icon={<ArchiveRestore size={14} />} onSelect={() => void onChange(patch({ archived: false }), `${called} is on the shelf again.`, patch({ archived: true }))}>Back on the shelf</Act>
-                : <Act icon={<Archive size={14} />} onSelect={() => void onChange(patch({ archived: true }), `${called} is in the archive.`, patch({ archived: false }))}>Put into the archive</Act>}
-              <Act icon={<Trash2 size={14} />} onSelect={() => void onChange(remove, `${called} was taken off the shelf.`, bringBack)}>Take off the shelf</Act>
+            <DropdownMenu.Content
+              align="end"
+              sideOffset={4}
+              onCloseAutoFocus={(event) => {
+                if (keepsFocus.current) event.preventDefault();
+                keepsFocus.current = false;
+              }}
+              className="z-30 min-w-44 rounded-lg border border-rule bg-card p-1.5 shadow-raised"
+            >
+              <Act
+                icon={<Pencil size={14} />}
+                onSelect={() => {
+                  keepsFocus.current = true;
+                  setNaming(entry.title);
+                }}
+              >
+                Rename
+              </Act>
+              <Act
+                icon={<Copy size={14} />}
+                onSelect={() =>
+                  void onChange(() => callServer('POST', `${path}/copy`), `A copy of ${called} stands beside it.`, null)
+                }
+              >
+                Duplicate
+              </Act>
+              {entry.place === 'archive' ? (
+                <Act
+                  icon={<ArchiveRestore size={14} />}
+                  onSelect={() =>
+                    void onChange(
+                      patch({ archived: false }),
+                      `${called} is on the shelf again.`,
+                      patch({ archived: true }),
+                    )
+                  }
+                >
+                  Back on the shelf
+                </Act>
+              ) : (
+                <Act
+                  icon={<Archive size={14} />}
+                  onSelect={() =>
+                    void onChange(patch({ archived: true }), `${called} is in the archive.`, patch({ archived: false }))
+                  }
+                >
+                  Put into the archive
+                </Act>
+              )}
+              <Act
+                icon={<Trash2 size={14} />}
+                onSelect={() => void onChange(remove, `${called} was taken off the shelf.`, bringBack)}
+              >
+                Take off the shelf
+              </Act>
             </DropdownMenu.Content>
           </DropdownMenu.Portal>
         </DropdownMenu.Root>
@@ -90,5 +180,12 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
 }
 
 function Act({ icon, onSelect, children }: { icon: ReactNode; onSelect: () => void; children: ReactNode }) {
-  return <DropdownMenu.Item onSelect={onSelect} className="flex h-8 cursor-default items-center gap-2 rounded-md px-2.5 outline-none data-[highlighted]:bg-rule/60">{icon} {children}</DropdownMenu.Item>;
+  return (
+    <DropdownMenu.Item
+      onSelect={onSelect}
+      className="flex h-8 cursor-default items-center gap-2 rounded-md px-2.5 outline-none data-[highlighted]:bg-rule/60"
+    >
+      {icon} {children}
+    </DropdownMenu.Item>
+  );
 }

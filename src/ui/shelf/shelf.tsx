@@ -18,7 +18,9 @@ import { ShelfShow } from './shelf-show';
 type Place = ShelfEntry['place'];
 
 const EMPTY: Readonly<Record<Place, string>> = {
-  shelf: 'No show is called that.', archive: 'Nothing is in the archive. A show that is put there keeps everything and stands out of the way.', removed: 'Nothing was taken off the shelf.',
+  shelf: 'No show is called that.',
+  archive: 'Nothing is in the archive. A show that is put there keeps everything and stands out of the way.',
+  removed: 'Nothing was taken off the shelf.',
 };
 
 /** All the shows, as prints on a shelf; files dropped on it become a new show. */
@@ -29,7 +31,8 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
   const [part, setPart] = useState('');
   const [order, setOrder] = useState<ShelfOrder>('changed');
   const [place, setPlace] = useState<Place>('shelf');
-  const failed = (error: unknown) => void toast(error instanceof Error ? error.message : 'The server cannot be reached.');
+  const failed = (error: unknown) =>
+    void toast(error instanceof Error ? error.message : 'The server cannot be reached.');
   const counts = { shelf: 0, archive: 0, removed: 0 };
   for (const entry of entries) counts[entry.place] += 1;
   const shown = shelfView(entries, place, part, order);
@@ -50,14 +53,19 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
     try {
       await work();
       router.refresh();
-      if (said) toast(said, { duration: 12_000, ...(undo && { action: { label: 'Undo', onClick: () => void change(undo, null, null) } }) });
+      if (said)
+        toast(said, {
+          duration: 12_000,
+          ...(undo && { action: { label: 'Undo', onClick: () => void change(undo, null, null) } }),
+        });
     } catch (error) {
       failed(error);
     }
   };
   const drop = async (transfer: DataTransfer) => {
     setOver(false);
-    const top = [...transfer.items].map((item) => item.webkitGetAsEntry()).find((entry) => entry?.isDirectory)?.name ?? null;
+    const top =
+      [...transfer.items].map((item) => item.webkitGetAsEntry()).find((entry) => entry?.isDirectory)?.name ?? null;
     const files = await droppedFiles(transfer);
     if (files.length > 0) await create(titleFromFiles(top, files, new Date(now)), files);
   };
@@ -65,10 +73,19 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
   return (
     <div
       className="flex min-h-dvh flex-col"
-      onDragEnter={(event) => { if (event.dataTransfer.types.includes('Files')) setOver(true); }}
-      onDragOver={(event) => { if (event.dataTransfer.types.includes('Files')) event.preventDefault(); }}
-      onDragLeave={(event) => { if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setOver(false); }}
-      onDrop={(event) => { event.preventDefault(); void drop(event.dataTransfer).catch(failed); }}
+      onDragEnter={(event) => {
+        if (event.dataTransfer.types.includes('Files')) setOver(true);
+      }}
+      onDragOver={(event) => {
+        if (event.dataTransfer.types.includes('Files')) event.preventDefault();
+      }}
+      onDragLeave={(event) => {
+        if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setOver(false);
+      }}
+      onDrop={(event) => {
+        event.preventDefault();
+        void drop(event.dataTransfer).catch(failed);
+      }}
       data-part="shelf-page"
     >
       <header className="flex min-h-16 flex-wrap items-center gap-x-3 gap-y-2 border-b border-rule bg-card px-6 py-3">
@@ -78,41 +95,97 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
           <>
             <label className="relative ml-2">
               <Search size={14} aria-hidden="true" className="absolute top-1/2 left-2.5 -translate-y-1/2 text-soft" />
-              <input type="search" aria-label="Find a show" placeholder="find a show" value={part} onChange={(event) => setPart(event.target.value)} className="h-8 w-44 rounded-md border border-rule bg-white pr-2 pl-8" />
+              <input
+                type="search"
+                aria-label="Find a show"
+                placeholder="find a show"
+                value={part}
+                onChange={(event) => setPart(event.target.value)}
+                className="h-8 w-44 rounded-md border border-rule bg-white pr-2 pl-8"
+              />
             </label>
-            <Choice label="Where" value={place} onChange={setPlace} options={[{ value: 'shelf', label: `shelf ${counts.shelf}` }, { value: 'archive', label: `archive ${counts.archive}` }, ...(counts.removed > 0 ? [{ value: 'removed' as const, label: `taken off ${counts.removed}` }] : [])]} />
-            <Pick label="Order of the shows" value={order} groups={[{ name: null, options: SHELF_ORDERS.map(({ value, label }) => ({ value, label })) }]} onChange={setOrder} />
+            <Choice
+              label="Where"
+              value={place}
+              onChange={setPlace}
+              options={[
+                { value: 'shelf', label: `shelf ${counts.shelf}` },
+                { value: 'archive', label: `archive ${counts.archive}` },
+                ...(counts.removed > 0 ? [{ value: 'removed' as const, label: `taken off ${counts.removed}` }] : []),
+              ]}
+            />
+            <Pick
+              label="Order of the shows"
+              value={order}
+              groups={[{ name: null, options: SHELF_ORDERS.map(({ value, label }) => ({ value, label })) }]}
+              onChange={setOrder}
+            />
           </>
         )}
-        <Button look="main" className="ml-auto" onClick={() => void create('New show', [])} disabled={busy} data-part="new-show"><Plus size={15} /> New show</Button>
+        <Button
+          look="main"
+          className="ml-auto"
+          onClick={() => void create('New show', [])}
+          disabled={busy}
+          data-part="new-show"
+        >
+          <Plus size={15} /> New show
+        </Button>
       </header>
       <main className="mx-auto w-full max-w-[1240px] flex-1 px-6 py-8">
         {entries.length === 0 ? (
           <div className="mt-20 text-center">
             <h2 className="text-xl">An evening’s pictures become a film</h2>
-            <p className="mx-auto mt-2 max-w-md text-base text-soft">Drop a folder of pictures anywhere here, and a song with it. Put them in order, watch it and send it.</p>
-            <Button look="main" className="mt-5 h-10 px-5" onClick={() => void create('New show', [])} disabled={busy}>Start the first show</Button>
+            <p className="mx-auto mt-2 max-w-md text-base text-soft">
+              Drop a folder of pictures anywhere here, and a song with it. Put them in order, watch it and send it.
+            </p>
+            <Button look="main" className="mt-5 h-10 px-5" onClick={() => void create('New show', [])} disabled={busy}>
+              Start the first show
+            </Button>
           </div>
         ) : (
           <ul className="grid grid-cols-[repeat(auto-fill,minmax(264px,1fr))] gap-x-7 gap-y-9" data-part="shelf">
-            {shown.map((entry) => <ShelfShow key={entry.id} entry={entry} now={now} onChange={change} />)}
+            {shown.map((entry) => (
+              <ShelfShow key={entry.id} entry={entry} now={now} onChange={change} />
+            ))}
             {place === 'shelf' && part === '' && (
               <li>
-                <button type="button" onClick={() => void create('New show', [])} disabled={busy} className="grid aspect-[16/9] w-full place-items-center border-2 border-dashed border-soft/40 text-center text-soft hover:border-red hover:text-ink">
-                  <span>Drop pictures here<br />to begin a show</span>
+                <button
+                  type="button"
+                  onClick={() => void create('New show', [])}
+                  disabled={busy}
+                  className="grid aspect-[16/9] w-full place-items-center border-2 border-dashed border-soft/40 text-center text-soft hover:border-red hover:text-ink"
+                >
+                  <span>
+                    Drop pictures here
+                    <br />
+                    to begin a show
+                  </span>
                 </button>
               </li>
             )}
           </ul>
         )}
-        {entries.length > 0 && shown.length === 0 && (place !== 'shelf' || part !== '') && <p className="mt-16 text-center text-base text-soft">{part === '' ? EMPTY[place] : EMPTY.shelf}</p>}
+        {entries.length > 0 && shown.length === 0 && (place !== 'shelf' || part !== '') && (
+          <p className="mt-16 text-center text-base text-soft">{part === '' ? EMPTY[place] : EMPTY.shelf}</p>
+        )}
       </main>
       {over && (
         <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded-xl border-2 border-dashed border-red bg-red-wash/90">
           <p className="font-display text-xl font-semibold">Let go to begin a show with them</p>
         </div>
       )}
-      <Toaster position="bottom-center" toastOptions={{ style: { background: 'var(--color-black)', color: 'var(--color-lamp)', border: 'none', fontFamily: 'var(--font-sans)' } }} />
+      <Toaster
+        position="bottom-center"
+        toastOptions={{
+          style: {
+            background: 'var(--color-black)',
+            color: 'var(--color-lamp)',
+            border: 'none',
+            fontFamily: 'var(--font-sans)',
+          },
+        }}
+      />
     </div>
   );
 }

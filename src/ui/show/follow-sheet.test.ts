@@ -3,7 +3,16 @@ import { assetId } from '../../core/show/ids';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { followSheet, type SheetFollower, type WholeSheet } from './follow-sheet';
 
-const entry = (id: string, state: SheetEntry['state'] = 'ready'): SheetEntry => ({ id, assetId: assetId(id), fileName: `${id}.jpg`, byteCount: 1, addedAt: 0, state, problem: null, facts: null });
+const entry = (id: string, state: SheetEntry['state'] = 'ready'): SheetEntry => ({
+  id,
+  assetId: assetId(id),
+  fileName: `${id}.jpg`,
+  byteCount: 1,
+  addedAt: 0,
+  state,
+  problem: null,
+  facts: null,
+});
 
 let answers: ((sheet: WholeSheet | null) => void)[];
 let seen: unknown[];
@@ -16,7 +25,10 @@ beforeEach(() => {
   answers = [];
   seen = [];
   follower = followSheet({
-    ask: () => new Promise((resolve, reject) => { answers.push((sheet) => (sheet ? resolve(sheet) : reject(new Error('not reached')))); }),
+    ask: () =>
+      new Promise((resolve, reject) => {
+        answers.push((sheet) => (sheet ? resolve(sheet) : reject(new Error('not reached'))));
+      }),
     whole: ({ entries, folder }) => void seen.push(['whole', states(entries), folder]),
     changed: (entries, folder) => void seen.push(['changed', states(entries), folder]),
   });
@@ -41,7 +53,10 @@ describe('followSheet', () => {
     await settled();
     follower.hear({ folder: null });
     await settled();
-    expect(seen).toEqual([['changed', [], progress], ['changed', [], null]]);
+    expect(seen).toEqual([
+      ['changed', [], progress],
+      ['changed', [], null],
+    ]);
   });
   it('hands on what was heard while it asked after the answer, which may be older', async () => {
     follower.askAnew();
@@ -50,7 +65,10 @@ describe('followSheet', () => {
     expect(seen).toEqual([]);
     answers[0]!({ entries: [entry('a', 'arrived')], folder: null });
     await settled();
-    expect(seen).toEqual([['whole', ['a arrived'], null], ['changed', ['a ready'], undefined]]);
+    expect(seen).toEqual([
+      ['whole', ['a arrived'], null],
+      ['changed', ['a ready'], undefined],
+    ]);
   });
   it('forgets what was heard before it asks: the whole is newer', async () => {
     follower.hear({ entry: entry('refused', 'refused') });

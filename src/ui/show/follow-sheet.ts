@@ -23,7 +23,11 @@ const EVERY_MS = 300;
  *
  * @param changed gets entries that came or changed, and the folder's progress when it did; undefined when not
  */
-export function followSheet({ ask, whole, changed }: {
+export function followSheet({
+  ask,
+  whole,
+  changed,
+}: {
   ask(): Promise<WholeSheet>;
   whole(sheet: WholeSheet): void;
   changed(entries: readonly SheetEntry[], folder: FolderProgress | null | undefined): void;

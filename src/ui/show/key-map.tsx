@@ -13,7 +13,9 @@ export function KeyMap() {
   useCommands({ keys: () => setOpen(true) });
   return (
     <>
-      <Button look="quiet" square aria-label="Keys" onClick={() => setOpen(true)}><Keyboard size={16} /></Button>
+      <Button look="quiet" square aria-label="Keys" onClick={() => setOpen(true)}>
+        <Keyboard size={16} />
+      </Button>
       <Sheet title="Keys" open={open} onClose={() => setOpen(false)} className="w-[940px]">
         <div className="columns-3 gap-8">
           {PLACES.map((where) => (
@@ -21,14 +23,23 @@ export function KeyMap() {
               <h3 className="mb-1 text-base">{where}</h3>
               <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
                 {commandsOf(where).map(({ keys, name }) => [
-                  <dt key={name} className="tabular h-[22px] rounded border border-rule bg-paper px-1.5 text-xs leading-5 whitespace-nowrap">{keys}</dt>,
-                  <dd key={`${name} does`} className="text-soft">{name}</dd>,
+                  <dt
+                    key={name}
+                    className="tabular h-[22px] rounded border border-rule bg-paper px-1.5 text-xs leading-5 whitespace-nowrap"
+                  >
+                    {keys}
+                  </dt>,
+                  <dd key={`${name} does`} className="text-soft">
+                    {name}
+                  </dd>,
                 ])}
               </dl>
             </section>
           ))}
         </div>
-        <p className="mt-2 text-soft">On a Mac, Cmd stands for Ctrl. Every command is also found by its name with Ctrl K.</p>
+        <p className="mt-2 text-soft">
+          On a Mac, Cmd stands for Ctrl. Every command is also found by its name with Ctrl K.
+        </p>
       </Sheet>
     </>
   );

@@ -27,10 +27,22 @@ export function LengthsLine() {
   const together = Math.abs(apart) <= TOGETHER_MS;
   return (
     <div className="flex items-center gap-4 whitespace-nowrap" data-part="lengths">
-      <span><b className="tabular">{show.slides.length}</b> {show.slides.length === 1 ? 'slide' : 'slides'}</span>
-      <span>show <b className="tabular" data-part="show-length">{clock(lengthMs)}</b></span>
-      {musicMs === 0 ? <span className="text-soft">no music yet</span> : (
-        <span className="text-saffron-deep">music <b className="tabular">{clock(musicMs)}</b>{show.slides.length > 0 && together && ' ends together'}</span>
+      <span>
+        <b className="tabular">{show.slides.length}</b> {show.slides.length === 1 ? 'slide' : 'slides'}
+      </span>
+      <span>
+        show{' '}
+        <b className="tabular" data-part="show-length">
+          {clock(lengthMs)}
+        </b>
+      </span>
+      {musicMs === 0 ? (
+        <span className="text-soft">no music yet</span>
+      ) : (
+        <span className="text-saffron-deep">
+          music <b className="tabular">{clock(musicMs)}</b>
+          {show.slides.length > 0 && together && ' ends together'}
+        </span>
       )}
       {musicMs > 0 && show.slides.length > 0 && !together && <WaysOut musicMs={musicMs} lengthMs={lengthMs} />}
     </div>
@@ -45,14 +57,28 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
   const edit = useShow((state) => state.edit);
   const longer = musicMs > lengthMs;
   const free = show.slides.filter((slide) => !lengthFollowsContent(slide));
-  const seconds = free.length > 0 ? (musicMs - (lengthMs - free.reduce((sum, slide) => sum + slide.lengthMs, 0))) / free.length / 1000 : 0;
+  const seconds =
+    free.length > 0
+      ? (musicMs - (lengthMs - free.reduce((sum, slide) => sum + slide.lengthMs, 0))) / free.length / 1000
+      : 0;
   const dropped = longer ? null : picturesToDrop(show, musicMs);
-  const songs = entries.filter((entry) => entry.facts?.kind === 'sound' && entry.facts.lengthMs > 20_000 && !show.cues.some((cue) => cue.assetId === entry.assetId)).slice(0, 4);
+  const songs = entries
+    .filter(
+      (entry) =>
+        entry.facts?.kind === 'sound' &&
+        entry.facts.lengthMs > 20_000 &&
+        !show.cues.some((cue) => cue.assetId === entry.assetId),
+    )
+    .slice(0, 4);
 
   const fit = () => {
     const fitted = fitToMusic(show.slides, musicMs, lengthFollowsContent);
     if (fitted.ok) return edit({ kind: 'set-lengths', lengths: fitted.lengths });
-    toast(fitted.reason === 'no-slides' ? 'There are no pictures whose length could change.' : `The music is too short for so many pictures: they need at least ${clock(fitted.shortestMs)}.`);
+    toast(
+      fitted.reason === 'no-slides'
+        ? 'There are no pictures whose length could change.'
+        : `The music is too short for so many pictures: they need at least ${clock(fitted.shortestMs)}.`,
+    );
   };
   const repeat = () => {
     const cues = repeatedCues(show, facts, () => nanoid(10));
@@ -61,18 +87,83 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>
-        <Button className="h-7 -ml-2.5 px-2" data-part="ways-out">{longer ? <>goes on <b className="tabular">{clock(musicMs - lengthMs)}</b></> : <>ends <b className="tabular">{clock(lengthMs - musicMs)}</b> early</>} <ChevronDown size={13} /></Button>
+        <Button className="h-7 -ml-2.5 px-2" data-part="ways-out">
+          {longer ? (
+            <>
+              goes on <b className="tabular">{clock(musicMs - lengthMs)}</b>
+            </>
+          ) : (
+            <>
+              ends <b className="tabular">{clock(lengthMs - musicMs)}</b> early
+            </>
+          )}{' '}
+          <ChevronDown size={13} />
+        </Button>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" sideOffset={4} className="z-30 w-80 rounded-lg border border-rule bg-card p-1.5 shadow-raised">
-          <DropdownMenu.Label className="px-2.5 py-1.5 text-soft">{longer ? 'The music fades out with the last picture, before its own end.' : `The last ${clock(lengthMs - musicMs)} of the show are silent.`}</DropdownMenu.Label>
-          {free.length > 0 && <Way onSelect={fit}>{longer ? 'Relax' : 'Quicken'} the pace to <span className="tabular">{seconds.toFixed(1)}</span> s a picture</Way>}
+        <DropdownMenu.Content
+          align="start"
+          sideOffset={4}
+          className="z-30 w-80 rounded-lg border border-rule bg-card p-1.5 shadow-raised"
+        >
+          <DropdownMenu.Label className="px-2.5 py-1.5 text-soft">
+            {longer
+              ? 'The music fades out with the last picture, before its own end.'
+              : `The last ${clock(lengthMs - musicMs)} of the show are silent.`}
+          </DropdownMenu.Label>
+          {free.length > 0 && (
+            <Way onSelect={fit}>
+              {longer ? 'Relax' : 'Quicken'} the pace to <span className="tabular">{seconds.toFixed(1)}</span> s a
+              picture
+            </Way>
+          )}
           {!longer && <Way onSelect={repeat}>Play the music again from its beginning</Way>}
-          {!longer && songs.map((song) => (
-            <Way key={song.id} onSelect={() => edit({ kind: 'set-cues', cues: [...show.cues, { id: cueId(nanoid(10)), assetId: song.assetId, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: DEFAULT_FADE_OUT_MS }] })}>Add “{song.facts?.kind === 'sound' ? song.facts.title ?? song.fileName : song.fileName}” after it</Way>
-          ))}
-          {dropped && <Way onSelect={() => edit({ kind: 'together', name: `drop ${dropped.length} ${dropped.length === 1 ? 'picture' : 'pictures'}`, edits: [{ kind: 'remove-slides', slideIds: dropped }] })}>Drop <span className="tabular">{dropped.length}</span> {dropped.length === 1 ? 'picture' : 'pictures'}, evenly; marked ones last</Way>}
-          <DropdownMenu.Item asChild><Link href={`/shows/${show.id}/sound`} className="block cursor-default rounded-md px-2.5 py-1.5 outline-none data-[highlighted]:bg-rule/60">Go to Sound: other songs, trims and fades</Link></DropdownMenu.Item>
+          {!longer &&
+            songs.map((song) => (
+              <Way
+                key={song.id}
+                onSelect={() =>
+                  edit({
+                    kind: 'set-cues',
+                    cues: [
+                      ...show.cues,
+                      {
+                        id: cueId(nanoid(10)),
+                        assetId: song.assetId,
+                        trimStartMs: 0,
+                        gainDb: 0,
+                        fadeInMs: 0,
+                        fadeOutMs: DEFAULT_FADE_OUT_MS,
+                      },
+                    ],
+                  })
+                }
+              >
+                Add “{song.facts?.kind === 'sound' ? (song.facts.title ?? song.fileName) : song.fileName}” after it
+              </Way>
+            ))}
+          {dropped && (
+            <Way
+              onSelect={() =>
+                edit({
+                  kind: 'together',
+                  name: `drop ${dropped.length} ${dropped.length === 1 ? 'picture' : 'pictures'}`,
+                  edits: [{ kind: 'remove-slides', slideIds: dropped }],
+                })
+              }
+            >
+              Drop <span className="tabular">{dropped.length}</span> {dropped.length === 1 ? 'picture' : 'pictures'},
+              evenly; marked ones last
+            </Way>
+          )}
+          <DropdownMenu.Item asChild>
+            <Link
+              href={`/shows/${show.id}/sound`}
+              className="block cursor-default rounded-md px-2.5 py-1.5 outline-none data-[highlighted]:bg-rule/60"
+            >
+              Go to Sound: other songs, trims and fades
+            </Link>
+          </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -80,5 +171,12 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
 }
 
 function Way({ onSelect, children }: { onSelect: () => void; children: ReactNode }) {
-  return <DropdownMenu.Item onSelect={onSelect} className="cursor-default rounded-md px-2.5 py-1.5 outline-none data-[highlighted]:bg-rule/60">{children}</DropdownMenu.Item>;
+  return (
+    <DropdownMenu.Item
+      onSelect={onSelect}
+      className="cursor-default rounded-md px-2.5 py-1.5 outline-none data-[highlighted]:bg-rule/60"
+    >
+      {children}
+    </DropdownMenu.Item>
+  );
 }

@@ -5,12 +5,24 @@ import { slideFromAsset } from '../../core/show/new-slide';
 import { emptyShow, type Show } from '../../core/show/show';
 import { preparedOnce } from './prepared-once';
 
-const picture: AssetFacts = { kind: 'picture', widthPx: 6000, heightPx: 4000, hasTransparency: false, takenAt: null, camera: null, brightness: 0.5 };
+const picture: AssetFacts = {
+  kind: 'picture',
+  widthPx: 6000,
+  heightPx: 4000,
+  hasTransparency: false,
+  takenAt: null,
+  camera: null,
+  brightness: 0.5,
+};
 const ids = ['a', 'b', 'c'].map((name) => assetId(name.repeat(64)));
 const facts: FactsById = new Map(ids.map((id) => [id, picture]));
 let counted = 0;
-const show: Show = { ...emptyShow(showId('s'), 'Evening'), slides: ids.map((id) => slideFromAsset(id, picture, 4000, () => `n${(counted += 1)}`)) };
-const moveOf = (prepared: ReturnType<typeof preparedOnce>, index: number) => prepared.moves.get(prepared.show.slides[index]!.layers[0]!.id);
+const show: Show = {
+  ...emptyShow(showId('s'), 'Evening'),
+  slides: ids.map((id) => slideFromAsset(id, picture, 4000, () => `n${(counted += 1)}`)),
+};
+const moveOf = (prepared: ReturnType<typeof preparedOnce>, index: number) =>
+  prepared.moves.get(prepared.show.slides[index]!.layers[0]!.id);
 
 describe('preparedOnce', () => {
   it('gives all who ask for the same show the same answer', () => {
@@ -24,7 +36,10 @@ describe('preparedOnce', () => {
   });
   it('works it out anew when a slide, the frame’s shape or what is known of a picture changes, and only for the slides that it touches', () => {
     const before = preparedOnce(show, facts);
-    const longer = { ...show, slides: show.slides.map((slide, index) => (index === 1 ? { ...slide, lengthMs: 9000 } : slide)) };
+    const longer = {
+      ...show,
+      slides: show.slides.map((slide, index) => (index === 1 ? { ...slide, lengthMs: 9000 } : slide)),
+    };
     const after = preparedOnce(longer, facts);
     expect([after.lengthMs, moveOf(after, 0) === moveOf(before, 0)]).toEqual([17_000, true]);
     expect(moveOf(after, 1)).not.toEqual(moveOf(before, 1));

@@ -17,7 +17,12 @@ import { SavingNote } from './saving-note';
 import { useShow } from './show-provider';
 import { VersionsSheet } from './versions-sheet';
 
-const STATIONS = [['gather', 'Gather'], ['arrange', 'Arrange'], ['sound', 'Sound'], ['send', 'Send']] as const;
+const STATIONS = [
+  ['gather', 'Gather'],
+  ['arrange', 'Arrange'],
+  ['sound', 'Sound'],
+  ['send', 'Send'],
+] as const;
 
 /** The bar above every station: where one is, undo, what is saved, and Watch. */
 export function ShowHeader() {
@@ -35,20 +40,35 @@ export function ShowHeader() {
   const go = (station: string) => () => router.push(`/shows/${show.id}/${station}`);
   const watch = () => setWatching(true);
   useCommands({
-    undo: undoStep && undo, redo: redoStep && redo, versions: () => setVersionsOpen(true), watch: show.slides.length > 0 ? watch : undefined,
-    gather: go('gather'), arrange: go('arrange'), sound: go('sound'), send: go('send'),
+    undo: undoStep && undo,
+    redo: redoStep && redo,
+    versions: () => setVersionsOpen(true),
+    watch: show.slides.length > 0 ? watch : undefined,
+    gather: go('gather'),
+    arrange: go('arrange'),
+    sound: go('sound'),
+    send: go('send'),
   });
 
   const commitTitle = () => {
-    if (title !== null && title.trim() !== '' && title !== show.title) edit({ kind: 'rename-show', title: title.trim().slice(0, 300) });
+    if (title !== null && title.trim() !== '' && title !== show.title)
+      edit({ kind: 'rename-show', title: title.trim().slice(0, 300) });
     setTitle(null);
   };
 
   return (
-    <header className="flex h-12 shrink-0 items-center gap-3 border-b border-rule bg-card pr-4 pl-3.5" data-part="header">
+    <header
+      className="flex h-12 shrink-0 items-center gap-3 border-b border-rule bg-card pr-4 pl-3.5"
+      data-part="header"
+    >
       <Link href="/" aria-label="Shelf" className="flex items-center gap-2.5 text-soft hover:text-ink">
         <Bird className="size-8" />
-        <span>Shelf <span aria-hidden="true" className="ml-0.5">╱</span></span>
+        <span>
+          Shelf{' '}
+          <span aria-hidden="true" className="ml-0.5">
+            ╱
+          </span>
+        </span>
       </Link>
       <input
         aria-label="Title of the show"
@@ -59,7 +79,10 @@ export function ShowHeader() {
         onKeyDown={(event) => {
           event.stopPropagation();
           if (event.key === 'Enter') event.currentTarget.blur();
-          if (event.key === 'Escape') { setTitle(null); event.currentTarget.blur(); }
+          if (event.key === 'Escape') {
+            setTitle(null);
+            event.currentTarget.blur();
+          }
         }}
         className="max-w-80 min-w-24 truncate [field-sizing:content] rounded-md border border-transparent bg-transparent px-1.5 py-0.5 font-display text-lg leading-tight font-semibold hover:border-rule focus:border-rule"
       />
@@ -67,21 +90,51 @@ export function ShowHeader() {
         {STATIONS.map(([segment, name]) => {
           const here = path?.endsWith(`/${segment}`) ?? false;
           return (
-            <Link key={segment} href={`/shows/${show.id}/${segment}`} aria-current={here ? 'page' : undefined} className={clsx('relative flex items-center px-3 text-base font-medium', here ? 'text-ink after:absolute after:inset-x-2 after:bottom-1 after:h-[3px] after:rounded-full after:bg-red' : 'text-soft hover:text-ink')}>
+            <Link
+              key={segment}
+              href={`/shows/${show.id}/${segment}`}
+              aria-current={here ? 'page' : undefined}
+              className={clsx(
+                'relative flex items-center px-3 text-base font-medium',
+                here
+                  ? 'text-ink after:absolute after:inset-x-2 after:bottom-1 after:h-[3px] after:rounded-full after:bg-red'
+                  : 'text-soft hover:text-ink',
+              )}
+            >
               {name}
             </Link>
           );
         })}
       </nav>
       <div className="ml-auto flex items-center gap-1.5">
-        <Button look="quiet" square aria-label={undoStep ? `Undo: ${editSentence(undoStep.edit)}` : 'Nothing to undo'} disabled={!undoStep} onClick={undo}><Undo2 size={16} /></Button>
-        <Button look="quiet" square aria-label={redoStep ? `Redo: ${editSentence(redoStep.edit)}` : 'Nothing to redo'} disabled={!redoStep} onClick={redo}><Redo2 size={16} /></Button>
-        <Button look="quiet" square aria-label="Versions" onClick={() => setVersionsOpen(true)} data-part="versions"><History size={16} /></Button>
+        <Button
+          look="quiet"
+          square
+          aria-label={undoStep ? `Undo: ${editSentence(undoStep.edit)}` : 'Nothing to undo'}
+          disabled={!undoStep}
+          onClick={undo}
+        >
+          <Undo2 size={16} />
+        </Button>
+        <Button
+          look="quiet"
+          square
+          aria-label={redoStep ? `Redo: ${editSentence(redoStep.edit)}` : 'Nothing to redo'}
+          disabled={!redoStep}
+          onClick={redo}
+        >
+          <Redo2 size={16} />
+        </Button>
+        <Button look="quiet" square aria-label="Versions" onClick={() => setVersionsOpen(true)} data-part="versions">
+          <History size={16} />
+        </Button>
         <SavingNote />
         {!path?.endsWith('/gather') && <IntakeNote short />}
         <Palette />
         <KeyMap />
-        <Button look="main" onClick={watch} disabled={show.slides.length === 0} data-part="watch"><Play size={14} fill="currentColor" /> Watch</Button>
+        <Button look="main" onClick={watch} disabled={show.slides.length === 0} data-part="watch">
+          <Play size={14} fill="currentColor" /> Watch
+        </Button>
       </div>
       {versionsOpen && <VersionsSheet onClose={() => setVersionsOpen(false)} />}
       {watching && <WatchRoom onClose={() => setWatching(false)} />}

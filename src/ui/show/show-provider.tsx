@@ -25,12 +25,16 @@ interface ShowProviderProps {
 
 /** Holds one open show: its document, its contact sheet, its undo steps; keeps it saved and in step with other tabs. */
 export function ShowProvider({ show, revision, entries, children }: ShowProviderProps) {
-  const [store] = useState(() => createShowStore({
-    show, revision, entries,
-    storage: typeof window === 'undefined' ? null : window.localStorage,
-    session: typeof window === 'undefined' ? null : window.sessionStorage,
-    tell: (sentence) => void toast(sentence),
-  }));
+  const [store] = useState(() =>
+    createShowStore({
+      show,
+      revision,
+      entries,
+      storage: typeof window === 'undefined' ? null : window.localStorage,
+      session: typeof window === 'undefined' ? null : window.sessionStorage,
+      tell: (sentence) => void toast(sentence),
+    }),
+  );
 
   useEffect(() => store.getState().takeUpUnsent(), [store]);
 
@@ -55,7 +59,8 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
     events.onmessage = (message: MessageEvent<string>) => {
       const event = JSON.parse(message.data) as ShowEvent;
       if (event.kind === 'edits') store.getState().pull();
-      if (event.kind === 'sheet' || (event.kind === 'hello' && !isStillRight(store.getState().entries, event))) sheet.askAnew();
+      if (event.kind === 'sheet' || (event.kind === 'hello' && !isStillRight(store.getState().entries, event)))
+        sheet.askAnew();
       if (event.kind === 'entry') sheet.hear({ entry: event.entry });
       if (event.kind === 'folder') sheet.hear({ folder: event.folder });
       if (event.kind === 'films') window.dispatchEvent(new Event('tanager-films'));
@@ -75,13 +80,27 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
   return (
     <ShowContext value={store}>
       <UploadsProvider showId={show.id}>{children}</UploadsProvider>
-      <Toaster position="bottom-center" offset={{ bottom: 88 }} toastOptions={{ style: { background: 'var(--color-black)', color: 'var(--color-lamp)', border: 'none', fontFamily: 'var(--font-sans)' } }} />
+      <Toaster
+        position="bottom-center"
+        offset={{ bottom: 88 }}
+        toastOptions={{
+          style: {
+            background: 'var(--color-black)',
+            color: 'var(--color-lamp)',
+            border: 'none',
+            fontFamily: 'var(--font-sans)',
+          },
+        }}
+      />
     </ShowContext>
   );
 }
 
 /** Whether nothing came or was looked at since the page was made. */
-function isStillRight(entries: readonly SheetEntry[], { entryCount, waitingCount }: { entryCount: number; waitingCount: number }): boolean {
+function isStillRight(
+  entries: readonly SheetEntry[],
+  { entryCount, waitingCount }: { entryCount: number; waitingCount: number },
+): boolean {
   return entries.length === entryCount && entries.filter((entry) => entry.state === 'arrived').length === waitingCount;
 }
 

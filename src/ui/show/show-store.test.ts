@@ -11,7 +11,10 @@ import { createShowStore, type ShowStore } from './show-store';
 const start = emptyShow(showId('s'), 'Evening');
 let counted = 0;
 const newId = () => `n${(counted += 1)}`;
-const addSlide = (afterId: Show['slides'][number]['id'] | null = null): ShowEdit => ({ kind: 'add-slides', runs: [{ afterId, slides: [blankSlide(2000, '#102030', newId)] }] });
+const addSlide = (afterId: Show['slides'][number]['id'] | null = null): ShowEdit => ({
+  kind: 'add-slides',
+  runs: [{ afterId, slides: [blankSlide(2000, '#102030', newId)] }],
+});
 
 /** A server in miniature: applies edits as the real one does; can be unplugged. */
 function miniature() {
@@ -37,7 +40,11 @@ function miniature() {
       server.versions.push(JSON.parse(init.body) as { name: string; content: ShowContent });
       return { ok: true, status: 200, json: async () => ({}) };
     }
-    const { knownRevision, basedOn, edits } = JSON.parse(init.body) as { knownRevision: number; basedOn?: number; edits: SentEdit[] };
+    const { knownRevision, basedOn, edits } = JSON.parse(init.body) as {
+      knownRevision: number;
+      basedOn?: number;
+      edits: SentEdit[];
+    };
     if (basedOn !== undefined) server.basedOn.push(basedOn);
     const refused: AppliedEdits['refused'][number][] = [];
     for (const entry of edits) {
@@ -45,23 +52,44 @@ function miniature() {
       if (server.take(entry.edit)) kept.push(entry);
       else refused.push({ editId: entry.editId, reason: 'slide-not-found' });
     }
-    return { ok: true, status: 200, json: async () => ({ revision: kept.length, since: kept.slice(knownRevision), refused, collided: false }) };
+    return {
+      ok: true,
+      status: 200,
+      json: async () => ({ revision: kept.length, since: kept.slice(knownRevision), refused, collided: false }),
+    };
   }) as unknown as typeof fetch;
   return server;
 }
 
 const memory = () => {
   const kept = new Map<string, string>();
-  return { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => void kept.set(key, value), removeItem: (key: string) => void kept.delete(key), key: (index: number) => [...kept.keys()][index] ?? null, get length() { return kept.size; }, kept };
+  return {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => void kept.set(key, value),
+    removeItem: (key: string) => void kept.delete(key),
+    key: (index: number) => [...kept.keys()][index] ?? null,
+    get length() {
+      return kept.size;
+    },
+    kept,
+  };
 };
-const settle = async () => { for (let round = 0; round < 30; round += 1) await jest.advanceTimersByTimeAsync(100); };
+const settle = async () => {
+  for (let round = 0; round < 30; round += 1) await jest.advanceTimersByTimeAsync(100);
+};
 
 let server: ReturnType<typeof miniature>;
 let storage: ReturnType<typeof memory>;
 let told: string[];
 let store: ShowStore;
 const open = () => {
-  const store = createShowStore({ show: server.show, revision: server.kept.length, entries: [], storage, tell: (sentence) => told.push(sentence) });
+  const store = createShowStore({
+    show: server.show,
+    revision: server.kept.length,
+    entries: [],
+    storage,
+    tell: (sentence) => told.push(sentence),
+  });
   store.getState().takeUpUnsent();
   return store;
 };
@@ -104,7 +132,14 @@ describe('the show store', () => {
   it('can undo and do again after the page was loaded anew, for as long as the window is open', async () => {
     const session = memory();
     const inWindow = () => {
-      const opened = createShowStore({ show: server.show, revision: server.kept.length, entries: [], storage, session, tell: (sentence) => told.push(sentence) });
+      const opened = createShowStore({
+        show: server.show,
+        revision: server.kept.length,
+        entries: [],
+        storage,
+        session,
+        tell: (sentence) => told.push(sentence),
+      });
       opened.getState().takeUpUnsent();
       return opened;
     };
@@ -133,16 +168,44 @@ describe('the show store', () => {
     const session = memory();
     for (const note of ['{', '{"undoSteps":[1]}', '{"undoSteps":[{"edit":{},"inverse":{}}]}']) {
       session.setItem('tanager-undo-s', note);
-      const opened = createShowStore({ show: server.show, revision: 0, entries: [], storage, session, tell: (sentence) => told.push(sentence) });
+      const opened = createShowStore({
+        show: server.show,
+        revision: 0,
+        entries: [],
+        storage,
+        session,
+        tell: (sentence) => told.push(sentence),
+      });
       opened.getState().takeUpUnsent();
       expect(opened.getState().undoSteps).toEqual([]);
     }
-    const full = createShowStore({ show: server.show, revision: 0, entries: [], storage, session: { ...session, setItem: () => { throw new Error('full'); } }, tell: (sentence) => told.push(sentence) });
+    const full = createShowStore({
+      show: server.show,
+      revision: 0,
+      entries: [],
+      storage,
+      session: {
+        ...session,
+        setItem: () => {
+          throw new Error('full');
+        },
+      },
+      tell: (sentence) => told.push(sentence),
+    });
     full.getState().edit(addSlide());
     expect(() => full.getState().flushNow()).not.toThrow();
-    for (let step = 0; step < 40; step += 1) store.getState().edit({ kind: 'rename-show', title: `${step}${'x'.repeat(100_000)}` });
-    const large = createShowStore({ show: store.getState().show, revision: 0, entries: [], storage, session, tell: (sentence) => told.push(sentence) });
-    for (let step = 0; step < 40; step += 1) large.getState().edit({ kind: 'rename-show', title: `${step}${'y'.repeat(100_000)}` });
+    for (let step = 0; step < 40; step += 1)
+      store.getState().edit({ kind: 'rename-show', title: `${step}${'x'.repeat(100_000)}` });
+    const large = createShowStore({
+      show: store.getState().show,
+      revision: 0,
+      entries: [],
+      storage,
+      session,
+      tell: (sentence) => told.push(sentence),
+    });
+    for (let step = 0; step < 40; step += 1)
+      large.getState().edit({ kind: 'rename-show', title: `${step}${'y'.repeat(100_000)}` });
     large.getState().flushNow();
     expect(session.getItem('tanager-undo-s')!.length).toBeLessThan(2_000_000);
   });
@@ -237,9 +300,21 @@ describe('the show store', () => {
   it('does not join a change of other slides to the step before', () => {
     store.getState().edit(addSlide());
     store.getState().edit(addSlide());
-    const [one, other] = store.getState().show.slides.map((slide) => slide.id) as [Show['slides'][number]['id'], Show['slides'][number]['id']];
+    const [one, other] = store.getState().show.slides.map((slide) => slide.id) as [
+      Show['slides'][number]['id'],
+      Show['slides'][number]['id'],
+    ];
     store.getState().edit({ kind: 'set-lengths', lengths: [{ slideId: one, lengthMs: 900 }] }, 'lengths');
-    store.getState().edit({ kind: 'set-lengths', lengths: [{ slideId: one, lengthMs: 800 }, { slideId: other, lengthMs: 800 }] }, 'lengths');
+    store.getState().edit(
+      {
+        kind: 'set-lengths',
+        lengths: [
+          { slideId: one, lengthMs: 800 },
+          { slideId: other, lengthMs: 800 },
+        ],
+      },
+      'lengths',
+    );
     store.getState().undo();
     store.getState().undo();
     expect(store.getState().show.slides.map((slide) => slide.lengthMs)).toEqual([2000, 2000]);
@@ -263,7 +338,9 @@ describe('the show store', () => {
     server.other({ kind: 'remove-slides', slideIds: [id] });
     store.getState().edit({ kind: 'set-lengths', lengths: [{ slideId: id, lengthMs: 4321 }] });
     await settle();
-    expect(server.versions.map((version) => [version.name, version.content.slides[0]!.lengthMs])).toEqual([['As this window had it', 4321]]);
+    expect(server.versions.map((version) => [version.name, version.content.slides[0]!.lengthMs])).toEqual([
+      ['As this window had it', 4321],
+    ]);
     expect(told.join()).toMatch(/Could not change the length of slide.*kept under Versions/);
     expect(store.getState().show.slides).toEqual([]);
   });
@@ -276,7 +353,11 @@ describe('the show store', () => {
   });
   it('keeps what was done to a show that another window took off the shelf, and saves it when that is back', async () => {
     const working = globalThis.fetch;
-    globalThis.fetch = (async () => ({ ok: false, status: 404, json: async () => ({ problem: 'There is no such show.' }) })) as unknown as typeof fetch;
+    globalThis.fetch = (async () => ({
+      ok: false,
+      status: 404,
+      json: async () => ({ problem: 'There is no such show.' }),
+    })) as unknown as typeof fetch;
     store.getState().edit({ kind: 'rename-show', title: 'Still here' });
     await settle();
     expect([store.getState().saving, store.getState().show.title, told.length]).toEqual(['offline', 'Still here', 1]);
@@ -285,7 +366,9 @@ describe('the show store', () => {
     expect([store.getState().saving, server.show.title]).toEqual(['saved', 'Still here']);
   });
   it('says once that the browser has no room, and saves all the same', async () => {
-    storage.setItem = () => { throw new Error('QuotaExceededError'); };
+    storage.setItem = () => {
+      throw new Error('QuotaExceededError');
+    };
     store.getState().edit(addSlide());
     store.getState().edit(addSlide());
     expect(told.filter((sentence) => sentence.includes('no room'))).toHaveLength(1);
@@ -295,13 +378,26 @@ describe('the show store', () => {
 });
 
 describe('the contact sheet in the store', () => {
-  const entry = (id: string, state: SheetEntry['state'], facts: SheetEntry['facts'] = null): SheetEntry => ({ id, assetId: assetId(id), fileName: `${id}.jpg`, byteCount: 1, addedAt: 0, state, problem: null, facts });
+  const entry = (id: string, state: SheetEntry['state'], facts: SheetEntry['facts'] = null): SheetEntry => ({
+    id,
+    assetId: assetId(id),
+    fileName: `${id}.jpg`,
+    byteCount: 1,
+    addedAt: 0,
+    state,
+    problem: null,
+    facts,
+  });
   const song = { kind: 'sound', lengthMs: 1000, title: null, artist: null } as const;
 
   it('takes up what changed in its place, and what is new at the end', () => {
     store.getState().setEntries([entry('a', 'arrived'), entry('b', 'ready', song)]);
     store.getState().mergeEntries([entry('c', 'arrived'), entry('a', 'ready', song)]);
-    expect(store.getState().entries.map(({ id, state }) => `${id} ${state}`)).toEqual(['a ready', 'b ready', 'c arrived']);
+    expect(store.getState().entries.map(({ id, state }) => `${id} ${state}`)).toEqual([
+      'a ready',
+      'b ready',
+      'c arrived',
+    ]);
     expect([...store.getState().facts.keys()].sort()).toEqual(['a', 'b']);
   });
   it('leaves the sheet and the facts as they are when nothing is new', () => {

@@ -72,7 +72,14 @@ interface ShowStoreOptions {
   readonly tell: (sentence: string) => void;
 }
 
-export function createShowStore({ show, revision, entries, storage, session = null, tell }: ShowStoreOptions): ShowStore {
+export function createShowStore({
+  show,
+  revision,
+  entries,
+  storage,
+  session = null,
+  tell,
+}: ShowStoreOptions): ShowStore {
   const undoNotes = createUndoNotes(show.id, session);
   const unsent = createUnsent(show.id, nanoid(8), storage);
   let confirmed = show;
@@ -121,12 +128,21 @@ export function createShowStore({ show, revision, entries, storage, session = nu
       if (back) set({ undoSteps: [...get().undoSteps, { edit: step.edit, inverse: back, joins: null }] });
     },
     select: (ids, anchor) => set({ selection: new Set(ids), anchor }),
-    setEntries: (next, folder = null) => set({ entries: isSameSheet(get().entries, next) ? get().entries : next, facts: mergedFacts(get().facts, next), folder }),
+    setEntries: (next, folder = null) =>
+      set({
+        entries: isSameSheet(get().entries, next) ? get().entries : next,
+        facts: mergedFacts(get().facts, next),
+        folder,
+      }),
     mergeEntries(changed, folder = get().folder) {
       const news = new Map(changed.map((entry) => [entry.id, entry]));
       const kept = get().entries.map((entry) => news.get(entry.id) ?? entry);
       for (const entry of kept) news.delete(entry.id);
-      set({ entries: changed.length === 0 ? get().entries : [...kept, ...news.values()], facts: mergedFacts(get().facts, changed), folder });
+      set({
+        entries: changed.length === 0 ? get().entries : [...kept, ...news.values()],
+        facts: mergedFacts(get().facts, changed),
+        folder,
+      });
     },
     takeUpUnsent() {
       if (get().undoSteps.length === 0 && get().redoSteps.length === 0) set(undoNotes.left());
@@ -162,10 +178,15 @@ export function createShowStore({ show, revision, entries, storage, session = nu
     }
     const fresh = { editId: nanoid(16), edit };
     const waiting = pending.at(-1);
-    if (waiting && waiting.edit === instead && !inFlight.has(waiting.editId)) pending = [...pending.slice(0, -1), fresh];
+    if (waiting && waiting.edit === instead && !inFlight.has(waiting.editId))
+      pending = [...pending.slice(0, -1), fresh];
     else pending = [...pending, fresh];
     keepUnsent();
-    store.setState({ show: result.show, saving: store.getState().saving === 'offline' ? 'offline' : 'saving', ...stillThere(result.show) });
+    store.setState({
+      show: result.show,
+      saving: store.getState().saving === 'offline' ? 'offline' : 'saving',
+      ...stillThere(result.show),
+    });
     schedule(SEND_AFTER_MS);
     return result.inverse;
   }
@@ -190,7 +211,10 @@ export function createShowStore({ show, revision, entries, storage, session = nu
     inFlight = new Set(batch.map((entry) => entry.editId));
     try {
       const applied = await post(batch, false);
-      if (applied.collided) tell('Another window had changed the same thing. What you did stands; how the other left it is kept under Versions.');
+      if (applied.collided)
+        tell(
+          'Another window had changed the same thing. What you did stands; how the other left it is kept under Versions.',
+        );
       if (applied.refused.length > 0) keepOwn();
       confirmed = replay(confirmed, applied.since);
       known = applied.revision;
@@ -200,7 +224,9 @@ export function createShowStore({ show, revision, entries, storage, session = nu
       keepUnsent();
       for (const { editId, reason } of applied.refused) {
         const refused = batch.find((entry) => entry.editId === editId);
-        tell(`Could not ${refused ? editSentence(refused.edit) : 'save a change'}. ${refusalSentence(reason)} How this window had it is kept under Versions.`);
+        tell(
+          `Could not ${refused ? editSentence(refused.edit) : 'save a change'}. ${refusalSentence(reason)} How this window had it is kept under Versions.`,
+        );
       }
       // When only our own edits came back the show here is already right, and every slide keeps its identity.
       const onlyOurs = applied.refused.length === 0 && applied.since.every((entry) => sent.has(entry.editId));
@@ -210,7 +236,8 @@ export function createShowStore({ show, revision, entries, storage, session = nu
     } catch (error) {
       if (error instanceof ServerRefusal && error.status === 404) {
         // It may come back on the shelf, and then wants what was done here.
-        if (store.getState().saving !== 'offline') tell('This show was taken off the shelf. Bring it back there, and what you did here is saved.');
+        if (store.getState().saving !== 'offline')
+          tell('This show was taken off the shelf. Bring it back there, and what you did here is saved.');
         store.setState({ saving: 'offline' });
         schedule(RETRY_MS);
       } else if (error instanceof ServerRefusal && error.status < 500) {
@@ -233,13 +260,20 @@ export function createShowStore({ show, revision, entries, storage, session = nu
   }
 
   function post(batch: readonly SentEdit[], keepalive: boolean): Promise<AppliedEdits> {
-    return callServer<AppliedEdits>('POST', `/api/shows/${show.id}/edits`, { knownRevision: known, ...(basedOn !== null && { basedOn }), edits: batch }, { keepalive });
+    return callServer<AppliedEdits>(
+      'POST',
+      `/api/shows/${show.id}/edits`,
+      { knownRevision: known, ...(basedOn !== null && { basedOn }), edits: batch },
+      { keepalive },
+    );
   }
 
   /** Keeps the show as it was seen here as a version, before work that could not be joined with another window's goes. */
   function keepOwn(): void {
     const content = contentOf(store.getState().show);
-    void callServer('POST', `/api/shows/${show.id}/versions`, { name: 'As this window had it', content }).catch(() => tell('How this window had it could not be kept: the server cannot be reached.'));
+    void callServer('POST', `/api/shows/${show.id}/versions`, { name: 'As this window had it', content }).catch(() =>
+      tell('How this window had it could not be kept: the server cannot be reached.'),
+    );
   }
 
   function keepUnsent(): void {
@@ -252,7 +286,10 @@ export function createShowStore({ show, revision, entries, storage, session = nu
     const { selection, anchor } = store.getState();
     const present = new Set(next.slides.map((slide) => slide.id));
     const kept = [...selection].filter((id) => present.has(id));
-    return { selection: kept.length === selection.size ? selection : new Set(kept), anchor: anchor && present.has(anchor) ? anchor : null };
+    return {
+      selection: kept.length === selection.size ? selection : new Set(kept),
+      anchor: anchor && present.has(anchor) ? anchor : null,
+    };
   }
 }
 
@@ -273,7 +310,10 @@ function replay(show: Show, edits: readonly SentEdit[]): Show {
 
 /** A sheet that is the same keeps its identity, so that nothing is drawn again. */
 function isSameSheet(before: readonly SheetEntry[], next: readonly SheetEntry[]): boolean {
-  return before.length === next.length && before.every((entry, index) => entry.id === next[index]!.id && entry.state === next[index]!.state);
+  return (
+    before.length === next.length &&
+    before.every((entry, index) => entry.id === next[index]!.id && entry.state === next[index]!.state)
+  );
 }
 
 function factsOf(entries: readonly SheetEntry[]): ReadonlyMap<AssetId, AssetFacts> {
@@ -281,7 +321,12 @@ function factsOf(entries: readonly SheetEntry[]): ReadonlyMap<AssetId, AssetFact
 }
 
 /** Facts never change for a hash; the map keeps its identity when nothing is new, so that plans are not made again. */
-function mergedFacts(before: ReadonlyMap<AssetId, AssetFacts>, entries: readonly SheetEntry[]): ReadonlyMap<AssetId, AssetFacts> {
+function mergedFacts(
+  before: ReadonlyMap<AssetId, AssetFacts>,
+  entries: readonly SheetEntry[],
+): ReadonlyMap<AssetId, AssetFacts> {
   const fresh = entries.filter((entry) => entry.facts && !before.has(entry.assetId));
-  return fresh.length === 0 ? before : new Map([...before, ...fresh.map((entry) => [entry.assetId, entry.facts!] as const)]);
+  return fresh.length === 0
+    ? before
+    : new Map([...before, ...fresh.map((entry) => [entry.assetId, entry.facts!] as const)]);
 }

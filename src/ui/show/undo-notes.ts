@@ -10,12 +10,21 @@ export interface UndoNotes {
 const MOST_CHARACTERS = 1_500_000;
 
 /** @param storage the window's own */
-export function createUndoNotes(showId: string, storage: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'> | null): UndoNotes {
+export function createUndoNotes(
+  showId: string,
+  storage: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'> | null,
+): UndoNotes {
   const key = `tanager-undo-${showId}`;
   return {
     keep(undoSteps, redoSteps) {
       try {
-        storage?.setItem(key, JSON.stringify({ undoSteps: latest(undoSteps, MOST_CHARACTERS), redoSteps: latest(redoSteps, MOST_CHARACTERS / 3) }));
+        storage?.setItem(
+          key,
+          JSON.stringify({
+            undoSteps: latest(undoSteps, MOST_CHARACTERS),
+            redoSteps: latest(redoSteps, MOST_CHARACTERS / 3),
+          }),
+        );
       } catch {
         // Without room the steps end with the page, as they would have without notes.
         storage?.removeItem(key);
@@ -46,6 +55,12 @@ function latest(steps: readonly UndoStep[], most: number): UndoStep[] {
 }
 
 function stepsOf(value: unknown): UndoStep[] {
-  const isStep = (step: unknown): step is UndoStep => typeof step === 'object' && step !== null && 'edit' in step && 'inverse' in step && typeof (step as UndoStep).edit?.kind === 'string' && typeof (step as UndoStep).inverse?.kind === 'string';
+  const isStep = (step: unknown): step is UndoStep =>
+    typeof step === 'object' &&
+    step !== null &&
+    'edit' in step &&
+    'inverse' in step &&
+    typeof (step as UndoStep).edit?.kind === 'string' &&
+    typeof (step as UndoStep).inverse?.kind === 'string';
   return Array.isArray(value) && value.every(isStep) ? value : [];
 }

@@ -22,7 +22,12 @@ type Store = Pick<Storage, 'getItem' | 'setItem' | 'removeItem' | 'key' | 'lengt
 export function createUnsent(showId: string, windowId: string, storage: Store | null): Unsent {
   const prefix = `tanager-unsent-${showId}-`;
   const own = `${prefix}${windowId}`;
-  const others = () => (storage ? Array.from({ length: storage.length }, (_, index) => storage.key(index)!).filter((key) => key.startsWith(prefix) && key !== own).sort() : []);
+  const others = () =>
+    storage
+      ? Array.from({ length: storage.length }, (_, index) => storage.key(index)!)
+          .filter((key) => key.startsWith(prefix) && key !== own)
+          .sort()
+      : [];
   return {
     keep(edits, basedOn) {
       try {
@@ -35,8 +40,13 @@ export function createUnsent(showId: string, windowId: string, storage: Store | 
       }
     },
     left() {
-      const notes = others().map((key) => read(storage!.getItem(key))).filter((note) => note.edits.length > 0);
-      return { edits: notes.flatMap((note) => note.edits), basedOn: notes.length === 0 ? null : Math.min(...notes.map((note) => note.basedOn ?? 0)) };
+      const notes = others()
+        .map((key) => read(storage!.getItem(key)))
+        .filter((note) => note.edits.length > 0);
+      return {
+        edits: notes.flatMap((note) => note.edits),
+        basedOn: notes.length === 0 ? null : Math.min(...notes.map((note) => note.basedOn ?? 0)),
+      };
     },
     takeOver() {
       for (const key of others()) storage!.removeItem(key);
@@ -47,7 +57,8 @@ export function createUnsent(showId: string, windowId: string, storage: Store | 
 function read(text: string | null): Left {
   try {
     const kept = JSON.parse(text ?? 'null') as Partial<Left> | null;
-    if (Array.isArray(kept?.edits) && typeof kept.basedOn === 'number') return { edits: kept.edits, basedOn: kept.basedOn };
+    if (Array.isArray(kept?.edits) && typeof kept.basedOn === 'number')
+      return { edits: kept.edits, basedOn: kept.basedOn };
   } catch {
     // A broken note is of no use to anybody.
   }

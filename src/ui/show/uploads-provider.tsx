@@ -24,14 +24,17 @@ export function UploadsProvider({ showId, children }: { showId: string; children
       event.preventDefault();
       setOver(true);
     };
-    const leave = (event: DragEvent) => { if (event.relatedTarget === null) setOver(false); };
+    const leave = (event: DragEvent) => {
+      if (event.relatedTarget === null) setOver(false);
+    };
     const drop = (event: DragEvent) => {
       setOver(false);
       if (!bringsFiles(event)) return;
       event.preventDefault();
       void droppedFiles(event.dataTransfer!).then((files) => {
         queue.add(files);
-        if (!location.pathname.endsWith('/gather')) toast(`${files.length === 1 ? 'One file comes' : `${files.length} files come`} onto the contact sheet.`);
+        if (!location.pathname.endsWith('/gather'))
+          toast(`${files.length === 1 ? 'One file comes' : `${files.length} files come`} onto the contact sheet.`);
       });
     };
     const paste = (event: ClipboardEvent) => queue.add([...(event.clipboardData?.files ?? [])]);

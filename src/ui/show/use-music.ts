@@ -27,12 +27,20 @@ export function useMusic(): Music {
     for (const id of ids.split(' ').filter(Boolean) as AssetId[]) {
       let loading = fetched.get(id);
       if (!loading) {
-        loading = fetch(`/api/sounds/${id}/peaks`).then(async (response) => new Uint8Array(response.ok ? await response.arrayBuffer() : new ArrayBuffer(0)));
+        loading = fetch(`/api/sounds/${id}/peaks`).then(
+          async (response) => new Uint8Array(response.ok ? await response.arrayBuffer() : new ArrayBuffer(0)),
+        );
         fetched.set(id, loading);
       }
-      loading.then((values) => { if (!gone) setPeaks((before) => (before.get(id) === values ? before : new Map([...before, [id, values]]))); }).catch(() => fetched.delete(id));
+      loading
+        .then((values) => {
+          if (!gone) setPeaks((before) => (before.get(id) === values ? before : new Map([...before, [id, values]])));
+        })
+        .catch(() => fetched.delete(id));
     }
-    return () => { gone = true; };
+    return () => {
+      gone = true;
+    };
   }, [ids]);
 
   return useMemo(() => {
@@ -45,11 +53,13 @@ export function useMusic(): Music {
           const cue = show.cues[stretch.cueIndex]!;
           const values = peaks.get(cue.assetId);
           if (!values) return 0;
-          const at = (ms: number) => ((Math.max(ms, stretch.startMs) - stretch.startMs + cue.trimStartMs) * PEAKS_PER_SECOND) / 1000;
+          const at = (ms: number) =>
+            ((Math.max(ms, stretch.startMs) - stretch.startMs + cue.trimStartMs) * PEAKS_PER_SECOND) / 1000;
           const first = Math.floor(at(fromMs));
           const end = Math.max(first + 1, Math.ceil(at(Math.min(toMs, stretch.endMs))));
           let loudest = 0;
-          for (let index = first; index < end && index < values.length; index += 1) loudest = Math.max(loudest, values[index]!);
+          for (let index = first; index < end && index < values.length; index += 1)
+            loudest = Math.max(loudest, values[index]!);
           return loudest / 255;
         }
         return 0;

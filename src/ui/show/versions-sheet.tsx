@@ -20,20 +20,28 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
   const [entries, setEntries] = useState<readonly VersionEntry[] | null>(null);
   const [name, setName] = useState('');
   const [looking, setLooking] = useState<Show | null>(null);
-  const failed = (error: unknown) => void toast(error instanceof Error ? error.message : 'The server cannot be reached.');
-  const refresh = useCallback(() => callServer<{ versions: VersionEntry[] }>('GET', `/api/shows/${id}/versions`).then((answer) => setEntries(answer.versions)), [id]);
+  const failed = (error: unknown) =>
+    void toast(error instanceof Error ? error.message : 'The server cannot be reached.');
+  const refresh = useCallback(
+    () =>
+      callServer<{ versions: VersionEntry[] }>('GET', `/api/shows/${id}/versions`).then((answer) =>
+        setEntries(answer.versions),
+      ),
+    [id],
+  );
   useEffect(() => void refresh().catch(failed), [refresh]);
 
-  const saved = () => new Promise<void>((resolve, reject) => {
-    if (store.getState().saving === 'saved') return resolve();
-    const stop = store.subscribe(({ saving }) => {
-      if (saving === 'saving') return;
-      stop();
-      if (saving === 'saved') resolve();
-      else reject(new Error('The server cannot be reached; a version can be kept when it is back.'));
+  const saved = () =>
+    new Promise<void>((resolve, reject) => {
+      if (store.getState().saving === 'saved') return resolve();
+      const stop = store.subscribe(({ saving }) => {
+        if (saving === 'saving') return;
+        stop();
+        if (saving === 'saved') resolve();
+        else reject(new Error('The server cannot be reached; a version can be kept when it is back.'));
+      });
+      store.getState().pull();
     });
-    store.getState().pull();
-  });
   const keep = async (as: string) => {
     await saved();
     await callServer('POST', `/api/shows/${id}/versions`, { name: as });
@@ -43,39 +51,90 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
     setName('');
     await refresh();
   };
-  const contentOfVersion = async (entry: VersionEntry) => (await callServer<{ content: ShowContent }>('GET', `/api/shows/${id}/versions/${entry.id}`)).content;
+  const contentOfVersion = async (entry: VersionEntry) =>
+    (await callServer<{ content: ShowContent }>('GET', `/api/shows/${id}/versions/${entry.id}`)).content;
   const goBack = async (entry: VersionEntry) => {
     const content = await contentOfVersion(entry);
     await keep(`Before going back to “${entry.name.slice(0, 150)}”`);
     store.getState().edit({ kind: 'set-content', content });
     onClose();
-    toast(`The show is as it was in “${entry.name}”. How it was before is kept under Versions, and Undo goes there too.`);
+    toast(
+      `The show is as it was in “${entry.name}”. How it was before is kept under Versions, and Undo goes there too.`,
+    );
   };
   const setRemoved = async (entry: VersionEntry, removed: boolean) => {
     await callServer('PATCH', `/api/shows/${id}/versions/${entry.id}`, { removed });
     await refresh();
-    if (removed) toast(`“${entry.name}” was taken off the list.`, { action: { label: 'Undo', onClick: () => void setRemoved(entry, false).catch(failed) } });
+    if (removed)
+      toast(`“${entry.name}” was taken off the list.`, {
+        action: { label: 'Undo', onClick: () => void setRemoved(entry, false).catch(failed) },
+      });
   };
 
   return (
     <>
       <Sheet title="Versions" open={!looking} onClose={onClose} className="w-[640px]">
-        <form className="flex items-center gap-2" onSubmit={(event) => { event.preventDefault(); void keepNow().catch(failed); }}>
-          <input aria-label="Name of the version" value={name} maxLength={200} onChange={(event) => setName(event.target.value)} placeholder="Name, such as “for the bride’s parents”" className="h-8 flex-1 rounded-md border border-rule bg-white px-2.5" />
-          <Button look="main" type="submit" data-part="keep-version">Keep the show as it is now</Button>
+        <form
+          className="flex items-center gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void keepNow().catch(failed);
+          }}
+        >
+          <input
+            aria-label="Name of the version"
+            value={name}
+            maxLength={200}
+            onChange={(event) => setName(event.target.value)}
+            placeholder="Name, such as “for the bride’s parents”"
+            className="h-8 flex-1 rounded-md border border-rule bg-white px-2.5"
+          />
+          <Button look="main" type="submit" data-part="keep-version">
+            Keep the show as it is now
+          </Button>
         </form>
-        <p className="mt-2 text-soft">Everything is saved as you work. A version is a place to come back to, for ever.</p>
+        <p className="mt-2 text-soft">
+          Everything is saved as you work. A version is a place to come back to, for ever.
+        </p>
         <ul className="mt-4 flex flex-col divide-y divide-rule border-t border-rule" aria-label="Kept versions">
           {entries?.length === 0 && <li className="py-5 text-center text-soft">No version is kept yet.</li>}
           {entries?.map((entry) => (
             <li key={entry.id} className="flex items-center gap-3 py-2.5" data-part="version">
               <span className="min-w-0 flex-1">
-                <span className="flex items-center gap-1.5 truncate text-base font-semibold">{entry.why === 'safety' && <ShieldCheck size={14} className="shrink-0 text-moss" aria-label="kept by itself" />}{entry.name}</span>
-                <span className="text-soft">{format(entry.createdAt, 'd MMM yyyy, HH:mm')} · <span className="tabular">{entry.slideCount}</span> {entry.slideCount === 1 ? 'slide' : 'slides'} · <span className="tabular">{clock(entry.lengthMs)}</span></span>
+                <span className="flex items-center gap-1.5 truncate text-base font-semibold">
+                  {entry.why === 'safety' && (
+                    <ShieldCheck size={14} className="shrink-0 text-moss" aria-label="kept by itself" />
+                  )}
+                  {entry.name}
+                </span>
+                <span className="text-soft">
+                  {format(entry.createdAt, 'd MMM yyyy, HH:mm')} · <span className="tabular">{entry.slideCount}</span>{' '}
+                  {entry.slideCount === 1 ? 'slide' : 'slides'} ·{' '}
+                  <span className="tabular">{clock(entry.lengthMs)}</span>
+                </span>
               </span>
-              <Button aria-label={`Look at “${entry.name}”`} disabled={entry.slideCount === 0} onClick={() => void contentOfVersion(entry).then((content) => setLooking({ ...store.getState().show, ...content })).catch(failed)}><Eye size={14} /> Look</Button>
-              <Button aria-label={`Go back to “${entry.name}”`} onClick={() => void goBack(entry).catch(failed)}><Undo2 size={14} /> Go back</Button>
-              <Button look="quiet" square aria-label={`Take “${entry.name}” off the list`} onClick={() => void setRemoved(entry, true).catch(failed)}><Trash2 size={15} /></Button>
+              <Button
+                aria-label={`Look at “${entry.name}”`}
+                disabled={entry.slideCount === 0}
+                onClick={() =>
+                  void contentOfVersion(entry)
+                    .then((content) => setLooking({ ...store.getState().show, ...content }))
+                    .catch(failed)
+                }
+              >
+                <Eye size={14} /> Look
+              </Button>
+              <Button aria-label={`Go back to “${entry.name}”`} onClick={() => void goBack(entry).catch(failed)}>
+                <Undo2 size={14} /> Go back
+              </Button>
+              <Button
+                look="quiet"
+                square
+                aria-label={`Take “${entry.name}” off the list`}
+                onClick={() => void setRemoved(entry, true).catch(failed)}
+              >
+                <Trash2 size={15} />
+              </Button>
             </li>
           ))}
         </ul>

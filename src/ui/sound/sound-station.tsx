@@ -31,10 +31,14 @@ export function SoundStation() {
   const stretches = useMemo(() => cueStretches(show, facts), [show, facts]);
   const nameOf = (id: AssetId) => {
     const entry = entries.find((candidate) => candidate.assetId === id);
-    return entry?.facts?.kind === 'sound' ? entry.facts.title ?? entry.fileName : entry?.fileName ?? 'a sound';
+    return entry?.facts?.kind === 'sound' ? (entry.facts.title ?? entry.fileName) : (entry?.fileName ?? 'a sound');
   };
   const setCues = (cues: readonly Cue[], joins?: string) => edit({ kind: 'set-cues', cues }, joins);
-  const change = (cue: Cue, part: Partial<Cue>, joins?: string) => setCues(show.cues.map((other) => (other.id === cue.id ? { ...other, ...part } : other)), joins);
+  const change = (cue: Cue, part: Partial<Cue>, joins?: string) =>
+    setCues(
+      show.cues.map((other) => (other.id === cue.id ? { ...other, ...part } : other)),
+      joins,
+    );
   const swap = (index: number, by: -1 | 1) => {
     const cues = [...show.cues];
     [cues[index], cues[index + by]] = [cues[index + by]!, cues[index]!];
@@ -45,16 +49,40 @@ export function SoundStation() {
   return (
     <Group orientation="horizontal" className="min-w-0 flex-1" data-part="sound">
       <Panel defaultSize="56%" minSize="38%" className="flex flex-col">
-        <div className="flex h-11 shrink-0 items-center border-b border-rule px-4"><LengthsLine /></div>
+        <div className="flex h-11 shrink-0 items-center border-b border-rule px-4">
+          <LengthsLine />
+        </div>
         <SoundColumn ref={column} prepared={prepared} onGo={(momentMs) => viewer.current?.seek(momentMs)} />
       </Panel>
-      <Separator aria-label="Width of the sound column" className="w-[5px] bg-rule/70 outline-none hover:bg-soft/60 focus-visible:bg-red" />
+      <Separator
+        aria-label="Width of the sound column"
+        className="w-[5px] bg-rule/70 outline-none hover:bg-soft/60 focus-visible:bg-red"
+      />
       <Panel minSize="30%" className="flex flex-col">
-        <div className="h-[42%] shrink-0"><Viewer ref={viewer} onMoment={showMoment} /></div>
+        <div className="h-[42%] shrink-0">
+          <Viewer ref={viewer} onMoment={showMoment} />
+        </div>
         <div className="min-h-0 flex-1 overflow-y-auto bg-card p-4 scroll-thin">
           <section aria-labelledby="music">
-            <h2 id="music" className="text-base">Music</h2>
-            {show.cues.length === 0 && <p className="mt-1 text-soft">No song plays yet. {sounds.length === 0 ? <>Bring one in on the <Link className="text-red-deep underline" href={`/shows/${show.id}/gather`}>contact sheet</Link>.</> : 'Choose one below.'}</p>}
+            <h2 id="music" className="text-base">
+              Music
+            </h2>
+            {show.cues.length === 0 && (
+              <p className="mt-1 text-soft">
+                No song plays yet.{' '}
+                {sounds.length === 0 ? (
+                  <>
+                    Bring one in on the{' '}
+                    <Link className="text-red-deep underline" href={`/shows/${show.id}/gather`}>
+                      contact sheet
+                    </Link>
+                    .
+                  </>
+                ) : (
+                  'Choose one below.'
+                )}
+              </p>
+            )}
             <ol className="mt-2 flex flex-col gap-2">
               {show.cues.map((cue, index) => {
                 const stretch = stretches.find((candidate) => candidate.cueIndex === index);
@@ -63,30 +91,133 @@ export function SoundStation() {
                     <div className="flex items-center gap-2">
                       <Music2 size={15} className="text-saffron" />
                       <span className="min-w-0 truncate font-semibold">{nameOf(cue.assetId)}</span>
-                      <span className="tabular ml-auto text-soft">{stretch ? `${clock(stretch.startMs)}–${clock(stretch.endMs)}` : 'not reached'}</span>
-                      {index > 0 && <Button look="quiet" square className="size-7" aria-label="Play it earlier" onClick={() => swap(index, -1)}><ArrowUp size={14} /></Button>}
-                      {index < show.cues.length - 1 && <Button look="quiet" square className="size-7" aria-label="Play it later" onClick={() => swap(index, 1)}><ArrowDown size={14} /></Button>}
-                      <Button look="quiet" square className="size-7" aria-label={`Take out ${nameOf(cue.assetId)}`} onClick={() => setCues(show.cues.filter((other) => other.id !== cue.id))}><Trash2 size={14} /></Button>
+                      <span className="tabular ml-auto text-soft">
+                        {stretch ? `${clock(stretch.startMs)}–${clock(stretch.endMs)}` : 'not reached'}
+                      </span>
+                      {index > 0 && (
+                        <Button
+                          look="quiet"
+                          square
+                          className="size-7"
+                          aria-label="Play it earlier"
+                          onClick={() => swap(index, -1)}
+                        >
+                          <ArrowUp size={14} />
+                        </Button>
+                      )}
+                      {index < show.cues.length - 1 && (
+                        <Button
+                          look="quiet"
+                          square
+                          className="size-7"
+                          aria-label="Play it later"
+                          onClick={() => swap(index, 1)}
+                        >
+                          <ArrowDown size={14} />
+                        </Button>
+                      )}
+                      <Button
+                        look="quiet"
+                        square
+                        className="size-7"
+                        aria-label={`Take out ${nameOf(cue.assetId)}`}
+                        onClick={() => setCues(show.cues.filter((other) => other.id !== cue.id))}
+                      >
+                        <Trash2 size={14} />
+                      </Button>
                     </div>
                     <div className="mt-2 flex flex-wrap gap-x-5 gap-y-2">
-                      <label className="flex items-center gap-2">volume
-                        <input type="range" min={-30} max={6} step={0.5} value={cue.gainDb} onChange={(event) => change(cue, { gainDb: Number(event.target.value) }, `gain ${cue.id}`)} className="w-28 accent-saffron" />
-                        <span className="tabular w-16 text-soft">{cue.gainDb > 0 ? '+' : ''}{cue.gainDb.toFixed(1)} dB</span>
+                      <label className="flex items-center gap-2">
+                        volume
+                        <input
+                          type="range"
+                          min={-30}
+                          max={6}
+                          step={0.5}
+                          value={cue.gainDb}
+                          onChange={(event) => change(cue, { gainDb: Number(event.target.value) }, `gain ${cue.id}`)}
+                          className="w-28 accent-saffron"
+                        />
+                        <span className="tabular w-16 text-soft">
+                          {cue.gainDb > 0 ? '+' : ''}
+                          {cue.gainDb.toFixed(1)} dB
+                        </span>
                       </label>
-                      <span className="flex items-center gap-1.5">begins at <NumberField label="Where in the song it begins, seconds" value={cue.trimStartMs / 1000} min={0} max={36_000} step={0.5} unit="s" onCommit={(seconds) => change(cue, { trimStartMs: Math.round(seconds * 1000) })} /></span>
-                      <span className="flex items-center gap-1.5">fades in <NumberField label="Fade in, seconds" value={cue.fadeInMs / 1000} min={0} max={60} step={0.5} unit="s" onCommit={(seconds) => change(cue, { fadeInMs: Math.round(seconds * 1000) })} /></span>
-                      <span className="flex items-center gap-1.5">fades out <NumberField label="Fade out, seconds" value={cue.fadeOutMs / 1000} min={0} max={60} step={0.5} unit="s" onCommit={(seconds) => change(cue, { fadeOutMs: Math.round(seconds * 1000) })} /></span>
+                      <span className="flex items-center gap-1.5">
+                        begins at{' '}
+                        <NumberField
+                          label="Where in the song it begins, seconds"
+                          value={cue.trimStartMs / 1000}
+                          min={0}
+                          max={36_000}
+                          step={0.5}
+                          unit="s"
+                          onCommit={(seconds) => change(cue, { trimStartMs: Math.round(seconds * 1000) })}
+                        />
+                      </span>
+                      <span className="flex items-center gap-1.5">
+                        fades in{' '}
+                        <NumberField
+                          label="Fade in, seconds"
+                          value={cue.fadeInMs / 1000}
+                          min={0}
+                          max={60}
+                          step={0.5}
+                          unit="s"
+                          onCommit={(seconds) => change(cue, { fadeInMs: Math.round(seconds * 1000) })}
+                        />
+                      </span>
+                      <span className="flex items-center gap-1.5">
+                        fades out{' '}
+                        <NumberField
+                          label="Fade out, seconds"
+                          value={cue.fadeOutMs / 1000}
+                          min={0}
+                          max={60}
+                          step={0.5}
+                          unit="s"
+                          onCommit={(seconds) => change(cue, { fadeOutMs: Math.round(seconds * 1000) })}
+                        />
+                      </span>
                     </div>
                   </li>
                 );
               })}
             </ol>
-            {show.cues.length > 0 && <p className="mt-2 text-soft">The fade-out stays at the end of the show, however long it gets. Music goes down under voices and clips by itself.</p>}
+            {show.cues.length > 0 && (
+              <p className="mt-2 text-soft">
+                The fade-out stays at the end of the show, however long it gets. Music goes down under voices and clips
+                by itself.
+              </p>
+            )}
           </section>
           {free.length > 0 && (
             <section aria-labelledby="more-sounds" className="mt-5">
-              <h2 id="more-sounds" className="text-base">Other sounds</h2>
-              <ul className="mt-2 flex flex-col gap-1.5">{free.map((sound) => <FreeSound key={sound.id} sound={sound} name={nameOf(sound.assetId)} onMusic={() => setCues([...show.cues, { id: cueId(nanoid(10)), assetId: sound.assetId, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: DEFAULT_FADE_OUT_MS }])} />)}</ul>
+              <h2 id="more-sounds" className="text-base">
+                Other sounds
+              </h2>
+              <ul className="mt-2 flex flex-col gap-1.5">
+                {free.map((sound) => (
+                  <FreeSound
+                    key={sound.id}
+                    sound={sound}
+                    name={nameOf(sound.assetId)}
+                    onMusic={() =>
+                      setCues([
+                        ...show.cues,
+                        {
+                          id: cueId(nanoid(10)),
+                          assetId: sound.assetId,
+                          trimStartMs: 0,
+                          gainDb: 0,
+                          fadeInMs: 0,
+                          fadeOutMs: DEFAULT_FADE_OUT_MS,
+                        },
+                      ])
+                    }
+                  />
+                ))}
+              </ul>
             </section>
           )}
         </div>
@@ -104,11 +235,31 @@ function FreeSound({ sound, name, onMusic }: { sound: SheetEntry; name: string; 
   const lengthMs = sound.facts?.kind === 'sound' ? sound.facts.lengthMs : 0;
   return (
     <li className="flex items-center gap-2 rounded-lg border border-rule p-2.5">
-      <span className="min-w-0 flex-1"><span className="block truncate font-semibold">{name}</span><span className="tabular text-soft">{clockTenths(lengthMs)}</span></span>
-      {spokenOn >= 0 ? <span className="text-moss">spoken on slide {spokenOn + 1}</span> : (
+      <span className="min-w-0 flex-1">
+        <span className="block truncate font-semibold">{name}</span>
+        <span className="tabular text-soft">{clockTenths(lengthMs)}</span>
+      </span>
+      {spokenOn >= 0 ? (
+        <span className="text-moss">spoken on slide {spokenOn + 1}</span>
+      ) : (
         <>
-          <Button className="h-7" onClick={onMusic}><Plus size={13} /> Music</Button>
-          <Button className="h-7" disabled={chosen < 0} title={chosen < 0 ? 'Choose a slide on the left first' : undefined} onClick={() => edit({ kind: 'set-narration', slideId: slides[chosen]!.id, narration: { assetId: sound.assetId, offsetMs: 500, gainDb: 0 } })}>{chosen < 0 ? 'Speak on a slide' : `Speak on slide ${chosen + 1}`}</Button>
+          <Button className="h-7" onClick={onMusic}>
+            <Plus size={13} /> Music
+          </Button>
+          <Button
+            className="h-7"
+            disabled={chosen < 0}
+            title={chosen < 0 ? 'Choose a slide on the left first' : undefined}
+            onClick={() =>
+              edit({
+                kind: 'set-narration',
+                slideId: slides[chosen]!.id,
+                narration: { assetId: sound.assetId, offsetMs: 500, gainDb: 0 },
+              })
+            }
+          >
+            {chosen < 0 ? 'Speak on a slide' : `Speak on slide ${chosen + 1}`}
+          </Button>
         </>
       )}
     </li>

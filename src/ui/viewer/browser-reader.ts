@@ -17,7 +17,9 @@ export function createBrowserReader(): PictureReader {
       const response = await patientFetch(`/api/pictures/${assetId}?width=${wholePx}`);
       if (!response.ok) throw new Error('The picture could not be fetched from the server.');
       const blob = await response.blob();
-      return part ? partOfBlob(blob, widthPx, heightPx, part) : pixelsOfBlob(blob, widthPx, heightPx, isTransparent(blob));
+      return part
+        ? partOfBlob(blob, widthPx, heightPx, part)
+        : pixelsOfBlob(blob, widthPx, heightPx, isTransparent(blob));
     },
     async readClipFrame(assetId, clipFrame, widthPx, heightPx) {
       const second = Math.floor(clipFrame / CLIP_FRAMES_PER_SECOND);
@@ -65,13 +67,33 @@ async function partOfBlob(blob: Blob, widthPx: number, heightPx: number, part: P
   const [scaleX, scaleY] = [bitmap.width / part.ofWidthPx, bitmap.height / part.ofHeightPx];
   const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true })!;
   context.imageSmoothingQuality = 'high';
-  context.drawImage(bitmap, part.left * scaleX, part.top * scaleY, part.widthPx * scaleX, part.heightPx * scaleY, 0, 0, widthPx, heightPx);
+  context.drawImage(
+    bitmap,
+    part.left * scaleX,
+    part.top * scaleY,
+    part.widthPx * scaleX,
+    part.heightPx * scaleY,
+    0,
+    0,
+    widthPx,
+    heightPx,
+  );
   bitmap.close();
-  return { widthPx, heightPx, rgba: context.getImageData(0, 0, widthPx, heightPx).data, hasTransparency: isTransparent(blob) };
+  return {
+    widthPx,
+    heightPx,
+    rgba: context.getImageData(0, 0, widthPx, heightPx).data,
+    hasTransparency: isTransparent(blob),
+  };
 }
 
 async function pixelsOfBlob(blob: Blob, widthPx: number, heightPx: number, hasTransparency: boolean): Promise<Pixels> {
-  const bitmap = await createImageBitmap(blob, { resizeWidth: widthPx, resizeHeight: heightPx, resizeQuality: 'high', premultiplyAlpha: hasTransparency ? 'premultiply' : 'none' });
+  const bitmap = await createImageBitmap(blob, {
+    resizeWidth: widthPx,
+    resizeHeight: heightPx,
+    resizeQuality: 'high',
+    premultiplyAlpha: hasTransparency ? 'premultiply' : 'none',
+  });
   const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true })!;
   context.drawImage(bitmap, 0, 0);
   bitmap.close();
@@ -86,7 +108,8 @@ async function clipPixels(blob: Blob, mostWidthPx: number, mostHeightPx: number)
   const bitmap = await createImageBitmap(blob);
   const widthPx = Math.min(mostWidthPx, bitmap.width);
   const heightPx = Math.min(mostHeightPx, bitmap.height);
-  if (clipCanvas?.canvas.width !== widthPx || clipCanvas.canvas.height !== heightPx) clipCanvas = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true, alpha: false })!;
+  if (clipCanvas?.canvas.width !== widthPx || clipCanvas.canvas.height !== heightPx)
+    clipCanvas = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true, alpha: false })!;
   const context = clipCanvas;
   context.imageSmoothingQuality = 'high';
   context.drawImage(bitmap, 0, 0, widthPx, heightPx);

@@ -52,7 +52,10 @@ function hear(message: ToWorker): void {
       lastDrawn = '';
       break;
     case 'change':
-      prepared = prepareShow(withChange(prepared!.show, message.change), new Map([...prepared!.facts, ...message.facts]));
+      prepared = prepareShow(
+        withChange(prepared!.show, message.change),
+        new Map([...prepared!.facts, ...message.facts]),
+      );
       lastDrawn = '';
       break;
     case 'size':
@@ -114,7 +117,11 @@ function draw(plan: FramePlan): void {
   }
   rgbaInto(kernels, painter.paint(plan, store), rgba);
   // A view of the kernels' memory, which may have moved since the last frame.
-  const view = new Uint8ClampedArray(kernels.memory.buffer as ArrayBuffer, rgba, rowOfRgba(plan.widthPx) * plan.heightPx * 4);
+  const view = new Uint8ClampedArray(
+    kernels.memory.buffer as ArrayBuffer,
+    rgba,
+    rowOfRgba(plan.widthPx) * plan.heightPx * 4,
+  );
   context!.putImageData(new ImageData(view, rowOfRgba(plan.widthPx), plan.heightPx), 0, 0);
 }
 

@@ -10,6 +10,8 @@ export async function patientFetch(url: string): Promise<Response> {
       // What `fetch` says when nobody answers.
       if (!(error instanceof TypeError)) throw error;
     }
-    await new Promise((resolve) => { setTimeout(resolve, AGAIN_MS); });
+    await new Promise((resolve) => {
+      setTimeout(resolve, AGAIN_MS);
+    });
   }
 }

@@ -10,13 +10,24 @@ import type { PrintMade, PrintOrder } from './worker-messages';
 
 const scope = self as unknown as DedicatedWorkerGlobalScope;
 const bytes = async (url: string) => new Uint8Array(await (await patientFetch(url)).arrayBuffer());
-const [kernels, fontFiles] = await Promise.all([bytes('/drawing/kernels.wasm').then(loadKernels), patientFetch('/fonts/index.json').then((answer) => answer.json() as Promise<FontFile[]>)]);
-const parts = { kernels, reader: createBrowserReader(), fonts: createFontShelf(fontFiles, (name) => bytes(`/fonts/${name}.ttf`)), drawing2d };
+const [kernels, fontFiles] = await Promise.all([
+  bytes('/drawing/kernels.wasm').then(loadKernels),
+  patientFetch('/fonts/index.json').then((answer) => answer.json() as Promise<FontFile[]>),
+]);
+const parts = {
+  kernels,
+  reader: createBrowserReader(),
+  fonts: createFontShelf(fontFiles, (name) => bytes(`/fonts/${name}.ttf`)),
+  drawing2d,
+};
 
 scope.onmessage = async ({ data: { id, print } }: MessageEvent<PrintOrder>) => {
   try {
     const carried = packPrint(kernels, await makePrint(parts, print));
-    scope.postMessage({ id, carried } satisfies PrintMade, carried.blocks.map((block) => block.buffer));
+    scope.postMessage(
+      { id, carried } satisfies PrintMade,
+      carried.blocks.map((block) => block.buffer),
+    );
   } catch (error) {
     scope.postMessage({ id, problem: error instanceof Error ? error.message : String(error) } satisfies PrintMade);
   }

@@ -8,7 +8,11 @@ import { changeOf, withChange } from './show-change';
 let counted = 0;
 const blank = () => blankSlide(2000, '#102030', () => `n${(counted += 1)}`);
 const show: Show = { ...emptyShow(showId('s'), 'Evening'), slides: Array.from({ length: 20 }, blank) };
-const after = (edit: ShowEdit, on = show) => { const result = applyEdit(on, edit); if (!result.ok) throw new Error(result.reason); return result.show; };
+const after = (edit: ShowEdit, on = show) => {
+  const result = applyEdit(on, edit);
+  if (!result.ok) throw new Error(result.reason);
+  return result.show;
+};
 const ids = show.slides.map((slide) => slide.id);
 
 describe('what became of a show', () => {
@@ -25,6 +29,8 @@ describe('what became of a show', () => {
     expect(withChange(structuredClone(show), change)).toEqual(now);
   });
   it('refuses a change that was made on another show', () => {
-    expect(() => withChange(show, { rest: show, order: [slideId('elsewhere')], slides: [] })).toThrow('got none for elsewhere');
+    expect(() => withChange(show, { rest: show, order: [slideId('elsewhere')], slides: [] })).toThrow(
+      'got none for elsewhere',
+    );
   });
 });

@@ -55,7 +55,9 @@ export function createSoundPlayer(): SoundPlayer {
     let kept = buffers.get(id);
     if (!kept) {
       // A sound that cannot be had must not keep the pictures from playing.
-      kept = fetch(`/api/sounds/${id}`).then(async (response) => (response.ok ? audio.decodeAudioData(await response.arrayBuffer()) : null)).catch(() => null);
+      kept = fetch(`/api/sounds/${id}`)
+        .then(async (response) => (response.ok ? audio.decodeAudioData(await response.arrayBuffer()) : null))
+        .catch(() => null);
       buffers.set(id, kept);
     }
     return kept;
@@ -67,7 +69,8 @@ export function createSoundPlayer(): SoundPlayer {
     const timeOf = (ms: number) => startAt + (ms - momentMs) / 1000;
     const gain = audio.createGain();
     gain.gain.setValueAtTime(gainAt(part.gains, enterMs), timeOf(enterMs));
-    for (const point of part.gains) if (point.atMs > enterMs) gain.gain.linearRampToValueAtTime(point.gain, timeOf(point.atMs));
+    for (const point of part.gains)
+      if (point.atMs > enterMs) gain.gain.linearRampToValueAtTime(point.gain, timeOf(point.atMs));
     const source = audio.createBufferSource();
     source.buffer = buffer;
     source.connect(gain).connect(audio.destination);

@@ -75,14 +75,19 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
     };
     // The server went away while the worker was being fetched: it is started anew until it comes.
     let again: ReturnType<typeof setTimeout> | null = null;
-    started.onerror = () => { if (waiting.current) again ??= setTimeout(() => setAttempt((before) => before + 1), START_AGAIN_MS); };
+    started.onerror = () => {
+      if (waiting.current) again ??= setTimeout(() => setAttempt((before) => before + 1), START_AGAIN_MS);
+    };
     const offscreen = canvas.transferControlToOffscreen();
     post({ kind: 'canvas', canvas: offscreen }, [offscreen]);
     post({ kind: 'show', ...latest.current });
     sent.current = latest.current;
     post({ kind: 'still', momentMs: moment.current });
     const resize = new ResizeObserver(() => {
-      const widthPx = Math.max(160, Math.min(LARGEST_WIDTH_PX, 16 * Math.round((holder.clientWidth * Math.min(2, devicePixelRatio)) / 16)));
+      const widthPx = Math.max(
+        160,
+        Math.min(LARGEST_WIDTH_PX, 16 * Math.round((holder.clientWidth * Math.min(2, devicePixelRatio)) / 16)),
+      );
       post({ kind: 'size', widthPx, heightPx: 2 * Math.round(widthPx / frameAspect / 2) });
     });
     resize.observe(holder);
@@ -103,41 +108,52 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
     post({ kind: 'still', momentMs: moment.current });
   }, [post]);
 
-  const seek = useCallback((toMs: number) => {
-    const held = Math.min(Math.max(0, toMs), Math.max(0, showLengthMs(latest.current.show) - 1));
-    moment.current = held;
-    setMomentMs(held);
-    if (run.current) play(held, run.current.untilMs);
-    else post({ kind: 'still', momentMs: held });
-    // `play` is stable: it only reads refs.
+  const seek = useCallback(
+    (toMs: number) => {
+      const held = Math.min(Math.max(0, toMs), Math.max(0, showLengthMs(latest.current.show) - 1));
+      moment.current = held;
+      setMomentMs(held);
+      if (run.current) play(held, run.current.untilMs);
+      else post({ kind: 'still', momentMs: held });
+      // `play` is stable: it only reads refs.
+    },
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [post]);
+    [post],
+  );
 
-  const play = useCallback((fromMs?: number, untilMs?: number) => {
-    const { show: current, facts: known } = latest.current;
-    const endMs = showLengthMs(current);
-    if (endMs === 0) return;
-    const start = fromMs ?? (moment.current >= endMs - 50 ? 0 : moment.current);
-    const until = Math.min(untilMs ?? endMs, endMs);
-    moment.current = start;
-    run.current = { fromMs: start, atMs: Infinity, untilMs: until };
-    const mine = run.current;
-    setPlaying(true);
-    void sound.current!.play(current, known, start).then((atMs) => {
-      if (run.current !== mine) return;
-      run.current = { fromMs: start, atMs, untilMs: until };
-      post({ kind: 'play', momentMs: start, atMs, endMs: until - 1 });
-    });
-  }, [post]);
+  const play = useCallback(
+    (fromMs?: number, untilMs?: number) => {
+      const { show: current, facts: known } = latest.current;
+      const endMs = showLengthMs(current);
+      if (endMs === 0) return;
+      const start = fromMs ?? (moment.current >= endMs - 50 ? 0 : moment.current);
+      const until = Math.min(untilMs ?? endMs, endMs);
+      moment.current = start;
+      run.current = { fromMs: start, atMs: Infinity, untilMs: until };
+      const mine = run.current;
+      setPlaying(true);
+      void sound.current!.play(current, known, start).then((atMs) => {
+        if (run.current !== mine) return;
+        run.current = { fromMs: start, atMs, untilMs: until };
+        post({ kind: 'play', momentMs: start, atMs, endMs: until - 1 });
+      });
+    },
+    [post],
+  );
 
   useEffect(() => {
     latest.current = { show, facts };
     const before = sent.current;
     if (before && (before.show !== show || before.facts !== facts)) {
-      post({ kind: 'change', change: changeOf(before.show, show), facts: before.facts === facts ? new Map() : new Map([...facts].filter(([id]) => !before.facts.has(id))) });
+      post({
+        kind: 'change',
+        change: changeOf(before.show, show),
+        facts: before.facts === facts ? new Map() : new Map([...facts].filter(([id]) => !before.facts.has(id))),
+      });
       sent.current = latest.current;
     }
-    if (run.current && run.current.atMs !== Infinity) play(moment.current, Math.min(run.current.untilMs, showLengthMs(show)));
+    if (run.current && run.current.atMs !== Infinity)
+      play(moment.current, Math.min(run.current.untilMs, showLengthMs(show)));
     else {
       const held = Math.min(moment.current, Math.max(0, showLengthMs(show) - 1));
       moment.current = held;

@@ -26,7 +26,10 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
   const place = useRef<HTMLDivElement>(null);
   const root = useRef<HTMLElement>(null);
   const open = usePrepared();
-  const { show, facts, spans, lengthMs } = useMemo(() => (other ? prepareShow(other, open.facts) : open), [other, open]);
+  const { show, facts, spans, lengthMs } = useMemo(
+    () => (other ? prepareShow(other, open.facts) : open),
+    [other, open],
+  );
   const entries = useShow((state) => state.entries);
   const hands = useViewer(place, show, facts);
   const { playing, momentMs, starting, unreadable, play, pause, seek } = hands;
@@ -65,8 +68,16 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
       data-moment={Math.round(momentMs)}
       tabIndex={0}
       onKeyDown={(event) => {
-        if (event.target instanceof HTMLElement && event.target.closest('button, [role=slider], [role=radio]') && event.key !== 'f') return;
-        if (event.key === ' ') { event.preventDefault(); toggle(); }
+        if (
+          event.target instanceof HTMLElement &&
+          event.target.closest('button, [role=slider], [role=radio]') &&
+          event.key !== 'f'
+        )
+          return;
+        if (event.key === ' ') {
+          event.preventDefault();
+          toggle();
+        }
         if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') {
           event.preventDefault();
           const step = event.shiftKey ? 1000 : frameMs;
@@ -78,27 +89,78 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
       className="flex h-full min-h-0 flex-col bg-surround text-lamp"
     >
       <div className="@container-size relative grid min-h-0 flex-1 place-items-center p-3">
-        <div ref={place} className="relative overflow-hidden bg-black" style={{ aspectRatio: aspect, width: `min(100cqw - 24px, (100cqh - 24px) * ${aspect})` }} />
-        {show.slides.length === 0 && <p className="absolute px-6 text-center text-base text-lamp-soft">Nothing to watch yet. Lay some pictures into the order.</p>}
-        {starting && show.slides.length > 0 && <p role="status" className="absolute text-lamp-soft">Preparing …</p>}
+        <div
+          ref={place}
+          className="relative overflow-hidden bg-black"
+          style={{ aspectRatio: aspect, width: `min(100cqw - 24px, (100cqh - 24px) * ${aspect})` }}
+        />
+        {show.slides.length === 0 && (
+          <p className="absolute px-6 text-center text-base text-lamp-soft">
+            Nothing to watch yet. Lay some pictures into the order.
+          </p>
+        )}
+        {starting && show.slides.length > 0 && (
+          <p role="status" className="absolute text-lamp-soft">
+            Preparing …
+          </p>
+        )}
         {unreadable.size > 0 && (
           <p role="alert" className="absolute inset-x-6 bottom-4 rounded-md bg-black/80 px-3 py-2 text-center">
-            {[...unreadable].slice(0, 1).map(([id, message]) => `${names.get(id) ?? 'A file'}: ${message}`)}{unreadable.size > 1 && ` (and ${unreadable.size - 1} more)`}
+            {[...unreadable].slice(0, 1).map(([id, message]) => `${names.get(id) ?? 'A file'}: ${message}`)}
+            {unreadable.size > 1 && ` (and ${unreadable.size - 1} more)`}
           </p>
         )}
       </div>
       <div className="flex h-11 shrink-0 items-center gap-1 bg-black px-3">
-        <Button look="dark" square aria-label="Start of the slide, or the one before" onClick={() => go(-1)}><SkipBack size={15} fill="currentColor" /></Button>
-        <Button look="dark" square aria-label={playing ? 'Pause' : 'Play'} onClick={toggle} disabled={show.slides.length === 0}>{playing ? <Pause size={17} fill="currentColor" /> : <Play size={17} fill="currentColor" />}</Button>
-        <Button look="dark" square aria-label="Next slide" onClick={() => go(1)}><SkipForward size={15} fill="currentColor" /></Button>
-        <output className="tabular mx-2 w-14 text-right" data-part="moment">{clockTenths(momentMs)}</output>
-        <Slider.Root value={[Math.min(momentMs, lengthMs)]} min={0} max={Math.max(1, lengthMs)} step={frameMs} onValueChange={([value]) => seek(value!)} className="relative flex h-8 min-w-0 flex-1 touch-none items-center select-none">
-          <Slider.Track className="relative h-[3px] w-full rounded-full bg-white/25"><Slider.Range className="absolute h-full rounded-full bg-red" /></Slider.Track>
-          <Slider.Thumb aria-label="Moment" aria-valuetext={clockTenths(momentMs)} className="block h-4 w-1.5 rounded-sm bg-red" />
+        <Button look="dark" square aria-label="Start of the slide, or the one before" onClick={() => go(-1)}>
+          <SkipBack size={15} fill="currentColor" />
+        </Button>
+        <Button
+          look="dark"
+          square
+          aria-label={playing ? 'Pause' : 'Play'}
+          onClick={toggle}
+          disabled={show.slides.length === 0}
+        >
+          {playing ? <Pause size={17} fill="currentColor" /> : <Play size={17} fill="currentColor" />}
+        </Button>
+        <Button look="dark" square aria-label="Next slide" onClick={() => go(1)}>
+          <SkipForward size={15} fill="currentColor" />
+        </Button>
+        <output className="tabular mx-2 w-14 text-right" data-part="moment">
+          {clockTenths(momentMs)}
+        </output>
+        <Slider.Root
+          value={[Math.min(momentMs, lengthMs)]}
+          min={0}
+          max={Math.max(1, lengthMs)}
+          step={frameMs}
+          onValueChange={([value]) => seek(value!)}
+          className="relative flex h-8 min-w-0 flex-1 touch-none items-center select-none"
+        >
+          <Slider.Track className="relative h-[3px] w-full rounded-full bg-white/25">
+            <Slider.Range className="absolute h-full rounded-full bg-red" />
+          </Slider.Track>
+          <Slider.Thumb
+            aria-label="Moment"
+            aria-valuetext={clockTenths(momentMs)}
+            className="block h-4 w-1.5 rounded-sm bg-red"
+          />
         </Slider.Root>
         <span className="tabular mx-2 w-14 text-lamp-soft">{clockTenths(lengthMs)}</span>
-        <Choice dark label="What Play plays" value={reach} onChange={setReach} options={[{ value: 'show', label: 'show' }, { value: 'slide', label: 'slide' }]} />
-        <Button look="dark" square aria-label="Full screen" onClick={() => void root.current?.requestFullscreen()}><Maximize size={15} /></Button>
+        <Choice
+          dark
+          label="What Play plays"
+          value={reach}
+          onChange={setReach}
+          options={[
+            { value: 'show', label: 'show' },
+            { value: 'slide', label: 'slide' },
+          ]}
+        />
+        <Button look="dark" square aria-label="Full screen" onClick={() => void root.current?.requestFullscreen()}>
+          <Maximize size={15} />
+        </Button>
       </div>
     </section>
   );

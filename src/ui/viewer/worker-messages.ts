@@ -14,7 +14,13 @@ export type ToWorker =
   | { readonly kind: 'size'; readonly widthPx: number; readonly heightPx: number }
   | { readonly kind: 'play'; readonly momentMs: number; readonly atMs: number; readonly endMs: number }
   | { readonly kind: 'still'; readonly momentMs: number }
-  | { readonly kind: 'frame-bytes'; readonly id: number; readonly momentMs: number; readonly widthPx: number; readonly heightPx: number };
+  | {
+      readonly kind: 'frame-bytes';
+      readonly id: number;
+      readonly momentMs: number;
+      readonly widthPx: number;
+      readonly heightPx: number;
+    };
 
 export type FromWorker =
   | { readonly kind: 'ready' }

@@ -7,7 +7,13 @@ import { ShowProvider } from '@/ui/show/show-provider';
 
 export const dynamic = 'force-dynamic';
 
-export default async function ShowLayout({ children, params }: { children: ReactNode; params: Promise<{ show: string }> }) {
+export default async function ShowLayout({
+  children,
+  params,
+}: {
+  children: ReactNode;
+  params: Promise<{ show: string }>;
+}) {
   const id = showId((await params).show);
   const { shows, sheet } = await runningServer();
   const loaded = await shows.load(id);

@@ -16,7 +16,12 @@ export function GET(request: Request, { params }: { params: Promise<{ asset: str
     const id = assetId(asset);
     const facts = (await sheet.factsOf([id])).get(id);
     if (!facts || facts.kind === 'sound') throw new Refusal(404, 'There is no such picture.');
-    const print = facts.kind === 'picture' ? await printFile(id, facts, width, blobs) : { file: blobs.derivedFile(id, '320.jpg'), mime: 'image/jpeg' };
-    return new Response(new Uint8Array(await readFile(print.file)), { headers: { 'content-type': print.mime, 'cache-control': 'private, max-age=31536000, immutable' } });
+    const print =
+      facts.kind === 'picture'
+        ? await printFile(id, facts, width, blobs)
+        : { file: blobs.derivedFile(id, '320.jpg'), mime: 'image/jpeg' };
+    return new Response(new Uint8Array(await readFile(print.file)), {
+      headers: { 'content-type': print.mime, 'cache-control': 'private, max-age=31536000, immutable' },
+    });
   });
 }

@@ -5,9 +5,14 @@ import { closed } from '@/server/schema/parts';
 import { titleSchema } from '@/server/schema/show-schema';
 import { showId } from '@/core/show/ids';
 
-interface Context { params: Promise<{ show: string }> }
+interface Context {
+  params: Promise<{ show: string }>;
+}
 
-const change = closed({ title: titleSchema().min(1).optional().default(undefined), archived: yup.boolean().optional() }) as unknown as yup.Schema<{ title?: string; archived?: boolean }>;
+const change = closed({
+  title: titleSchema().min(1).optional().default(undefined),
+  archived: yup.boolean().optional(),
+}) as unknown as yup.Schema<{ title?: string; archived?: boolean }>;
 const NO_SHOW = 'There is no such show.';
 
 export function GET(request: Request, { params }: Context): Promise<Response> {
@@ -25,8 +30,8 @@ export function PATCH(request: Request, { params }: Context): Promise<Response> 
     const { title, archived } = await bodyOf(request, change);
     const { shows } = await runningServer();
     const id = showId((await params).show);
-    if (title !== undefined && !await shows.rename(id, title)) throw new Refusal(404, NO_SHOW);
-    if (archived !== undefined && !await shows.setArchived(id, archived)) throw new Refusal(404, NO_SHOW);
+    if (title !== undefined && !(await shows.rename(id, title))) throw new Refusal(404, NO_SHOW);
+    if (archived !== undefined && !(await shows.setArchived(id, archived))) throw new Refusal(404, NO_SHOW);
     return {};
   });
 }
@@ -35,7 +40,7 @@ export function PATCH(request: Request, { params }: Context): Promise<Response> 
 export function DELETE(request: Request, { params }: Context): Promise<Response> {
   return answer(request, async () => {
     const { shows } = await runningServer();
-    if (!await shows.setRemoved(showId((await params).show), true)) throw new Refusal(404, NO_SHOW);
+    if (!(await shows.setRemoved(showId((await params).show), true))) throw new Refusal(404, NO_SHOW);
     return {};
   });
 }

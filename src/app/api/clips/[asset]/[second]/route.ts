@@ -6,7 +6,10 @@ import { assetId } from '@/core/show/ids';
 import { isHash } from '@/server/schema/hash';
 
 /** One second of a clip: its JPEG frames one after the other; `x-frame-lengths` says how many bytes each has. */
-export function GET(request: Request, { params }: { params: Promise<{ asset: string; second: string }> }): Promise<Response> {
+export function GET(
+  request: Request,
+  { params }: { params: Promise<{ asset: string; second: string }> },
+): Promise<Response> {
   return answer(request, async () => {
     const { asset, second } = await params;
     const { sheet, blobs } = await runningServer();
@@ -20,6 +23,12 @@ export function GET(request: Request, { params }: { params: Promise<{ asset: str
     } finally {
       await file.close();
     }
-    return new Response(bytes, { headers: { 'content-type': 'video/x-motion-jpeg', 'x-frame-lengths': found.lengths.join(','), 'cache-control': 'private, max-age=31536000, immutable' } });
+    return new Response(bytes, {
+      headers: {
+        'content-type': 'video/x-motion-jpeg',
+        'x-frame-lengths': found.lengths.join(','),
+        'cache-control': 'private, max-age=31536000, immutable',
+      },
+    });
   });
 }

@@ -5,11 +5,32 @@ import { editSchema } from '@/server/schema/edit-schema';
 import { showId } from '@/core/show/ids';
 import type { ShowEdit } from '@/core/show/edit';
 
-const sentEdits = yup.object({
-  knownRevision: yup.number().integer().min(0).max(1e12).required(),
-  basedOn: yup.number().integer().min(0).max(1e12).optional(),
-  edits: yup.array(yup.object({ editId: yup.string().matches(/^[\w-]{8,40}$/).required(), edit: editSchema() }).noUnknown().required()).max(1000).defined(),
-}).noUnknown().required() as unknown as yup.Schema<{ knownRevision: number; basedOn?: number; edits: { editId: string; edit: ShowEdit }[] }>;
+const sentEdits = yup
+  .object({
+    knownRevision: yup.number().integer().min(0).max(1e12).required(),
+    basedOn: yup.number().integer().min(0).max(1e12).optional(),
+    edits: yup
+      .array(
+        yup
+          .object({
+            editId: yup
+              .string()
+              .matches(/^[\w-]{8,40}$/)
+              .required(),
+            edit: editSchema(),
+          })
+          .noUnknown()
+          .required(),
+      )
+      .max(1000)
+      .defined(),
+  })
+  .noUnknown()
+  .required() as unknown as yup.Schema<{
+  knownRevision: number;
+  basedOn?: number;
+  edits: { editId: string; edit: ShowEdit }[];
+}>;
 
 export function POST(request: Request, { params }: { params: Promise<{ show: string }> }): Promise<Response> {
   return answer(request, async () => {

@@ -22,19 +22,28 @@ export function GET(request: Request, { params }: { params: Promise<{ show: stri
         const tell = (event: ShowEvent) => send(`data: ${JSON.stringify(event)}\n\n`);
         const stop = events.listen(show, tell);
         // Counted once it is listened, so that nothing falls between; a page that has left meanwhile needs no answer.
-        void sheet.tally(show).then((tally) => tell({ kind: 'hello', ...tally })).catch(() => {});
+        void sheet
+          .tally(show)
+          .then((tally) => tell({ kind: 'hello', ...tally }))
+          .catch(() => {});
         const timer = setInterval(() => send(': still here\n\n'), KEEP_ALIVE_MS);
         end = () => {
           stop();
           clearInterval(timer);
         };
-        request.signal.addEventListener('abort', () => {
-          end();
-          controller.close();
-        }, { once: true });
+        request.signal.addEventListener(
+          'abort',
+          () => {
+            end();
+            controller.close();
+          },
+          { once: true },
+        );
       },
       cancel: () => end(),
     });
-    return new Response(stream, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' } });
+    return new Response(stream, {
+      headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
+    });
   });
 }

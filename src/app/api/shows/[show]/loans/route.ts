@@ -6,7 +6,10 @@ import { MOST_SLIDES, slideSchema } from '@/server/schema/show-schema';
 import { showId } from '@/core/show/ids';
 import { assetIdsOfSlides, type Slide } from '@/core/show/show';
 
-const loan = closed({ from: idSchema(), slides: yup.array(slideSchema()).min(1).max(MOST_SLIDES).required() }) as unknown as yup.Schema<{ from: string; slides: Slide[] }>;
+const loan = closed({
+  from: idSchema(),
+  slides: yup.array(slideSchema()).min(1).max(MOST_SLIDES).required(),
+}) as unknown as yup.Schema<{ from: string; slides: Slide[] }>;
 
 /** Checks slides that are to be pasted, and puts their files onto this show's contact sheet from the one they come from. */
 export function POST(request: Request, { params }: { params: Promise<{ show: string }> }): Promise<Response> {
@@ -14,7 +17,7 @@ export function POST(request: Request, { params }: { params: Promise<{ show: str
     const { from, slides } = await bodyOf(request, loan);
     const { sheet, shows } = await runningServer();
     const id = showId((await params).show);
-    if (!await shows.load(id)) throw new Refusal(404, 'There is no such show.');
+    if (!(await shows.load(id))) throw new Refusal(404, 'There is no such show.');
     const added = await sheet.borrow(id, showId(from), assetIdsOfSlides(slides));
     return { added, entries: await sheet.entries(id) };
   });

@@ -6,7 +6,7 @@ import { showId } from '@/core/show/ids';
 export function DELETE(request: Request, { params }: { params: Promise<{ show: string }> }): Promise<Response> {
   return answer(request, async () => {
     const { shows } = await runningServer();
-    if (!await shows.setRemoved(showId((await params).show), false)) throw new Refusal(404, 'There is no such show.');
+    if (!(await shows.setRemoved(showId((await params).show), false))) throw new Refusal(404, 'There is no such show.');
     return {};
   });
 }

@@ -6,7 +6,9 @@ import { contentSchema } from '@/server/schema/show-schema';
 import { showId } from '@/core/show/ids';
 import type { ShowContent } from '@/core/show/show';
 
-interface Context { params: Promise<{ show: string }> }
+interface Context {
+  params: Promise<{ show: string }>;
+}
 
 /** Without `content` the show is kept as it stands on the server; with it, as a window had it whose edits could not be joined. */
 const newVersion = closed({
@@ -15,7 +17,9 @@ const newVersion = closed({
 }) as unknown as yup.Schema<{ name: string; content?: ShowContent }>;
 
 export function GET(request: Request, { params }: Context): Promise<Response> {
-  return answer(request, async () => ({ versions: await (await runningServer()).versions.list(showId((await params).show)) }));
+  return answer(request, async () => ({
+    versions: await (await runningServer()).versions.list(showId((await params).show)),
+  }));
 }
 
 export function POST(request: Request, { params }: Context): Promise<Response> {

@@ -4,9 +4,14 @@ import { runningServer } from '@/server/running-server';
 import { closed } from '@/server/schema/parts';
 import { showId } from '@/core/show/ids';
 
-interface Context { params: Promise<{ show: string; version: string }> }
+interface Context {
+  params: Promise<{ show: string; version: string }>;
+}
 
-const change = closed({ name: yup.string().trim().min(1).max(200).optional(), removed: yup.boolean().optional() }) as unknown as yup.Schema<{ name?: string; removed?: boolean }>;
+const change = closed({
+  name: yup.string().trim().min(1).max(200).optional(),
+  removed: yup.boolean().optional(),
+}) as unknown as yup.Schema<{ name?: string; removed?: boolean }>;
 const NO_VERSION = 'There is no such version.';
 
 export function GET(request: Request, { params }: Context): Promise<Response> {
@@ -24,8 +29,9 @@ export function PATCH(request: Request, { params }: Context): Promise<Response> 
     const { name, removed } = await bodyOf(request, change);
     const { show, version } = await params;
     const { versions } = await runningServer();
-    if (name !== undefined && !await versions.rename(showId(show), version, name)) throw new Refusal(404, NO_VERSION);
-    if (removed !== undefined && !await versions.setRemoved(showId(show), version, removed)) throw new Refusal(404, NO_VERSION);
+    if (name !== undefined && !(await versions.rename(showId(show), version, name))) throw new Refusal(404, NO_VERSION);
+    if (removed !== undefined && !(await versions.setRemoved(showId(show), version, removed)))
+      throw new Refusal(404, NO_VERSION);
     return {};
   });
 }
