@@ -1,5 +1,5 @@
 // A show of 3,000 slides in the editor, in headless Chromium: opening, scrolling, dragging, editing, saving, memory. npm run bench:editor [SLIDES]
-import { copyFile, mkdir, readdir, readFile } from 'node:fs/promises';
+import { copyFile, readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { Page } from 'puppeteer-core';
 import { openApp, openBrowser, openPage } from '../e2e/app';
@@ -11,11 +11,12 @@ import { openBlobStore } from '../src/server/blobs/blob-store';
 import { openDatabase } from '../src/server/database/open-database';
 import { assets, sheetEntries } from '../src/server/database/schema';
 import { createEvents } from '../src/server/events';
+import { createFactStore } from '../src/server/facts/fact-store';
 import { createShowService } from '../src/server/shows/show-service';
 
 const COUNT = Number(process.argv[3] ?? 3000);
 const app = await openApp({ seed: true });
-const demo = ((await (await fetch(`${app.address}/api/shows/lantern-regatta`)).json()) as { show: Show }).show;
+const demo = ((await (await fetch(`${app.address}/api/v1/shows/lantern-regatta`)).json()) as { show: Show }).show;
 const ID = showId('wedding');
 
 // Facts and prints are made up, so that it takes seconds: what is measured is the page.
@@ -45,7 +46,8 @@ const show: Show = {
 };
 await createShowService(database, createEvents()).put(show);
 for (const [index, id] of ids.entries()) {
-  await database.db.insert(assets).values({ id, mime: 'image/jpeg', byteCount: 9_000_000, facts: facts(index) });
+  await database.db.insert(assets).values({ id, mime: 'image/jpeg', byteCount: 9_000_000 });
+  await createFactStore(database).put(database.db, id, 'basics', 2, facts(index));
   await database.db.insert(sheetEntries).values({
     id: `entry-${index}`,
     showId: ID,
@@ -56,13 +58,9 @@ for (const [index, id] of ids.entries()) {
     problem: null,
     addedAt: index,
   });
-  const print = blobs.derivedFile(id, '320.jpg');
-  await mkdir(path.dirname(print), { recursive: true });
-  for (const width of [320, 960, 1920, 2880])
-    await copyFile(
-      blobs.derivedFile(sources[index % sources.length]!, '320.jpg'),
-      blobs.derivedFile(id, `${width}.jpg`),
-    );
+  const folder = await blobs.derivedFolder(id);
+  const source = await blobs.localDerived(sources[index % sources.length]!, '320.jpg');
+  for (const width of [320, 960, 1920, 2880]) await copyFile(source, path.join(folder, `${width}.jpg`));
 }
 database.close();
 
@@ -233,12 +231,12 @@ say('   the most of it at any stage', `${Math.max(...memory).toFixed(0)} MB`);
 await page.waitForSelector('[data-part=saving][data-state=saved]');
 await page.goto('about:blank');
 const request = (edits: unknown[], knownRevision: number) =>
-  fetch(`${app.address}/api/shows/${ID}/edits`, {
+  fetch(`${app.address}/api/v1/shows/${ID}/edits`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ knownRevision, edits }),
   });
-let { revision } = (await (await fetch(`${app.address}/api/shows/${ID}`)).json()) as { revision: number };
+let { revision } = (await (await fetch(`${app.address}/api/v1/shows/${ID}`)).json()) as { revision: number };
 const saving: number[] = [];
 let answered = 0;
 for (let round = 0; round < 120; round += 1) {

@@ -46,7 +46,7 @@ const megabytes = bases.reduce((sum, base) => sum + base.length, 0) / bases.leng
 const browser = await openBrowser();
 const page = await openPage(browser);
 const { id } = (await (
-  await fetch(`${app.address}/api/shows`, {
+  await fetch(`${app.address}/api/v1/shows`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ title: 'Intake' }),
@@ -70,7 +70,7 @@ await page.evaluate(() => {
 await dropFiles(page, '[data-part=gather]', files);
 const entries = async () =>
   (
-    (await (await fetch(`${app.address}/api/shows/${id}/sheet`)).json()) as {
+    (await (await fetch(`${app.address}/api/v1/shows/${id}/sheet`)).json()) as {
       entries: { assetId: string; state: string }[];
     }
   ).entries;

@@ -8,7 +8,7 @@ const app = await openApp({ seed: true });
 const browser = await openBrowser();
 const page = await openPage(browser);
 await page.goto(app.address);
-const demo = ((await (await fetch(`${app.address}/api/shows/lantern-regatta`)).json()) as { show: Show }).show;
+const demo = ((await (await fetch(`${app.address}/api/v1/shows/lantern-regatta`)).json()) as { show: Show }).show;
 const clipAt = demo.slides.findIndex((slide) => slide.layers[0]?.kind === 'clip');
 const startOf = (index: number) => demo.slides.slice(0, index).reduce((sum, slide) => sum + slide.lengthMs, 0);
 const quick = (transition: TransitionOverTime): Show => ({
@@ -31,14 +31,14 @@ process.stdout.write(
 for (const [name, show, fromMs] of cases) {
   const measured = await page.evaluate(
     async (given: { show: Show; fromMs: number; seconds: number }) => {
-      const sheet = (await (await fetch('/api/shows/lantern-regatta/sheet')).json()) as {
+      const sheet = (await (await fetch('/api/v1/shows/lantern-regatta/sheet')).json()) as {
         entries: { assetId: string; facts: unknown }[];
       };
       const canvas = document.createElement('canvas');
       canvas.style.cssText = 'position:fixed;inset:0;z-index:999;width:1280px;height:720px';
       document.body.append(canvas);
       const offscreen = canvas.transferControlToOffscreen();
-      const worker = new Worker('/drawing/worker.js', { type: 'module' });
+      const worker = new Worker('/drawing/worker.js?show=lantern-regatta', { type: 'module' });
       await new Promise<void>((resolve) => {
         worker.onmessage = (event: MessageEvent<{ kind: string }>) => {
           if (event.data.kind === 'ready') resolve();

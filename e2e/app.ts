@@ -13,6 +13,8 @@ export interface App {
   readonly dataFolder: string;
   /** Ends the server as a power cut would. */
   killHard(): Promise<void>;
+  /** Ends the server as an administrator would. */
+  end(): Promise<void>;
   start(): Promise<void>;
   close(): Promise<void>;
 }
@@ -27,6 +29,8 @@ export async function openApp(options: { seed?: boolean } = {}): Promise<App> {
     NODE_ENV: 'production' as const,
     TANAGER_DATA: dataFolder,
     NEXT_TELEMETRY_DISABLED: '1',
+    NEXT_MANUAL_SIG_HANDLE: 'true',
+    TANAGER_CHECK_ANSWERS: '1',
   };
   let server: ChildProcess | null = null;
   const address = `http://127.0.0.1:${port}`;
@@ -57,6 +61,11 @@ export async function openApp(options: { seed?: boolean } = {}): Promise<App> {
     async killHard() {
       const done = ended(server!).catch(() => {});
       server!.kill('SIGKILL');
+      await done;
+    },
+    async end() {
+      const done = ended(server!);
+      server!.kill('SIGTERM');
       await done;
     },
     async close() {
@@ -182,7 +191,7 @@ export function handsOn(app: App, page: Page, show: string): Hands {
     },
     async stored() {
       await page.waitForSelector('[data-part=saving][data-state=saved]');
-      return ((await (await fetch(`${app.address}/api/shows/${show}`)).json()) as { show: Show }).show;
+      return ((await (await fetch(`${app.address}/api/v1/shows/${show}`)).json()) as { show: Show }).show;
     },
     key: (...names) => chord(page, ...names),
     async type(field, text) {

@@ -47,7 +47,7 @@ const order = () =>
   );
 const saved = () => page.waitForSelector('[data-part=saving][data-state=saved]');
 const stored = async () =>
-  (await (await fetch(`${app.address}/api/shows/${show}`)).json()) as {
+  (await (await fetch(`${app.address}/api/v1/shows/${show}`)).json()) as {
     show: { slides: { lengthMs: number; layers: { kind: string; title?: string }[] }[]; title: string };
   };
 
@@ -259,7 +259,7 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
         }),
     );
     expect(length).toBeCloseTo(60, 1);
-    const range = await fetch(`${app.address}/api/screenings/${link.split('/').at(-1)}/film`, {
+    const range = await fetch(`${app.address}/api/v1/screenings/${link.split('/').at(-1)}/film`, {
       headers: { range: 'bytes=0-99' },
     });
     expect([range.status, range.headers.get('content-length')]).toEqual([206, '100']);
@@ -276,7 +276,7 @@ describe('an upload that was cut off', () => {
     const half = Math.floor(bytes.length / 2);
     const base64 = (text: string) => Buffer.from(text).toString('base64');
     const tus = { 'tus-resumable': '1.0.0' };
-    const created = await fetch(`${app.address}/api/uploads`, {
+    const created = await fetch(`${app.address}/api/v1/uploads`, {
       method: 'POST',
       headers: {
         ...tus,
@@ -299,7 +299,7 @@ describe('an upload that was cut off', () => {
     expect(asked.headers.get('upload-offset')).toBe(String(half));
     expect((await send(half, bytes.subarray(half))).status).toBe(204);
     const entries = (
-      (await (await fetch(`${app.address}/api/shows/${show}/sheet`)).json()) as { entries: { fileName: string }[] }
+      (await (await fetch(`${app.address}/api/v1/shows/${show}/sheet`)).json()) as { entries: { fileName: string }[] }
     ).entries;
     expect(entries.map((entry) => entry.fileName)).toContain('late.jpg');
   });
@@ -312,10 +312,10 @@ describe('an upload that was cut off', () => {
       'upload-length': String(bytes.length),
       'upload-metadata': `filename ${base64('at once.jpg')},show ${base64(show)}`,
     };
-    const sent = await fetch(`${app.address}/api/uploads`, { method: 'POST', headers, body: new Uint8Array(bytes) });
+    const sent = await fetch(`${app.address}/api/v1/uploads`, { method: 'POST', headers, body: new Uint8Array(bytes) });
     expect([sent.status, sent.headers.get('upload-offset')]).toEqual([201, String(bytes.length)]);
     const entries = (
-      (await (await fetch(`${app.address}/api/shows/${show}/sheet`)).json()) as {
+      (await (await fetch(`${app.address}/api/v1/shows/${show}/sheet`)).json()) as {
         entries: { fileName: string; assetId: string }[];
       }
     ).entries;
@@ -323,13 +323,13 @@ describe('an upload that was cut off', () => {
       createHash('blake2b512').update(bytes).digest('hex').slice(0, 64),
     );
     expect(
-      (await fetch(`${app.address}/api/uploads`, { method: 'POST', headers, body: new Uint8Array(bytes) })).headers.get(
-        'x-outcome',
-      ),
+      (
+        await fetch(`${app.address}/api/v1/uploads`, { method: 'POST', headers, body: new Uint8Array(bytes) })
+      ).headers.get('x-outcome'),
     ).toBe('already-there');
   });
   it('is refused for a show there is not', async () => {
-    const answer = await fetch(`${app.address}/api/uploads`, {
+    const answer = await fetch(`${app.address}/api/v1/uploads`, {
       method: 'POST',
       headers: {
         'tus-resumable': '1.0.0',
@@ -343,7 +343,7 @@ describe('an upload that was cut off', () => {
 
 describe('what comes from elsewhere', () => {
   const post = (headers: Record<string, string>, body = '{"title":"x"}') =>
-    fetch(`${app.address}/api/shows`, {
+    fetch(`${app.address}/api/v1/shows`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', ...headers },
       body,
@@ -352,7 +352,7 @@ describe('what comes from elsewhere', () => {
     expect((await post({ origin: 'http://elsewhere.example' })).status).toBe(403);
     const { request } = await import('node:http');
     const status = await new Promise<number | undefined>((resolve) => {
-      request(`${app.address}/api/shows/${show}`, { headers: { host: 'elsewhere.example' } }, (response) =>
+      request(`${app.address}/api/v1/shows/${show}`, { headers: { host: 'elsewhere.example' } }, (response) =>
         resolve(response.statusCode),
       ).end();
     });
@@ -370,7 +370,7 @@ describe('what comes from elsewhere', () => {
     '/api/pictures/..%2f..%2fetc%2fpasswd',
     '/api/pictures/abc',
     `/api/sounds/${'a'.repeat(64)}`,
-    '/api/films/..%2fx/file',
+    '/api/v1/films/..%2fx/file',
     '/api/clips/x/0',
   ])('finds nothing at %s', async (url) => {
     expect((await fetch(app.address + url)).status).toBe(404);

@@ -182,10 +182,10 @@ describe('sending and the shelf', () => {
     await press(page, 'What to do with “Lantern Regatta of Port Ellery”');
     await page.locator('aria/Take off the shelf[role="menuitem"]').click();
     await page.waitForFunction(() => document.querySelector('[data-part=shelf-show]') === null);
-    expect((await fetch(`${app.address}/api/shows/${ID}`)).status).toBe(404);
+    expect((await fetch(`${app.address}/api/v1/shows/${ID}`)).status).toBe(404);
     await press(page, 'Undo');
     await waitForText(page, 'main', /Lantern Regatta/);
-    expect((await fetch(`${app.address}/api/shows/${ID}`)).status).toBe(200);
+    expect((await fetch(`${app.address}/api/v1/shows/${ID}`)).status).toBe(200);
   });
   it('met no error on the way', () => expect(page.faults).toEqual([]));
 });

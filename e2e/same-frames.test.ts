@@ -35,8 +35,8 @@ beforeAll(async () => {
   browser = await openBrowser();
   drawing = await openNodeDrawing();
   const ask = async (url: string) => (await fetch(app.address + url)).json() as Promise<Record<string, unknown>>;
-  show = (await ask('/api/shows/lantern-regatta')).show as Show;
-  const entries = (await ask('/api/shows/lantern-regatta/sheet')).entries as {
+  show = (await ask('/api/v1/shows/lantern-regatta')).show as Show;
+  const entries = (await ask('/api/v1/shows/lantern-regatta/sheet')).entries as {
     assetId: AssetId;
     facts: AssetFacts | null;
   }[];
@@ -221,7 +221,7 @@ describe('the viewer and the film', () => {
         widthPx: number;
         heightPx: number;
       }) => {
-        const worker = new Worker('/drawing/worker.js', { type: 'module' });
+        const worker = new Worker('/drawing/worker.js?show=lantern-regatta', { type: 'module' });
         const next = (kind: string) =>
           new Promise<{ i420: Uint8Array }>((resolve) => {
             const hear = (event: MessageEvent) => {

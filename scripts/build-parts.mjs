@@ -186,7 +186,7 @@ async function bundles() {
       ...common,
       entryPoints: {
         'film-worker': 'src/server/films/film-worker.ts',
-        'heic-worker': 'src/server/assets/heic-worker.ts',
+        decoder: 'src/server/decoding/decoder-process.ts',
         tanager: 'src/cli/tanager.ts',
         seed: 'demo/seed/seed.ts',
       },

@@ -23,6 +23,10 @@ const server = spawn(
       ...process.env,
       NODE_ENV: 'production',
       NEXT_TELEMETRY_DISABLED: '1',
+      // The server ends in good order by itself.
+      NEXT_MANUAL_SIG_HANDLE: 'true',
+      PORT: port,
+      HOST: host,
     },
   },
 );

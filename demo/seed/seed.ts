@@ -37,7 +37,8 @@ async function seed(): Promise<void> {
   const folder = path.join(projectFolder(), 'demo/files');
   for (const name of (await readdir(folder)).sort())
     await server.sheet.takeIn(ID, path.join(folder, name), name, 'copy');
-  await server.sheet.idle();
+  server.runner.start(['look']);
+  await server.runner.idle('look');
 
   const entries = (await server.sheet.entries(ID)).filter((entry) => entry.state === 'ready');
   const named = (name: string) => entries.find((entry) => entry.fileName === name)!;

@@ -4,6 +4,7 @@ import { parseArgs } from 'node:util';
 import sharp from 'sharp';
 import { planFrame, prepareShow } from '../core/frame/plan-frame';
 import { widthFor } from '../core/film/plan-film';
+import { raiseShow } from '../core/show/format/raise';
 import type { AssetFacts } from '../core/show/asset-facts';
 import { assetId, type AssetId } from '../core/show/ids';
 import { assetIdsOf } from '../core/show/show';
@@ -15,8 +16,7 @@ import { storeFor } from '../server/films/draw-segment';
 import { openNodeDrawing } from '../server/films/node-drawing';
 import { hashOfFile } from '../server/blobs/content-hash';
 import { isHash } from '../server/schema/hash';
-import { parse } from '../server/schema/parse';
-import { showFileSchema, type ShowFile } from '../server/schema/show-schema';
+import { parseShowFile, type ShowFile } from '../server/schema/show-schema';
 import type { Surroundings } from './tanager';
 import { UsageError } from './usage-error';
 
@@ -105,7 +105,7 @@ async function readShow(file: string): Promise<ShowFile> {
   } catch (cause) {
     throw new Error(`${file} is not JSON: ${(cause as Error).message}`, { cause });
   }
-  const parsed = parse(showFileSchema(), await withHashes(document, path.dirname(file)));
+  const parsed = parseShowFile(raiseShow(await withHashes(document, path.dirname(file))));
   if (!parsed.ok) throw new Error(`${file} is not a show: ${parsed.problem}`);
   return parsed.value;
 }

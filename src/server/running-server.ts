@@ -2,24 +2,40 @@ import { mkdir } from 'node:fs/promises';
 import path from 'node:path';
 import { createContactSheet, type ContactSheet } from './assets/contact-sheet';
 import { createFolderIntake, type FolderIntake } from './assets/folder-intake';
+import { looking, proxying } from './assets/looking';
 import { openBlobStore, type BlobStore } from './blobs/blob-store';
-import { openDatabase } from './database/open-database';
+import { clearParts } from './blobs/whole';
+import { openDatabase, type Database } from './database/open-database';
+import { createDecoders, type Decoders } from './decoding/decoders';
 import { createEvents, type Events } from './events';
+import { createFactStore, type FactStore } from './facts/fact-store';
 import { createFilmService, type FilmService } from './films/film-service';
+import { createJobRunner, type JobRunner } from './jobs/job-runner';
+import { createJobStore } from './jobs/job-store';
+import type { JobStore } from './jobs/job';
+import { lockFolder } from './lock-folder';
+import { logger } from './logger';
 import { dataFolder, openFolder } from './paths';
 import { createShowService, type ShowService } from './shows/show-service';
 import { createVersionService, type VersionService } from './shows/versions';
 
 /** Everything that lives as long as the server process. */
 export interface RunningServer {
+  readonly db: Database;
   readonly shows: ShowService;
   readonly versions: VersionService;
   readonly sheet: ContactSheet;
   readonly folders: FolderIntake;
   readonly films: FilmService;
+  readonly facts: FactStore;
   readonly blobs: BlobStore;
+  readonly decoders: Decoders;
+  readonly jobs: JobStore;
+  readonly runner: JobRunner;
   readonly events: Events;
   readonly uploadFolder: string;
+  /** Ends in good order: nothing is taken up any more, work is given back, programs are ended. */
+  close(): Promise<void>;
 }
 
 // Next bundles routes apart from each other; the one process has one server all the same.
@@ -35,23 +51,69 @@ async function start(): Promise<RunningServer> {
   const server = await openServer();
   await server.sheet.resume();
   await server.folders.resume();
-  server.films.start();
+  await server.films.resume();
+  server.runner.start();
   return server;
 }
 
-/** The server's parts without its work: nothing is taken up until asked. */
-export async function openServer(): Promise<RunningServer & { close(): void }> {
+/** The server's parts without its work: nothing is taken up until its runner is started. @throws {FolderInUseError} when another server has the data folder */
+export async function openServer(): Promise<RunningServer> {
   const folder = dataFolder();
-  const uploadFolder = path.join(folder, 'uploads');
-  const filmFolder = path.join(folder, 'films');
-  for (const needed of [uploadFolder, filmFolder]) await mkdir(needed, { recursive: true });
+  const [uploadFolder, filmFolder, blobFolder] = ['uploads', 'films', 'blobs'].map((name) =>
+    path.join(folder, name),
+  ) as [string, string, string];
+  for (const needed of [uploadFolder, filmFolder, blobFolder]) await mkdir(needed, { recursive: true });
+  const lock = await lockFolder(folder);
   const database = await openDatabase();
   const events = createEvents();
-  const blobs = openBlobStore(path.join(folder, 'blobs'));
+  const blobs = openBlobStore(blobFolder);
+  const decoders = createDecoders();
+  const facts = createFactStore(database);
+  const jobs = createJobStore(database);
+  const wake = () => runner.look();
   const shows = createShowService(database, events);
-  const sheet = createContactSheet(database, blobs, events);
+  const sheetParts = { database, blobs, facts, decoders, jobs, events, wake };
+  const sheet = createContactSheet(sheetParts);
   const versions = createVersionService(database);
   const folders = createFolderIntake(openFolder(), database, sheet, events);
-  const films = createFilmService({ database, blobs, sheet, events, folder: filmFolder });
-  return { shows, versions, sheet, folders, films, blobs, events, uploadFolder, close: () => database.close() };
+  const films = createFilmService({
+    database,
+    blobs,
+    sheet,
+    jobs,
+    events,
+    folder: filmFolder,
+    wake,
+    stop: (filmId) => runner.stop('film', filmId),
+  });
+  const runner: JobRunner = createJobRunner(jobs, [films.making, looking(sheetParts), proxying(sheetParts, sheet)]);
+  // Whatever held these is gone: there is one server to a data folder, and this is it.
+  await jobs.freeAll();
+  for (const written of [filmFolder, blobFolder]) await clearParts(written);
+  let closing: Promise<void> | null = null;
+  const close = async () => {
+    await runner.drain();
+    decoders.close();
+    database.close();
+    await lock.release();
+  };
+  return {
+    db: database.db,
+    shows,
+    versions,
+    sheet,
+    folders,
+    films,
+    facts,
+    blobs,
+    decoders,
+    jobs,
+    runner,
+    events,
+    uploadFolder,
+    close: () =>
+      (closing ??= close().catch((error: unknown) =>
+        logger().error({ err: error }, 'the server could not end in good order'),
+      )),
+  };
 }

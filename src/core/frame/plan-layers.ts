@@ -3,7 +3,7 @@ import { factsInUse } from '../motion/crop';
 import { fitFraming, fillFraming, type Framing } from '../motion/framing';
 import type { AssetFacts } from '../show/asset-facts';
 import type { AssetId, LayerId } from '../show/ids';
-import { everyLayer, type BoxLayer, type GroupLayer, type Layer } from '../show/layer';
+import { everyLayer, isLit, type BoxLayer, type GroupLayer, type Layer } from '../show/layer';
 import { unreachable } from '../unreachable';
 import { finerUnit, planPassage } from '../words/passage';
 import { frameAtMoment } from '../timing/frames';
@@ -166,7 +166,7 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
               : undefined,
           )
         : null,
-      vignette: share(layer.light?.vignette),
+      vignette: share(isLit(layer) ? layer.light?.vignette : undefined),
       masks: (around.masks.get(layer.id) ?? []).flatMap((mask) => maskOf(mask)),
     };
   }

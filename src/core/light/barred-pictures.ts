@@ -1,10 +1,12 @@
 import type { CropSides } from '../motion/crop';
 import type { FactsById } from '../show/asset-facts';
+import type { SlideId } from '../show/ids';
 import { everyLayer, type PictureLayer } from '../show/layer';
 import type { Slide } from '../show/show';
 
 export interface BarredPicture {
   readonly slideIndex: number;
+  readonly slideId: SlideId;
   readonly layer: PictureLayer;
   readonly bars: CropSides;
 }
@@ -15,7 +17,9 @@ export function barredPictures(slides: readonly Slide[], facts: FactsById): Barr
     [...everyLayer(slide.layers)].flatMap((layer) => {
       if (layer.kind !== 'picture' || layer.crop) return [];
       const known = facts.get(layer.assetId);
-      return known?.kind === 'picture' && known.bars ? [{ slideIndex, layer, bars: known.bars }] : [];
+      return known?.kind === 'picture' && known.bars
+        ? [{ slideIndex, slideId: slide.id, layer, bars: known.bars }]
+        : [];
     }),
   );
 }

@@ -109,7 +109,7 @@ describe('applyEdit', () => {
     [{ kind: 'set-move', slideId: slideId('a'), layerId: layerId('none'), move: { kind: 'still' } }, 'layer-not-found'],
     [{ kind: 'add-slides', runs: [{ afterId: null, slides: [slide('a')] }] }, 'slide-already-there'],
   ])('refuses what it cannot do: %j', (edit, reason) => {
-    expect(applyEdit(show, edit)).toEqual({ ok: false, reason });
+    expect(applyEdit(show, edit)).toMatchObject({ ok: false, reason, sentence: expect.stringMatching(/^[A-Z].+\.$/) });
   });
 
   it('restores any removal and any move in a long show (every edit of a storm undone in turn)', () => {

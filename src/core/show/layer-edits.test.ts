@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { applyEdit, type ShowEdit } from './edit';
 import { editSentence } from './edit-sentence';
-import { assetId, layerId, showId, slideId } from './ids';
+import { assetId, layerId, showId, slideId, type LayerId, type SlideId } from './ids';
 import { everyLayer, type GroupLayer, type PictureLayer } from './layer';
 import { assetIdsOf, emptyShow, mainLayerOf, type Show, type Slide } from './show';
 
@@ -47,6 +47,12 @@ const show: Show = {
   ],
 };
 
+/** “two inner”: the layer of that name on slide two. */
+function at(name: string): { slideId: SlideId; layerId: LayerId } {
+  const [slideName, layer] = name.split(' ') as [string, string];
+  return { slideId: slideId(slideName), layerId: layerId(layer) };
+}
+
 function done(edit: ShowEdit, on = show): { show: Show; inverse: ShowEdit } {
   const result = applyEdit(on, edit);
   if (!result.ok) throw new Error(result.reason);
@@ -58,7 +64,10 @@ function done(edit: ShowEdit, on = show): { show: Show; inverse: ShowEdit } {
 
 describe('edits of layers', () => {
   it('set a light, in groups too, and leave other slides as they are', () => {
-    const { show: lit } = done({ kind: 'set-light', lights: [{ layerId: layerId('inner'), light: { exposure: 1 } }] });
+    const { show: lit } = done({
+      kind: 'set-light',
+      lights: [{ slideId: slideId('two'), layerId: layerId('inner'), light: { exposure: 1 } }],
+    });
     expect([...everyLayer(lit.slides[1]!.layers)].find((layer) => layer.id === 'inner')).toMatchObject({
       light: { exposure: 1 },
     });
@@ -66,13 +75,13 @@ describe('edits of layers', () => {
     expect(lit.slides[0]).toBe(show.slides[0]);
   });
   it('set several at once and take them away again', () => {
-    const lights = ['p', 'inner'].map((id) => ({ layerId: layerId(id), light: { sepia: 1 } }));
+    const lights = (['one p', 'two inner'] as const).map((name) => ({ ...at(name), light: { sepia: 1 } }));
     const { show: lit, inverse } = done({ kind: 'set-light', lights });
     expect(inverse).toEqual({
       kind: 'set-light',
       lights: [
-        { layerId: 'p', light: null },
-        { layerId: 'inner', light: null },
+        { ...at('one p'), light: null },
+        { ...at('two inner'), light: null },
       ],
     });
     expect(done({ kind: 'set-light', lights: lights.map((entry) => ({ ...entry, light: null })) }, lit).show).toEqual(
@@ -81,14 +90,14 @@ describe('edits of layers', () => {
   });
   it('set an edge', () => {
     expect(
-      done({ kind: 'set-edge', edges: [{ layerId: layerId('p'), edge: { feather: 0.1 } }] }).show.slides[0]!.layers[0],
+      done({ kind: 'set-edge', edges: [{ ...at('one p'), edge: { feather: 0.1 } }] }).show.slides[0]!.layers[0],
     ).toMatchObject({ edge: { feather: 0.1 } });
   });
   it('crop pictures, in groups too, with the moves they have under it', () => {
     const crop = { x: 0.5, y: 0.5, width: 0.5, height: 0.5, turnDegrees: 3 };
     const { show: cropped, inverse } = done({
       kind: 'set-crops',
-      crops: ['p', 'inner'].map((id) => ({ layerId: layerId(id), crop, move: { kind: 'automatic' } })),
+      crops: (['one p', 'two inner'] as const).map((name) => ({ ...at(name), crop, move: { kind: 'automatic' } })),
     });
     expect([...everyLayer(cropped.slides[1]!.layers)].find((layer) => layer.id === 'inner')).toMatchObject({
       crop,
@@ -101,12 +110,12 @@ describe('edits of layers', () => {
       ],
     });
     expect(
-      done({ kind: 'set-crops', crops: [{ layerId: layerId('p'), crop: null, move: { kind: 'still' } }] }, cropped).show
+      done({ kind: 'set-crops', crops: [{ ...at('one p'), crop: null, move: { kind: 'still' } }] }, cropped).show
         .slides[0]!.layers[0],
     ).toEqual(show.slides[0]!.layers[0]);
     expect(
-      applyEdit(show, { kind: 'set-crops', crops: [{ layerId: layerId('w'), crop, move: { kind: 'still' } }] }),
-    ).toEqual({ ok: false, reason: 'layer-not-found' });
+      applyEdit(show, { kind: 'set-crops', crops: [{ ...at('two w'), crop, move: { kind: 'still' } }] }),
+    ).toMatchObject({ ok: false, reason: 'layer-not-found' });
     expect(editSentence(inverse)).toBe('crop 2 pictures');
   });
   it('set everything on a slide', () => {
@@ -134,18 +143,16 @@ describe('edits of layers', () => {
     done({ kind: 'set-words', slideId: slideId('two'), layerId: layerId('w'), words: null });
   });
   it.each([
-    [{ kind: 'set-light', lights: [{ layerId: layerId('ghost'), light: null }] }, 'layer-not-found'],
-    [{ kind: 'set-edge', edges: [{ layerId: layerId('ghost'), edge: null }] }, 'layer-not-found'],
+    [{ kind: 'set-light', lights: [{ ...at('one ghost'), light: null }] }, 'layer-not-found'],
+    [{ kind: 'set-edge', edges: [{ ...at('one ghost'), edge: null }] }, 'layer-not-found'],
     [{ kind: 'set-layers', slideId: slideId('ghost'), layers: [] }, 'slide-not-found'],
   ] as [ShowEdit, string][])('are refused for what is not there: %j', (edit, reason) => {
-    expect(applyEdit(show, edit)).toEqual({ ok: false, reason });
+    expect(applyEdit(show, edit)).toMatchObject({ ok: false, reason });
   });
   it('say what they do', () => {
-    expect(editSentence({ kind: 'set-light', lights: [{ layerId: layerId('p'), light: null }] })).toBe(
-      'change the light',
-    );
+    expect(editSentence({ kind: 'set-light', lights: [{ ...at('one p'), light: null }] })).toBe('change the light');
     expect(
-      editSentence({ kind: 'set-edge', edges: ['p', 'q'].map((id) => ({ layerId: layerId(id), edge: null })) }),
+      editSentence({ kind: 'set-edge', edges: ['one p', 'one q'].map((name) => ({ ...at(name), edge: null })) }),
     ).toBe('change the edges of 2 pictures');
   });
 });

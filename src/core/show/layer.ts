@@ -23,11 +23,15 @@ export interface LayerParts {
   readonly hidden?: boolean;
   readonly locked?: boolean;
   readonly channels?: Channels;
-  readonly light?: Light;
   readonly edge?: Edge;
   readonly blend?: BlendMode;
   readonly mask?: Mask;
   readonly tether?: Tether;
+}
+
+/** What layers with tones of their own may have beside that. */
+export interface LitParts extends LayerParts {
+  readonly light?: Light;
 }
 
 /** Where a layer's box stands and how it is seen; each constant or keyed. */
@@ -58,6 +62,16 @@ export interface Channels {
 }
 
 export type BlendMode = 'normal' | 'multiply' | 'screen' | 'overlay' | 'soft-light' | 'lighten' | 'darken' | 'add';
+export const BLEND_MODES: readonly BlendMode[] = [
+  'normal',
+  'multiply',
+  'screen',
+  'overlay',
+  'soft-light',
+  'lighten',
+  'darken',
+  'add',
+];
 
 /** A layer with a mask is not seen itself; it cuts what it names. Where it shows (or is bright), the cut layers show. */
 export interface Mask {
@@ -101,7 +115,7 @@ export type EdgeShape =
   | { readonly kind: 'ellipse' }
   | { readonly kind: 'free'; /** SVG path data in a box of 100 × 100 */ readonly path: string };
 
-export interface PictureLayer extends LayerParts {
+export interface PictureLayer extends LitParts {
   readonly kind: 'picture';
   readonly assetId: AssetId;
   readonly move: Move;
@@ -112,7 +126,7 @@ export interface PictureLayer extends LayerParts {
   readonly back?: { readonly assetId: AssetId };
 }
 
-export interface ClipLayer extends LayerParts {
+export interface ClipLayer extends LitParts {
   readonly kind: 'clip';
   readonly assetId: AssetId;
   /** Where in the clip the slide begins. */
@@ -131,7 +145,7 @@ export interface Flip {
 }
 
 /** A drawing in SVG, shown whole in its box. */
-export interface DrawingLayer extends LayerParts {
+export interface DrawingLayer extends LitParts {
   readonly kind: 'drawing';
   readonly assetId: AssetId;
 }
@@ -194,6 +208,7 @@ export interface BoxLayer extends LayerParts {
 }
 
 export type BoxSide = 'front' | 'back' | 'left' | 'right' | 'top' | 'bottom';
+export const BOX_SIDES: readonly BoxSide[] = ['front', 'back', 'left', 'right', 'top', 'bottom'];
 export type BoxFace =
   { readonly kind: 'picture'; readonly assetId: AssetId } | { readonly kind: 'colour'; readonly colour: string };
 
@@ -218,6 +233,11 @@ export type Move =
   | { readonly kind: 'automatic' }
   | { readonly kind: 'still' }
   | { readonly kind: 'set'; readonly first: Framing; readonly last: Framing };
+
+/** Whether a layer has tones that light can change. */
+export function isLit(layer: Layer): layer is PictureLayer | ClipLayer | DrawingLayer {
+  return layer.kind === 'picture' || layer.kind === 'clip' || layer.kind === 'drawing';
+}
 
 /** Every layer of a pile, those in groups too, each before what it holds. */
 export function* everyLayer(layers: readonly Layer[]): Generator<Layer> {

@@ -1,7 +1,8 @@
 import type { AssetFacts } from './asset-facts';
 import { layerId, slideId, type AssetId, type LayerId } from './ids';
 import { everyLayer, type ClipLayer, type Layer, type PictureLayer } from './layer';
-import { DEFAULT_TRANSITION, SHORTEST_SLIDE_MS, type Slide } from './show';
+import { SHORTEST_SLIDE_MS } from './limits';
+import { DEFAULT_TRANSITION, type Slide } from './show';
 
 /**
  * A slide that shows one picture or clip.

@@ -1,3 +1,5 @@
+import { CURRENT_METHODS, type MethodPins } from '../facts/fact-kinds';
+import { FORMAT_VERSION } from './format/version';
 import type { AssetId, CueId, ShowId, SlideId } from './ids';
 import type { Mark } from './mark';
 import {
@@ -17,7 +19,7 @@ import type { Transition } from './transition';
  */
 export interface Show {
   readonly format: 'tanager-show';
-  readonly version: 1;
+  readonly version: typeof FORMAT_VERSION;
   readonly id: ShowId;
   readonly title: string;
   readonly frame: FrameShape;
@@ -26,12 +28,14 @@ export interface Show {
   readonly slides: readonly Slide[];
   /** Songs, played one after the other from the start of the show. */
   readonly cues: readonly Cue[];
+  /** The methods by which what is known of its files was found out. */
+  readonly methods: MethodPins;
   /** The pencil marks on the contact sheet, by `AssetId`; a file without one is not named. */
   readonly marks?: Readonly<Record<string, Mark>>;
 }
 
 /** Everything a show says, without who it is: what a version keeps. */
-export type ShowContent = Pick<Show, 'title' | 'frame' | 'defaultLengthMs' | 'slides' | 'cues' | 'marks'>;
+export type ShowContent = Pick<Show, 'title' | 'frame' | 'defaultLengthMs' | 'slides' | 'cues' | 'methods' | 'marks'>;
 
 export interface FrameShape {
   readonly widthPx: number;
@@ -82,26 +86,25 @@ export interface Cue {
 export const DEFAULT_SLIDE_LENGTH_MS = 5000;
 export const DEFAULT_TRANSITION: Transition = { kind: 'dissolve', lengthMs: 1000 };
 export const DEFAULT_FADE_OUT_MS = 3000;
-export const SHORTEST_SLIDE_MS = 200;
-export const LONGEST_SLIDE_MS = 24 * 60 * 60 * 1000;
 
 /** An empty show in full HD, 16:9, 30 frames a second. */
 export function emptyShow(id: ShowId, title: string): Show {
   return {
     format: 'tanager-show',
-    version: 1,
+    version: FORMAT_VERSION,
     id,
     title,
     frame: { widthPx: 1920, heightPx: 1080, framesPerSecond: 30 },
     defaultLengthMs: DEFAULT_SLIDE_LENGTH_MS,
     slides: [],
     cues: [],
+    methods: CURRENT_METHODS,
   };
 }
 
 /** What the show says, apart from its identity. */
-export function contentOf({ title, frame, defaultLengthMs, slides, cues, marks }: Show): ShowContent {
-  return { title, frame, defaultLengthMs, slides, cues, ...(marks && { marks }) };
+export function contentOf({ title, frame, defaultLengthMs, slides, cues, methods, marks }: Show): ShowContent {
+  return { title, frame, defaultLengthMs, slides, cues, methods, ...(marks && { marks }) };
 }
 
 export function wordsOf(slide: Slide): WordsLayer | null {

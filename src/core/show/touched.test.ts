@@ -28,7 +28,7 @@ const length = (name: string): ShowEdit => ({
 });
 const light = (name: string): ShowEdit => ({
   kind: 'set-light',
-  lights: [{ layerId: layerId(`picture-${name}`), light: { exposure: 1 } }],
+  lights: [{ slideId: slideId(name), layerId: layerId(`picture-${name}`), light: { exposure: 1 } }],
 });
 const words = (name: string): ShowEdit => ({
   kind: 'set-words',
@@ -65,7 +65,7 @@ describe('two windows that wrote without knowing of each other', () => {
       { kind: 'set-marks', marks: [{ assetId: assetId('b'.repeat(64)), mark: null }] },
     ],
   ])('collide over %s, whoever came first', (_name, one, other) => {
-    expect([collide([one], [other], show), collide([other], [one], show)]).toEqual([true, true]);
+    expect([collide([one], [other]), collide([other], [one])]).toEqual([true, true]);
   });
   it.each<[string, ShowEdit, ShowEdit]>([
     ['lengths of two slides', length('a'), length('b')],
@@ -74,6 +74,6 @@ describe('two windows that wrote without knowing of each other', () => {
     ['a new slide and any other work', { kind: 'add-slides', runs: [{ afterId: null, slides: [] }] }, remove('b')],
     ['title and pace', { kind: 'rename-show', title: 'Dusk' }, { kind: 'set-default-length', lengthMs: 4000 }],
   ])('do not collide over %s', (_name, one, other) => {
-    expect([collide([one], [other], show), collide([other], [one], show)]).toEqual([false, false]);
+    expect([collide([one], [other]), collide([other], [one])]).toEqual([false, false]);
   });
 });

@@ -60,13 +60,12 @@ export const FOUR_WAYS: readonly FourWays[] = ['left', 'right', 'up', 'down'];
 export const EIGHT_WAYS: readonly EightWays[] = [...FOUR_WAYS, 'up-left', 'up-right', 'down-left', 'down-right'];
 export const IRIS_SHAPES: readonly IrisShape[] = ['circle', 'diamond', 'square', 'star'];
 export const PATTERN_NAMES: readonly PatternName[] = ['clouds', 'brush', 'rain', 'ripples', 'spiral', 'shards'];
-/** What a shuffle may deal, by family. */
-export const FAMILIES: Readonly<Record<TransitionFamily, readonly Exclude<TransitionKind, 'cut' | 'shuffle'>[]>> = {
-  plain: ['dissolve', 'dip', 'burn', 'blur-through', 'mosaic'],
-  wipes: ['wipe', 'blinds', 'clock'],
-  shapes: ['iris', 'checks'],
-  patterns: ['pattern'],
-  slides: ['push', 'slide-over', 'slide-off', 'slide-apart'],
-  zooms: ['zoom-through', 'zoom-blur'],
-  turns: ['page-turn', 'card-turn', 'cube-turn'],
-};
+export const TRANSITION_FAMILIES: readonly TransitionFamily[] = [
+  'plain',
+  'wipes',
+  'shapes',
+  'patterns',
+  'slides',
+  'zooms',
+  'turns',
+];

@@ -1,29 +1,29 @@
-import type { WordsText } from './edit';
 import type { LayerId } from './ids';
-import type { Slide } from './show';
 import type { WordsLayer } from './layer';
+import type { Slide } from './show';
 
-/** Sets, replaces or (with null) removes a words layer; a new one goes on top. `before` is what stood there. */
-export function withWords(
-  slide: Slide,
-  id: LayerId,
-  words: WordsText | null,
-): { slide: Slide; before: WordsText | null } {
-  const found = slide.layers.find((layer): layer is WordsLayer => layer.id === id && layer.kind === 'words');
-  if (!words)
-    return {
-      slide: { ...slide, layers: slide.layers.filter((layer) => layer !== found) },
-      before: found ? textOf(found) : null,
-    };
-  const {
-    style: _style,
-    come: _come,
-    travel: _travel,
-    ...rest
-  } = found ?? { kind: 'words' as const, id, title: '', subtitle: '', place: words.place };
-  const layer: WordsLayer = { ...rest, ...words };
-  const layers = found ? slide.layers.map((other) => (other === found ? layer : other)) : [...slide.layers, layer];
-  return { slide: { ...slide, layers }, before: found ? textOf(found) : null };
+/** What a words layer says, how it looks and how it comes and goes. */
+export type WordsText = Pick<WordsLayer, 'title' | 'subtitle' | 'place' | 'style' | 'come' | 'travel'>;
+
+/** Sets or replaces a words layer, in groups too; a new one goes on top. `before` is what stood there. */
+export function withWords(slide: Slide, id: LayerId, words: WordsText): { slide: Slide; before: WordsText | null } {
+  let before: WordsText | null = null;
+  const pile = (layers: Slide['layers']): Slide['layers'] =>
+    layers.map((layer) => {
+      if (layer.kind === 'group') {
+        const inner = pile(layer.layers);
+        return inner.some((one, index) => one !== layer.layers[index]) ? { ...layer, layers: inner } : layer;
+      }
+      if (layer.id !== id || layer.kind !== 'words') return layer;
+      before = textOf(layer);
+      const { style: _style, come: _come, travel: _travel, ...rest } = layer;
+      return { ...rest, ...words };
+    });
+  const layers = pile(slide.layers);
+  return {
+    slide: { ...slide, layers: before ? layers : [...layers, { kind: 'words', id, ...words }] },
+    before,
+  };
 }
 
 /** What an edit would have to say to set a layer's words as they are. */

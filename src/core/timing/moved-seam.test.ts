@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { blankSlide } from '../show/new-slide';
-import { LONGEST_SLIDE_MS } from '../show/show';
+import { LONGEST_SLIDE_MS } from '../show/limits';
 import { movedSeam, type SeamWay } from './moved-seam';
 
 let counted = 0;

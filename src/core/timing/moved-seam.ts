@@ -1,5 +1,6 @@
 import type { SlideId } from '../show/ids';
-import { LONGEST_SLIDE_MS, SHORTEST_SLIDE_MS, type Slide } from '../show/show';
+import { LONGEST_SLIDE_MS, SHORTEST_SLIDE_MS } from '../show/limits';
+import { type Slide } from '../show/show';
 
 /** `ripple`: what comes after moves along. `roll`: the next slide gives or takes the time, and nothing after it moves. */
 export type SeamWay = 'ripple' | 'roll';

@@ -2,19 +2,15 @@ import { curveOf } from '../keys/easing';
 import { seedOf } from '../motion/seed';
 import type { AssetId } from '../show/ids';
 import {
-  EIGHT_WAYS,
-  FAMILIES,
-  FOUR_WAYS,
-  IRIS_SHAPES,
   PATTERN_NAMES,
   type EightWays,
   type FourWays,
   type IrisShape,
   type PatternName,
-  type Transition,
   type TransitionOverTime,
 } from '../show/transition';
-import { unreachable } from '../unreachable';
+import type { Parameter, PlainKind, PlainTransition, TransitionKindRecord } from './transition-kind';
+import { FAMILIES, TRANSITIONS } from './transitions';
 
 /** A transition with everything decided, ready to be drawn at any progress. */
 export type TransitionPlan =
@@ -44,147 +40,48 @@ export type WipeMapLook =
   | { readonly kind: 'pattern'; readonly pattern: PatternName; readonly inverted: boolean }
   | { readonly kind: 'own-pattern'; readonly assetId: AssetId; readonly inverted: boolean };
 
-/** A border of about a pixel, so that hard wipes are antialiased. */
-const HARD = 0.002;
-
-/** What a transition takes for softness and number when it is not told. */
-export const USUAL_SOFTNESS = { wipe: 0.15, clock: 0.02, iris: 0.05, blinds: 0.1, checks: 0.2, pattern: 0.2 } as const;
-export const USUAL_COUNT = { blinds: 8, checks: 9, mosaic: 24 } as const;
-
+/** The transition as it is drawn; a shuffle as what it deals to this slide. */
 export function planTransition(transition: TransitionOverTime, slideId: string): TransitionPlan {
-  const softness = (of: { readonly kind: keyof typeof USUAL_SOFTNESS; readonly softness?: number }) =>
-    Math.max(HARD, of.softness ?? USUAL_SOFTNESS[of.kind]);
-  switch (transition.kind) {
-    case 'dissolve':
-    case 'blur-through':
-      return { kind: transition.kind };
-    case 'dip':
-      return { kind: 'dip', colour: transition.colour ?? '#000000' };
-    case 'burn':
-      return { kind: 'burn', colour: transition.colour ?? '#ffffff' };
-    case 'wipe':
-      return {
-        kind: 'map',
-        map: { kind: 'wipe', direction: transition.direction ?? 'right' },
-        softness: softness(transition),
-      };
-    case 'clock':
-      return {
-        kind: 'map',
-        map: { kind: 'clock', direction: transition.direction ?? 'clockwise' },
-        softness: softness(transition),
-      };
-    case 'iris':
-      return {
-        kind: 'map',
-        map: { kind: 'iris', shape: transition.shape ?? 'circle', direction: transition.direction ?? 'open' },
-        softness: softness(transition),
-      };
-    case 'blinds':
-      return {
-        kind: 'map',
-        map: {
-          kind: 'blinds',
-          direction: transition.direction ?? 'down',
-          count: transition.count ?? USUAL_COUNT.blinds,
-        },
-        softness: softness(transition),
-      };
-    case 'checks':
-      return {
-        kind: 'map',
-        map: { kind: 'checks', count: transition.count ?? USUAL_COUNT.checks, seed: transition.seed ?? 1 },
-        softness: softness(transition),
-      };
-    case 'pattern': {
-      const inverted = transition.inverted ?? false;
-      const map =
-        typeof transition.pattern === 'string'
-          ? ({ kind: 'pattern', pattern: transition.pattern, inverted } as const)
-          : ({ kind: 'own-pattern', assetId: transition.pattern.assetId, inverted } as const);
-      return { kind: 'map', map, softness: softness(transition) };
-    }
-    case 'push':
-    case 'slide-over':
-    case 'slide-off':
-    case 'page-turn':
-    case 'card-turn':
-    case 'cube-turn':
-      return { kind: transition.kind, direction: transition.direction ?? 'left' };
-    case 'slide-apart':
-      return { kind: 'slide-apart', direction: transition.direction ?? 'across' };
-    case 'zoom-through':
-    case 'zoom-blur':
-      return { kind: transition.kind, direction: transition.direction ?? 'in' };
-    case 'mosaic':
-      return { kind: 'mosaic', count: transition.count ?? USUAL_COUNT.mosaic };
-    case 'shuffle':
-      return planTransition(dealt(transition, slideId), slideId);
-    default:
-      return unreachable(transition);
-  }
+  const plain = transition.kind === 'shuffle' ? dealt(transition, slideId) : transition;
+  return recordOf(plain.kind).plan(plain);
 }
 
 /** One of a shuffle's family with a direction, shape or pattern of its own; the same seed deals the same hand. */
-export function dealt(
-  shuffle: Extract<TransitionOverTime, { kind: 'shuffle' }>,
-  slideId: string,
-): Exclude<TransitionOverTime, { kind: 'shuffle' }> {
+export function dealt(shuffle: Extract<TransitionOverTime, { kind: 'shuffle' }>, slideId: string): PlainTransition {
   const text = `${shuffle.seed} ${slideId}`;
-  const pick = <Value>(from: readonly Value[], draw: number): Value =>
-    from[Math.floor(seedOf(text, draw) * from.length)]!;
   const kinds = shuffle.family === 'all' ? Object.values(FAMILIES).flat() : FAMILIES[shuffle.family];
+  const kind = pick(kinds, seedOf(text, 1));
   const timed = { lengthMs: shuffle.lengthMs, ...(shuffle.easing !== undefined && { easing: shuffle.easing }) };
-  const kind = pick(kinds, 1);
-  switch (kind) {
-    case 'dissolve':
-    case 'dip':
-    case 'burn':
-    case 'blur-through':
-    case 'mosaic':
-      return { kind, ...timed };
-    case 'wipe':
-      return { kind, ...timed, direction: pick(EIGHT_WAYS, 2) };
-    case 'clock':
-      return { kind, ...timed, direction: pick(['clockwise', 'anticlockwise'] as const, 2) };
-    case 'iris':
-      return { kind, ...timed, shape: pick(IRIS_SHAPES, 2), direction: pick(['open', 'close'] as const, 3) };
-    case 'checks':
-      return { kind, ...timed, seed: Math.floor(seedOf(text, 2) * 1e6) };
-    case 'pattern':
-      return { kind, ...timed, pattern: pick(PATTERN_NAMES, 2), inverted: seedOf(text, 3) < 0.5 };
-    case 'blinds':
-    case 'push':
-    case 'slide-over':
-    case 'slide-off':
-    case 'page-turn':
-    case 'card-turn':
-    case 'cube-turn':
-      return { kind, ...timed, direction: pick(FOUR_WAYS, 2) } as Exclude<TransitionOverTime, { kind: 'shuffle' }>;
-    case 'slide-apart':
-      return { kind, ...timed, direction: pick(['across', 'down'] as const, 2) };
-    case 'zoom-through':
-    case 'zoom-blur':
-      return { kind, ...timed, direction: pick(['in', 'out'] as const, 2) };
-    default:
-      return unreachable(kind);
+  const parts: Record<string, unknown> = {};
+  let draw = 2;
+  for (const [name, parameter] of Object.entries<Parameter>(recordOf(kind).parameters)) {
+    const value = dealtValue(parameter, seedOf(text, draw));
+    if (value === undefined) continue;
+    parts[name] = value;
+    draw += 1;
   }
+  return { kind, ...timed, ...parts } as PlainTransition;
 }
 
-const MOVING: ReadonlySet<Transition['kind']> = new Set([
-  'push',
-  'slide-over',
-  'slide-off',
-  'slide-apart',
-  'zoom-through',
-  'zoom-blur',
-  'page-turn',
-  'card-turn',
-  'cube-turn',
-]);
+/** What a shuffle deals for a parameter; undefined for those that stay as usual. */
+function dealtValue(parameter: Parameter, luck: number): unknown {
+  if (parameter.is === 'choice') return pick(parameter.values, luck);
+  if (parameter.is === 'pattern') return pick(PATTERN_NAMES, luck);
+  if (parameter.is === 'switch') return luck < 0.5;
+  return parameter.is === 'seed' ? Math.floor(luck * 1e6) : undefined;
+}
+
+function pick<Value>(from: readonly Value[], luck: number): Value {
+  return from[Math.floor(luck * from.length)]!;
+}
 
 /** Share of the change that is done at a share of the transition's time; held to 0…1, since no transition can be more than done. */
 export function transitionProgress(transition: TransitionOverTime, slideId: string, share: number): number {
-  const kind = transition.kind === 'shuffle' ? dealt(transition, slideId).kind : transition.kind;
-  return Math.min(1, Math.max(0, curveOf(transition.easing ?? (MOVING.has(kind) ? 'settle' : 'linear'))(share)));
+  const { kind, easing } = transition.kind === 'shuffle' ? dealt(transition, slideId) : transition;
+  return Math.min(1, Math.max(0, curveOf(easing ?? (recordOf(kind).movesPictures ? 'settle' : 'linear'))(share)));
+}
+
+/** A kind's record, for transitions of that kind. */
+function recordOf(kind: PlainKind): TransitionKindRecord & { plan(transition: PlainTransition): TransitionPlan } {
+  return TRANSITIONS[kind] as TransitionKindRecord & { plan(transition: PlainTransition): TransitionPlan };
 }

@@ -1,15 +1,16 @@
 import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
-import PQueue from 'p-queue';
+import { FACT_KINDS, type MethodPins } from '../../core/facts/fact-kinds';
 import type { AssetFacts } from '../../core/show/asset-facts';
-import { assetId, showId, type AssetId, type ShowId } from '../../core/show/ids';
+import { assetId, type AssetId, type ShowId } from '../../core/show/ids';
 import type { BlobStore } from '../blobs/blob-store';
 import type { OpenDatabase } from '../database/open-database';
 import { assets, sheetEntries } from '../database/schema';
+import type { Decoders } from '../decoding/decoders';
 import type { Events } from '../events';
-import { deriveAtIntake, printFile } from './derive';
-import { lookAtFile } from './look-at-file';
-import { UnusableFileError } from './unusable-file-error';
+import type { FactStore } from '../facts/fact-store';
+import type { JobStore } from '../jobs/job';
+import { THE_STUDIO } from '../studio/may-do';
 
 export interface SheetEntry {
   readonly id: string;
@@ -23,10 +24,11 @@ export interface SheetEntry {
 }
 
 export interface ContactSheet {
-  entries(show: ShowId): Promise<SheetEntry[]>;
+  /** @param methods the versions of the methods the show goes by */
+  entries(show: ShowId, methods?: MethodPins): Promise<SheetEntry[]>;
   /** How many entries there are, and how many of them wait to be looked at. */
   tally(show: ShowId): Promise<{ entryCount: number; waitingCount: number }>;
-  factsOf(ids: readonly AssetId[]): Promise<Map<AssetId, AssetFacts>>;
+  factsOf(ids: readonly AssetId[], methods?: MethodPins): Promise<Map<AssetId, AssetFacts>>;
   /**
    * Takes a file that has arrived whole. It is on the sheet when this resolves and is looked at later, in turn.
    *
@@ -45,47 +47,55 @@ export interface ContactSheet {
   takeOff(show: ShowId, entryId: string): Promise<boolean>;
   /** Goes on with what had arrived but was not looked at when the server ended. */
   resume(): Promise<void>;
-  /** Resolves when nothing waits to be looked at. */
-  idle(): Promise<void>;
+  /** Has files looked at by today’s methods that were looked at by earlier ones only. @returns how many will be */
+  lookAgain(ids: readonly AssetId[]): Promise<number>;
+  /** When a file last came in. */
+  lastArrivedMs(): number;
 }
 
-/** On two cores: while one decodes, the others' reading and writing goes on. */
-const AT_ONCE = 3;
-/** The print a viewer and a bench ask for first; what is asked for earlier than it comes up here is made at once. */
-const LARGER_WIDTH_PX = 960;
-/** Between two uploads nothing waits for a moment; larger prints are not begun before it has been quiet for so long, since they would hold up what still arrives. */
-const QUIET_MS = 1500;
-/** SQLite takes at most 32,766 variables in a statement; this is comfortably below. */
-const IDS_A_QUESTION = 1000;
+export interface SheetParts {
+  readonly database: OpenDatabase;
+  readonly blobs: BlobStore;
+  readonly facts: FactStore;
+  readonly decoders: Decoders;
+  readonly jobs: JobStore;
+  readonly events: Events;
+  /** Something was added to the jobs. */
+  readonly wake: () => void;
+  readonly now?: () => number;
+}
 
-export function createContactSheet(
-  { db, write }: OpenDatabase,
-  blobs: BlobStore,
-  events: Events,
-  now: () => number = Date.now,
-): ContactSheet {
-  const intake = new PQueue({ concurrency: AT_ONCE });
-  // Larger prints wait until every small one is there.
-  const larger = new PQueue({ concurrency: 1 });
+export function createContactSheet({
+  database: { db, write },
+  blobs,
+  facts,
+  jobs,
+  events,
+  wake,
+  now = Date.now,
+}: SheetParts): ContactSheet {
   let lastArrivedMs = -Infinity;
 
   return {
-    async entries(show) {
+    async entries(show, methods = {}) {
       const rows = await db
         .select()
         .from(sheetEntries)
-        .leftJoin(assets, eq(assets.id, sheetEntries.assetId))
         .where(eq(sheetEntries.showId, show))
         .orderBy(asc(sheetEntries.addedAt), asc(sheetEntries.fileName));
-      return rows.map(({ sheet_entries: entry, assets: known }) => ({
-        id: entry.id,
-        assetId: assetId(entry.assetId),
-        fileName: entry.fileName,
-        byteCount: entry.byteCount,
-        addedAt: entry.addedAt,
-        state: entry.state,
-        problem: entry.problem,
-        facts: entry.state === 'ready' ? (known?.facts ?? null) : null,
+      const known = await factsOf(
+        rows.filter((row) => row.state === 'ready').map((row) => assetId(row.assetId)),
+        methods,
+      );
+      return rows.map((row) => ({
+        id: row.id,
+        assetId: assetId(row.assetId),
+        fileName: row.fileName,
+        byteCount: row.byteCount,
+        addedAt: row.addedAt,
+        state: row.state,
+        problem: row.problem,
+        facts: row.state === 'ready' ? (known.get(assetId(row.assetId)) ?? null) : null,
       }));
     },
     async tally(show) {
@@ -96,38 +106,36 @@ export function createContactSheet(
         .where(eq(sheetEntries.showId, show));
       return { entryCount: counts!.entryCount, waitingCount: counts!.waitingCount ?? 0 };
     },
-    async factsOf(ids) {
-      const facts = new Map<AssetId, AssetFacts>();
-      for (let from = 0; from < ids.length; from += IDS_A_QUESTION) {
-        const rows = await db
-          .select({ id: assets.id, facts: assets.facts })
-          .from(assets)
-          .where(inArray(assets.id, ids.slice(from, from + IDS_A_QUESTION)));
-        for (const row of rows) facts.set(assetId(row.id), row.facts);
-      }
-      return facts;
-    },
+    factsOf,
     async takeIn(show, file, fileName, how, hash) {
       lastArrivedMs = performance.now();
       const { id, byteCount } = await blobs.take(file, how, hash);
-      const arrived = {
+      const known = (await factsOf([id], {})).get(id) ?? null;
+      const entry: SheetEntry = {
         id: nanoid(12),
         assetId: id,
         fileName: fileName.slice(0, 255),
         byteCount,
-        state: 'arrived',
+        state: known ? 'ready' : 'arrived',
         problem: null,
         addedAt: now(),
-      } as const;
-      const inserted = await write((database) =>
-        database
-          .insert(sheetEntries)
-          .values({ ...arrived, showId: show })
-          .onConflictDoNothing(),
+        facts: known,
+      };
+      const { facts: _facts, ...row } = entry;
+      const added = await write((database) =>
+        database.transaction(async (transaction) => {
+          const inserted = await transaction
+            .insert(sheetEntries)
+            .values({ ...row, showId: show })
+            .onConflictDoNothing();
+          if (inserted.rowsAffected === 0) return false;
+          if (!known) await jobs.addWithin(transaction, lookJob(id, byteCount));
+          return true;
+        }),
       );
-      if (inserted.rowsAffected === 0) return 'already-there';
-      events.tell(show, { kind: 'entry', entry: { ...arrived, facts: null } });
-      void intake.add(() => lookAt({ ...arrived, facts: null }, show));
+      if (!added) return 'already-there';
+      events.tell(show, { kind: 'entry', entry });
+      wake();
       return 'added';
     },
     async borrow(show, from, ids) {
@@ -160,71 +168,41 @@ export function createContactSheet(
       if (result.rowsAffected > 0) events.tell(show, { kind: 'sheet' });
       return result.rowsAffected > 0;
     },
+    async lookAgain(ids) {
+      const missing = await facts.missing('basics', ids, FACT_KINDS.basics.version);
+      const rows =
+        missing.length === 0
+          ? []
+          : await db
+              .select()
+              .from(assets)
+              .where(inArray(assets.id, missing.slice(0, 1000)));
+      for (const row of rows) await jobs.add({ ...lookJob(assetId(row.id), row.byteCount), priority: AFTERWARDS });
+      if (rows.length > 0) wake();
+      return rows.length;
+    },
     async resume() {
       const rows = await db.select().from(sheetEntries).where(eq(sheetEntries.state, 'arrived'));
-      for (const { showId: show, assetId: id, ...row } of rows)
-        void intake.add(() => lookAt({ ...row, assetId: assetId(id), facts: null }, showId(show)));
+      for (const row of rows) await jobs.add(lookJob(assetId(row.assetId), row.byteCount));
+      wake();
     },
-    idle: () => intake.onIdle(),
+    lastArrivedMs: () => lastArrivedMs,
   };
 
-  async function quiet(): Promise<void> {
-    for (;;) {
-      await intake.onIdle();
-      const waitMs = QUIET_MS - (performance.now() - lastArrivedMs);
-      if (waitMs <= 0) return;
-      await new Promise((resolve) => {
-        setTimeout(resolve, waitMs);
-      });
-    }
+  function factsOf(ids: readonly AssetId[], methods: MethodPins = {}): Promise<Map<AssetId, AssetFacts>> {
+    return facts.of<AssetFacts>('basics', ids, methods.basics ?? null, THE_STUDIO);
   }
+}
 
-  async function lookAt(entry: SheetEntry, show: ShowId): Promise<void> {
-    const id = entry.assetId;
-    const outcome = await facts(id, entry.byteCount);
-    const change = outcome.ok
-      ? ({ state: 'ready', problem: null } as const)
-      : ({ state: 'refused', problem: outcome.problem } as const);
-    await write(async (database) => {
-      const changed = database.update(sheetEntries).set(change).where(eq(sheetEntries.id, entry.id));
-      if (outcome.ok && outcome.fresh)
-        await database.batch([
-          database
-            .insert(assets)
-            .values({ id, ...outcome.fresh })
-            .onConflictDoNothing(),
-          changed,
-        ]);
-      else await changed;
-    });
-    events.tell(show, { kind: 'entry', entry: { ...entry, ...change, facts: outcome.ok ? outcome.facts : null } });
-    const picture = outcome.ok && outcome.fresh ? outcome.facts : null;
-    if (picture?.kind === 'picture')
-      void larger.add(async () => {
-        await quiet();
-        // A print that fails here is asked for again by whoever needs it, and fails in their sight.
-        await printFile(id, picture, LARGER_WIDTH_PX, blobs).catch(() => {});
-      });
-  }
+/** Files that show wait for come before those that are only looked at anew. */
+const AFTERWARDS = -5;
 
-  type Fresh = { mime: string; byteCount: number; facts: AssetFacts };
-  async function facts(
-    id: AssetId,
-    byteCount: number,
-  ): Promise<{ ok: true; facts: AssetFacts; fresh: Fresh | null } | { ok: false; problem: string }> {
-    const [known] = await db.select({ facts: assets.facts }).from(assets).where(eq(assets.id, id));
-    if (known) return { ok: true, facts: known.facts, fresh: null };
-    try {
-      const looked = await lookAtFile(blobs.fileOf(id));
-      await deriveAtIntake(id, looked, blobs);
-      return { ok: true, facts: looked.facts, fresh: { mime: looked.mime, byteCount, facts: looked.facts } };
-    } catch (error) {
-      if (error instanceof UnusableFileError) return { ok: false, problem: error.message };
-      // The file stays and can be tried again; the reason is said and the rest goes on.
-      return {
-        ok: false,
-        problem: `The file could not be taken in: ${error instanceof Error ? error.message : String(error)}`,
-      };
-    }
-  }
+function lookJob(id: AssetId, byteCount: number) {
+  return { kind: 'look', studioId: THE_STUDIO, key: id, data: { assetId: id, byteCount } satisfies LookData } as const;
+}
+
+/** What looking at a file needs to know. */
+export interface LookData {
+  readonly assetId: AssetId;
+  readonly byteCount: number;
 }

@@ -7,7 +7,8 @@ import { contentHash, type ContentHash } from '../blobs/content-hash';
 
 /** A write costs more than what it writes; the pieces the network cuts, some 64 KB each, are put together to this. */
 const WRITE_BYTES = 1024 * 1024;
-const DISK_FULL = {
+/** The protocol’s answer when the disk is full. */
+export const NO_ROOM = {
   status_code: 507,
   body: 'There is no room left on the server’s disk. What has arrived is kept; make room and give the file again.',
 };
@@ -16,8 +17,20 @@ const DISK_FULL = {
 export class HashingStore extends FileStore {
   private readonly hashes = new Map<string, { readonly hash: ContentHash; bytes: number }>();
 
+  private fullMs = -Infinity;
+
   constructor(directory: string) {
     super({ directory });
+  }
+
+  /** Whether the disk was found full a moment ago: the protocol’s library may tell the person of a broken connection instead. */
+  wasFull(): boolean {
+    return performance.now() - this.fullMs < 5000;
+  }
+
+  private full(): typeof NO_ROOM {
+    this.fullMs = performance.now();
+    return NO_ROOM;
   }
 
   /** The hash of a finished upload, told once; undefined when part of it came before this server was started. */
@@ -42,10 +55,10 @@ export class HashingStore extends FileStore {
       if (bytes === 0) return;
       for (const piece of batch) hashed?.hash.update(piece);
       const { bytesWritten } = await file.writev(batch, at).catch((error: NodeJS.ErrnoException) => {
-        throw error.code === 'ENOSPC' ? DISK_FULL : error;
+        throw error.code === 'ENOSPC' ? this.full() : error;
       });
       at += bytesWritten;
-      if (bytesWritten !== bytes) throw DISK_FULL;
+      if (bytesWritten !== bytes) throw this.full();
     };
     try {
       for await (const piece of readable as AsyncIterable<Buffer>) {

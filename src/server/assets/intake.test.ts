@@ -243,7 +243,8 @@ describe('the contact sheet', () => {
       ]),
     ).toEqual(['added', 'added', 'added']);
     expect(await take('demo/files/PE_0412.jpg', 'the same again.jpg')).toBe('already-there');
-    await server.sheet.idle();
+    server.runner.start(['look']);
+    await server.runner.idle('look');
     const entries = await server.sheet.entries(id);
     expect(entries.map((entry) => [entry.fileName, entry.state, entry.facts?.kind]).sort()).toEqual([
       ['../../boats.mp4', 'ready', 'clip'],
@@ -261,35 +262,36 @@ describe('the contact sheet', () => {
     ]);
     const picture = entries.find((entry) => entry.facts?.kind === 'picture')!;
     const clip = entries.find((entry) => entry.facts?.kind === 'clip')!;
-    expect((await sharp(server.blobs.derivedFile(picture.assetId, '320.jpg')).metadata()).width).toBe(320);
+    expect((await sharp(await server.blobs.localDerived(picture.assetId, '320.jpg')).metadata()).width).toBe(320);
     expect([
       (await clipSecond(clip.assetId, 0, server.blobs))?.lengths.length,
       (await clipSecond(clip.assetId, 7, server.blobs))?.lengths.length,
       await clipSecond(clip.assetId, 8, server.blobs),
     ]).toEqual([30, 30, null]);
-    expect(existsSync(server.blobs.derivedFile(clip.assetId, 'listening.opus'))).toBe(true);
+    expect(await server.blobs.hasDerived(clip.assetId, 'listening.opus')).toBe(true);
     // Only a refused line can be taken off: what may be in use stays.
     const refused = entries.find((entry) => entry.state === 'refused')!;
     expect([await server.sheet.takeOff(id, picture.id), await server.sheet.takeOff(id, refused.id)]).toEqual([
       false,
       true,
     ]);
-    server.close();
+    await server.close();
 
     const later = await openServer();
     await later.sheet.takeIn(id, 'demo/files/PE_0415.jpg', 'late.jpg', 'copy');
     await later.sheet.resume();
-    await later.sheet.idle();
+    later.runner.start(['look']);
+    await later.runner.idle('look');
     expect((await later.sheet.entries(id)).every((entry) => entry.state === 'ready')).toBe(true);
-    later.close();
+    await later.close();
   });
 });
 
 describe('the blob store', () => {
-  it('never makes a path of anything but a hash', () => {
+  it('never makes a path of anything but a hash', async () => {
     const blobs = openBlobStore('/somewhere');
     for (const id of ['../../etc/passwd', '', 'a'.repeat(63), 'A'.repeat(64), `${'a'.repeat(62)}/.`])
-      expect(() => blobs.fileOf(assetId(id))).toThrow(RangeError);
-    expect(blobs.fileOf(assetId('ab'.repeat(32)))).toBe(`/somewhere/originals/ab/${'ab'.repeat(32)}`);
+      await expect(blobs.localFile(assetId(id))).rejects.toThrow(RangeError);
+    expect(await blobs.localFile(assetId('ab'.repeat(32)))).toBe(`/somewhere/originals/ab/${'ab'.repeat(32)}`);
   });
 });

@@ -1,29 +1,50 @@
 import type { ClipFacts } from '../../core/show/asset-facts';
-import { FfmpegError, probe, type Probe } from '../ffmpeg/run-ffmpeg';
+import { LONGEST_SLIDE_MS } from '../../core/show/limits';
+import { countPackets, FfmpegError, probe, type Probe } from '../ffmpeg/run-ffmpeg';
 import { UnusableFileError } from './unusable-file-error';
 
+/** A clip that says it lasts long and holds next to nothing is counted through before it is unpacked. */
+const SUSPICIOUS = { lengthMs: 60_000, bytesASecond: 4000 };
+/** Fewer pictures than one in so long are no moving picture. */
+const SLOWEST_MS = 4000;
+
 /**
- * A clip's facts, or null when the file holds only sound (a cover picture does not make it a clip).
+ * A clip's facts, or null when the file holds only sound (a cover picture does not make it a clip), and the length it says it has.
  *
  * @throws {UnusableFileError}
  */
-export async function lookAtClip(file: string): Promise<ClipFacts | null> {
+export async function lookAtClip(
+  file: string,
+  byteCount: number,
+): Promise<{ clip: ClipFacts | null; lengthMs: number }> {
   const found = await probed(file);
   const picture = found.streams.find((stream) => stream.codec_type === 'video' && !stream.disposition?.attached_pic);
-  if (!picture) return null;
-  const lengthMs = Math.floor(Number(picture.duration ?? found.format.duration ?? 0) * 1000);
+  const lengthMs = Math.floor(Number(picture?.duration ?? found.format.duration ?? 0) * 1000);
+  if (lengthMs > LONGEST_SLIDE_MS)
+    throw new UnusableFileError('This file says it lasts more than a day. Cut it into shorter ones.');
+  if (!picture) return { clip: null, lengthMs: lengthMs > 0 ? lengthMs : 0 };
   const { width = 0, height = 0 } = picture;
   if (!(lengthMs > 0) || width < 2 || height < 2)
     throw new UnusableFileError('The clip has no moving picture that can be read. Export it again as MP4.');
+  if (lengthMs > SUSPICIOUS.lengthMs && byteCount < (SUSPICIOUS.bytesASecond * lengthMs) / 1000) {
+    const count = await countPackets(file);
+    if (count * SLOWEST_MS < lengthMs)
+      throw new UnusableFileError(
+        `The clip holds only ${count} ${count === 1 ? 'picture' : 'pictures'} for ${Math.round(lengthMs / 60_000)} minutes. Export it again as MP4.`,
+      );
+  }
   const turned =
     Math.abs(picture.side_data_list?.find((data) => data.rotation !== undefined)?.rotation ?? 0) % 180 === 90;
   return {
-    kind: 'clip',
-    widthPx: turned ? height : width,
-    heightPx: turned ? width : height,
     lengthMs,
-    hasSound: found.streams.some((stream) => stream.codec_type === 'audio'),
-    takenAt: found.format.tags?.creation_time?.slice(0, 19) ?? null,
+    clip: {
+      kind: 'clip',
+      widthPx: turned ? height : width,
+      heightPx: turned ? width : height,
+      lengthMs,
+      hasSound: found.streams.some((stream) => stream.codec_type === 'audio'),
+      takenAt: found.format.tags?.creation_time?.slice(0, 19) ?? null,
+    },
   };
 }
 

@@ -14,6 +14,7 @@ export interface LookedAt {
   /** Of a sound, or of a clip's own sound. */
   readonly peaks: Peaks | null;
   readonly mime: string;
+  readonly byteCount: number;
   /** Of a picture: the whole of it as a small copy, ready to be kept as its print. */
   readonly small: Sharp | null;
 }
@@ -31,35 +32,48 @@ const UNREAD_PICTURES = new Set([
   'image/x-adobe-dng',
 ]);
 
+export interface Looking {
+  readonly signal?: AbortSignal;
+  /** Told how long it may take, once it is known what the file is. */
+  takes?(timeMs: number): void;
+}
+
+/** Half a second for each million pixels, and cameras make up to fifty. */
+const HEIC_TAKES_MS = 90_000;
+/** Listening and unpacking go at least as quickly as playing, and on a slow machine at half that. */
+const MEDIA_TAKES = { leastMs: 120_000, times: 3 };
+
 /**
  * Finds out what a file is from its content, never from its name, and reads all facts about it.
  *
  * @throws {UnusableFileError} with a line for the person
  */
-export async function lookAtFile(file: string, signal?: AbortSignal): Promise<LookedAt> {
+export async function lookAtFile(file: string, { signal, takes }: Looking = {}): Promise<LookedAt> {
   const { size } = await stat(file);
   if (size === 0) throw new UnusableFileError('The file is empty. Copy it again from where it came from.');
   const type = await fileTypeFromFile(file);
   if ((!type || type.mime === 'application/xml') && (await pictureKind(file)) === 'drawing')
-    return lookedAtPicture(file, 'image/svg+xml');
-  if (type && PICTURES.has(type.mime)) return lookedAtPicture(file, type.mime);
-  if (type && HEIC.has(type.mime)) return lookedAtHeic(file, type.mime);
+    return lookedAtPicture(file, 'image/svg+xml', size);
+  if (type && PICTURES.has(type.mime)) return lookedAtPicture(file, type.mime, size);
+  if (type && HEIC.has(type.mime)) return lookedAtHeic(file, type.mime, size, takes);
   if (type && UNREAD_PICTURES.has(type.mime))
     throw new UnusableFileError(
       `${type.ext.toUpperCase()} pictures cannot be read. Save it as JPEG, PNG, WebP, AVIF, HEIC or TIFF.`,
     );
-  if (type && /^(video|audio)\/|^application\/(ogg|mp4)$/.test(type.mime)) return lookAtMedia(file, type.mime, signal);
+  if (type && /^(video|audio)\/|^application\/(ogg|mp4)$/.test(type.mime))
+    return lookAtMedia(file, type.mime, size, { signal, takes });
   throw new UnusableFileError(
     `This is not a picture, a clip or a sound${type ? ` but a ${type.ext} file` : ''}, whatever its name says.`,
   );
 }
 
-async function lookedAtPicture(file: string, mime: string): Promise<LookedAt> {
+async function lookedAtPicture(file: string, mime: string, byteCount: number): Promise<LookedAt> {
   const { facts, small } = await lookAtPicture(file);
-  return { facts, peaks: null, mime, small };
+  return { facts, peaks: null, mime, byteCount, small };
 }
 
-async function lookedAtHeic(file: string, mime: string): Promise<LookedAt> {
+async function lookedAtHeic(file: string, mime: string, byteCount: number, takes: Looking['takes']): Promise<LookedAt> {
+  takes?.(HEIC_TAKES_MS);
   try {
     await keepDecoded(file);
   } catch (cause) {
@@ -68,19 +82,31 @@ async function lookedAtHeic(file: string, mime: string): Promise<LookedAt> {
       { cause },
     );
   }
-  return lookedAtPicture(file, mime);
+  return lookedAtPicture(file, mime, byteCount);
 }
 
-async function lookAtMedia(file: string, mime: string, signal?: AbortSignal): Promise<LookedAt> {
-  const clip = await lookAtClip(file);
-  if (clip === null) {
-    const heard = await listen(file, signal);
+async function lookAtMedia(
+  file: string,
+  mime: string,
+  byteCount: number,
+  { signal, takes }: Looking,
+): Promise<LookedAt> {
+  const { clip, lengthMs } = await lookAtClip(file, byteCount);
+  takes?.(MEDIA_TAKES.leastMs + MEDIA_TAKES.times * lengthMs);
+  if (clip)
     return {
-      facts: { kind: 'sound', lengthMs: heard.lengthMs, title: heard.title, artist: heard.artist },
-      peaks: heard.peaks,
+      facts: clip,
+      peaks: clip.hasSound ? (await listen(file, signal)).peaks : null,
       mime,
+      byteCount,
       small: null,
     };
-  }
-  return { facts: clip, peaks: clip.hasSound ? (await listen(file, signal)).peaks : null, mime, small: null };
+  const { peaks, ...heard } = await listen(file, signal);
+  return {
+    facts: { kind: 'sound', lengthMs: heard.lengthMs, title: heard.title, artist: heard.artist },
+    peaks,
+    mime,
+    byteCount,
+    small: null,
+  };
 }

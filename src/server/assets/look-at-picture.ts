@@ -1,3 +1,4 @@
+import { stat } from 'node:fs/promises';
 import exifr from 'exifr';
 import sharp, { type Sharp } from 'sharp';
 import { tonePoints } from '../../core/light/histogram';
@@ -12,6 +13,8 @@ export const MOST_PIXELS = 268_435_456;
 /** Width of the copy everything is measured on; it is the contact sheet's print as well, so that a picture is decoded once. */
 export const SMALL_WIDTH_PX = 320;
 const LIKENESS_SIDE = 64;
+const CUT_SHORT =
+  'The file is cut short or damaged: it ends before the picture does. Copy it again from the camera or card.';
 const LONGEST_CAPTION = 2000;
 
 export interface LookedAtPicture {
@@ -43,6 +46,15 @@ export async function lookAtPicture(file: string): Promise<LookedAtPicture> {
   };
 }
 
+/** No way of packing pictures makes more than so many pixels of a byte: a file with less is a header and little else. */
+const MOST_PIXELS_A_BYTE = 6000;
+
+async function assertNotEmpty(file: string, pixels: number): Promise<void> {
+  if ((await pictureKind(file)) !== 'other') return;
+  const { size } = await stat(file);
+  if (pixels > 1e6 && pixels > size * MOST_PIXELS_A_BYTE) throw new UnusableFileError(CUT_SHORT);
+}
+
 async function sizeOf(file: string): Promise<{ widthPx: number; heightPx: number }> {
   try {
     const { width, height, autoOrient } = await (await openPicture(file, 64, { limitInputPixels: false })).metadata();
@@ -54,6 +66,7 @@ async function sizeOf(file: string): Promise<{ widthPx: number; heightPx: number
       throw new UnusableFileError(
         `The picture is ${width.toLocaleString('en')} × ${height.toLocaleString('en')} pixels; up to 268 million pixels can be read. Save a smaller copy.`,
       );
+    await assertNotEmpty(file, width * height);
     return { widthPx: autoOrient.width, heightPx: autoOrient.height };
   } catch (cause) {
     if (cause instanceof UnusableFileError) throw cause;
@@ -82,10 +95,7 @@ async function smallCopy(file: string): Promise<SmallCopy> {
       .toBuffer({ resolveWithObject: true });
     return { data, widthPx: info.width, heightPx: info.height };
   } catch (cause) {
-    throw new UnusableFileError(
-      'The file is cut short or damaged: it ends before the picture does. Copy it again from the camera or card.',
-      { cause },
-    );
+    throw new UnusableFileError(CUT_SHORT, { cause });
   }
 }
 

@@ -1,13 +1,22 @@
-import { readdir, rm, stat } from 'node:fs/promises';
+import { readdir, rm, stat, statfs } from 'node:fs/promises';
 import path from 'node:path';
 import { Server } from '@tus/server';
 import { showId } from '../../core/show/ids';
-import { assertOwnPage, Refusal } from '../answer';
+import { answerTo } from '../http/answer';
+import { isDiskFull, Refusal } from '../http/refusal';
+import { allowed } from '../http/route';
+import { ROUTES } from '../http/routes';
+import { logger } from '../logger';
 import { runningServer } from '../running-server';
-import { HashingStore } from './hashing-store';
+import { actorOf } from '../studio/actor';
+import { mayDo } from '../studio/may-do';
+import { HashingStore, NO_ROOM } from './hashing-store';
 
 /** 20 GB: a long clip at full quality; the disk is the real limit. */
 const LARGEST_UPLOAD_BYTES = 20 * 1024 ** 3;
+
+/** Uploads leave this much of the disk to what is made of them and to edits. */
+const KEPT_FREE_BYTES = 32 * 1024 * 1024;
 
 /** What came in part and was not gone on with is kept for so long. */
 const KEPT_MS = 7 * 24 * 3600 * 1000;
@@ -20,29 +29,40 @@ const held = globalThis as typeof globalThis & { tanagerUploads?: Promise<Server
 /** Resumable uploads by the tus protocol. Metadata: `filename`, `show`. What has arrived stays when the page is closed. */
 export async function handleUpload(request: Request): Promise<Response> {
   try {
-    assertOwnPage(request);
+    await allowed(ROUTES['POST /api/v1/uploads'], request, {});
+    held.tanagerUploads ??= openUploads();
+    const answered = await (await held.tanagerUploads).handleWeb(request);
+    // The protocol’s library answers every site; this server answers its own pages.
+    for (const name of [...answered.headers.keys()])
+      if (name.startsWith('access-control-')) answered.headers.delete(name);
+    return answered;
   } catch (error) {
     if (error instanceof Refusal) return new Response(error.message, { status: error.status });
-    throw error;
+    return answerTo(error, 'uploads');
   }
-  held.tanagerUploads ??= openUploads();
-  return (await held.tanagerUploads).handleWeb(request);
 }
 
 async function openUploads(): Promise<Server> {
-  const { uploadFolder, shows, sheet } = await runningServer();
+  const { uploadFolder, db, sheet } = await runningServer();
   const datastore = new HashingStore(uploadFolder);
   // A leftover that cannot be cleared away is no reason to take nothing more in.
-  await clearLeftOver(uploadFolder).catch(console.error);
+  await clearLeftOver(uploadFolder).catch((error: unknown) =>
+    logger().warn({ err: error }, 'what was left of uploads could not be cleared away'),
+  );
   return new Server({
-    path: '/api/uploads',
+    path: '/api/v1/uploads',
     datastore,
     relativeLocation: true,
     maxSize: LARGEST_UPLOAD_BYTES,
-    async onUploadCreate(_request, upload) {
+    async onResponseError(_request, error) {
+      return isDiskFull(error) || datastore.wasFull() ? NO_ROOM : undefined;
+    },
+    async onUploadCreate(request, upload) {
       if (!upload.metadata?.filename) throw { status_code: 422, body: 'The upload does not say the file’s name.' };
       const id = upload.metadata.show ?? '';
-      if (!(await shows.load(showId(id)))) throw { status_code: 404, body: 'There is no such show.' };
+      if (!(await mayDo(db, actorOf(request), 'change-show', { show: showId(id) })))
+        throw { status_code: 404, body: 'There is no such show.' };
+      if ((upload.size ?? 0) > (await freeBytes(uploadFolder)) - KEPT_FREE_BYTES) throw NO_ROOM;
       return {};
     },
     async onUploadFinish(_request, upload) {
@@ -59,6 +79,11 @@ async function openUploads(): Promise<Server> {
       return { headers: { 'X-Outcome': outcome } };
     },
   });
+}
+
+async function freeBytes(folder: string): Promise<number> {
+  const { bavail, bsize } = await statfs(folder);
+  return bavail * bsize;
 }
 
 /** Removes uploads that came in part and were not gone on with for a week, with the notes the store keeps beside them. Given again, such a file begins anew. */

@@ -1,17 +1,32 @@
-import { copyFile, mkdir, rename, rm, stat } from 'node:fs/promises';
+import { createReadStream } from 'node:fs';
+import { copyFile, mkdir, open, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
+import type { Readable } from 'node:stream';
 import type { AssetId } from '../../core/show/ids';
 import { isHash } from '../schema/hash';
 import { hashOfFile } from './content-hash';
+import { renameSafely, whole } from './whole';
 
-/** Files kept once by content. A hash is the only thing from outside that becomes part of a path, and it is checked to be one. */
+/**
+ * Files kept once by content, and what was made from them. A hash is the only thing from outside that becomes part of a path, and it is checked to be one.
+ * They lie in a folder here; where they lie elsewhere, what needs a path gets one of a copy that was fetched first.
+ *
+ * @throws {RangeError} from every method when the id is not a hash
+ */
 export interface BlobStore {
-  /** Where a blob lies. @throws {RangeError} when the id is not a hash */
-  fileOf(id: AssetId): string;
-  /** Where what was made from a blob lies: prints, frames, waveforms. */
-  derivedFile(id: AssetId, name: string): string;
+  read(id: AssetId): Readable;
+  /** For programs that need a path. Not to be written to. */
+  localFile(id: AssetId): Promise<string>;
   /** Moves (or copies) a file in; its hash is worked out unless it is given. @returns its id and size */
   take(file: string, how: 'move' | 'copy', hash?: AssetId): Promise<{ id: AssetId; byteCount: number }>;
+  hasDerived(id: AssetId, name: string): Promise<boolean>;
+  /** What was made from a blob: prints, frames, waveforms. @param range bytes from, up to and not including to */
+  readDerived(id: AssetId, name: string, range?: { readonly from: number; readonly to: number }): Promise<Uint8Array>;
+  localDerived(id: AssetId, name: string): Promise<string>;
+  /** Keeps what was made from a blob: it appears under its name only when it is whole. @param make writes it to the path it is given */
+  putDerived(id: AssetId, name: string, make: (part: string) => Promise<unknown>): Promise<void>;
+  /** The folder that programs of ours write several derived files into. */
+  derivedFolder(id: AssetId): Promise<string>;
   remove(id: AssetId): Promise<void>;
 }
 
@@ -21,20 +36,49 @@ export function openBlobStore(folder: string): BlobStore {
       throw new RangeError(`an asset id must be a hash of 64 hexadecimal digits, got ${JSON.stringify(id)}`);
     return path.join(folder, part, id.slice(0, 2), id);
   };
+  const derived = (id: AssetId, name: string) => path.join(place(id, 'derived'), name);
   return {
-    fileOf: (id) => place(id, 'originals'),
-    derivedFile: (id, name) => path.join(place(id, 'derived'), name),
+    read: (id) => createReadStream(place(id, 'originals')),
+    localFile: async (id) => place(id, 'originals'),
     async take(file, how, hash) {
       const id = hash ?? (await hashOfFile(file));
       const { size } = await stat(file);
       const to = place(id, 'originals');
       await mkdir(path.dirname(to), { recursive: true });
-      if (how === 'move') await rename(file, to);
+      if (how === 'move') await renameSafely(file, to);
       else {
         await copyFile(file, `${to}.part`);
-        await rename(`${to}.part`, to);
+        await renameSafely(`${to}.part`, to);
       }
       return { id, byteCount: size };
+    },
+    hasDerived: (id, name) =>
+      stat(derived(id, name)).then(
+        () => true,
+        () => false,
+      ),
+    async readDerived(id, name, range) {
+      const file = await open(derived(id, name));
+      try {
+        if (!range) return new Uint8Array(await file.readFile());
+        const bytes = new Uint8Array(range.to - range.from);
+        const { bytesRead } = await file.read(bytes, 0, bytes.length, range.from);
+        return bytes.subarray(0, bytesRead);
+      } finally {
+        await file.close();
+      }
+    },
+    localDerived: async (id, name) => derived(id, name),
+    async putDerived(id, name, make) {
+      const file = derived(id, name);
+      await mkdir(path.dirname(file), { recursive: true });
+      // Prints, which are made again when they are missing, are all that is put in this way.
+      await whole(file, make, false);
+    },
+    async derivedFolder(id) {
+      const into = place(id, 'derived');
+      await mkdir(into, { recursive: true });
+      return into;
     },
     async remove(id) {
       await rm(place(id, 'originals'), { force: true });

@@ -1,15 +1,20 @@
 import { cp, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { gunzipSync } from 'node:zlib';
 import { createClient } from '@libsql/client';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { drizzle } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { blankSlide } from '../../core/show/new-slide';
 import { showId } from '../../core/show/ids';
-import { emptyShow, type Show } from '../../core/show/show';
+import { FORMAT_VERSION } from '../../core/show/format/version';
+import { assetIdsOf, emptyShow, type Show } from '../../core/show/show';
 import { createEvents } from '../events';
+import { createFactStore } from '../facts/fact-store';
+import { createVersionService } from '../shows/versions';
 import { createShowService } from '../shows/show-service';
+import { filmDocuments, films } from './schema';
 import { openDatabase } from './open-database';
 
 let folder: string;
@@ -42,7 +47,7 @@ describe('openDatabase', () => {
     const client = await openedBefore(url, 2);
     await client.execute({
       sql: 'insert into shows (id, document, document_revision, revision, title, slide_count, length_ms, created_at, changed_at) values (?, ?, 3, 4, ?, 2, 4000, 1, 2)',
-      args: [show.id, JSON.stringify(show), show.title],
+      args: [show.id, JSON.stringify({ ...show, version: 1, methods: undefined }), show.title],
     });
     await client.execute({
       sql: 'insert into edits (show_id, revision, edit_id, edit, at) values (?, 4, ?, ?, 2)',
@@ -52,12 +57,56 @@ describe('openDatabase', () => {
 
     const database = await openDatabase(url);
     const shows = createShowService(database, createEvents());
-    expect(await shows.load(show.id)).toEqual({ show: { ...show, title: 'Renamed since' }, revision: 4 });
+    expect(await shows.load(show.id)).toEqual({
+      show: { ...show, title: 'Renamed since', methods: { basics: 1 } },
+      revision: 4,
+      damage: null,
+    });
     expect(
       await shows.applyEdits(show.id, [{ editId: 'e5', edit: { kind: 'rename-show', title: 'And again' } }], 4),
     ).toMatchObject({ revision: 5, refused: [] });
     expect((await shows.load(show.id))!.show.title).toBe('And again');
     database.close();
+  });
+  it('opens a database of format 1 with everything in it, and keeps it as it was beside', async () => {
+    const file = path.join(folder, 'format-1.db');
+    await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-1.db.gz')));
+    const database = await openDatabase(`file:${file}`);
+    const shows = createShowService(database, createEvents());
+    const id = showId('lantern-regatta');
+    const { show: opened, revision, damage } = (await shows.load(id))!;
+    expect([opened.title, opened.slides.length, revision, damage]).toEqual([
+      'Lantern Regatta, as it was',
+      25,
+      11,
+      null,
+    ]);
+    expect(opened).toMatchObject({ version: FORMAT_VERSION, methods: { basics: 1 }, defaultLengthMs: 3000 });
+    // Edits that named layers by their ids alone did what they did; what no font can show is gone from the words.
+    expect(opened.slides[2]).toMatchObject({
+      lengthMs: 4321,
+      layers: [{ light: { exposure: 0.5 }, edge: { feather: 0.02 }, crop: { width: 0.9 } }, { title: 'Dusk fell' }],
+    });
+    const versions = createVersionService(database);
+    const [kept] = await versions.list(id);
+    expect([kept!.name, (await versions.load(id, kept!.id))!.content.defaultLengthMs]).toEqual([
+      'As shown on Sunday',
+      6000,
+    ]);
+    const facts = createFactStore(database);
+    const ids = assetIdsOf(opened);
+    expect((await facts.of('basics', ids, 1, null)).size).toBe(ids.length);
+    // The film that waited waits still, with the show it was ordered of.
+    const [film] = await database.db.select().from(films);
+    const [document] = await database.db.select().from(filmDocuments);
+    expect([film!.state, (document!.document as Show).slides.length]).toEqual(['waiting', 25]);
+    expect(
+      await shows.applyEdits(id, [{ editId: 'after-all', edit: { kind: 'rename-show', title: 'Now' } }], 11),
+    ).toMatchObject({ revision: 12, refused: [] });
+    database.close();
+    const before = createClient({ url: `file:${file}.before-4` });
+    expect(Number((await before.execute('select count(*) as count from edits')).rows[0]!.count)).toBe(11);
+    before.close();
   });
   it('writes whole shows small, apart from the row that every edit writes', async () => {
     const url = `file:${path.join(folder, 'new.db')}`;

@@ -1,13 +1,11 @@
 import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
-import type { ShowEdit } from '../../core/show/edit';
-import type { AssetFacts } from '../../core/show/asset-facts';
-import type { Show, ShowContent } from '../../core/show/show';
-import type { FilmStage } from '../films/make-film';
 import { zippedJson } from './zipped-json';
 
 /** Times are milliseconds since 1970. */
 export const shows = sqliteTable('shows', {
   id: text('id').primaryKey(),
+  /** Whose it is; what belongs to a show belongs to its studio. */
+  studioId: text('studio_id').notNull().default('studio'),
   revision: integer('revision').notNull(),
   /** Kept here for the shelf. */
   title: text('title').notNull(),
@@ -27,7 +25,7 @@ export const documents = sqliteTable('documents', {
     .references(() => shows.id),
   /** The show's revision when this was written; later edits are in `edits`. */
   revision: integer('revision').notNull(),
-  document: zippedJson('document').$type<Show>().notNull(),
+  document: zippedJson('document').$type<unknown>().notNull(),
 });
 
 export const edits = sqliteTable(
@@ -40,7 +38,9 @@ export const edits = sqliteTable(
     revision: integer('revision').notNull(),
     /** Given by the browser, so that an edit sent twice is applied once. */
     editId: text('edit_id').notNull(),
-    edit: text('edit', { mode: 'json' }).$type<ShowEdit>().notNull(),
+    /** As it was sent; `formatVersion` says how to read it. */
+    edit: text('edit', { mode: 'json' }).$type<unknown>().notNull(),
+    formatVersion: integer('format_version').notNull().default(1),
     at: integer('at').notNull(),
   },
   (table) => [
@@ -60,7 +60,8 @@ export const versions = sqliteTable(
     name: text('name').notNull(),
     /** `safety`: kept by itself, before something that could have lost work. */
     why: text('why', { enum: ['kept', 'safety'] }).notNull(),
-    content: text('content', { mode: 'json' }).$type<ShowContent>().notNull(),
+    content: text('content', { mode: 'json' }).$type<unknown>().notNull(),
+    formatVersion: integer('format_version').notNull().default(1),
     slideCount: integer('slide_count').notNull(),
     lengthMs: integer('length_ms').notNull(),
     createdAt: integer('created_at').notNull(),
@@ -78,12 +79,11 @@ export const folderIntakes = sqliteTable('folder_intakes', {
   folder: text('folder').notNull(),
 });
 
-/** What is known about a file, by content. */
+/** A file by content, apart from what is known about it, which is `facts`. */
 export const assets = sqliteTable('assets', {
   id: text('id').primaryKey(),
   mime: text('mime').notNull(),
   byteCount: integer('byte_count').notNull(),
-  facts: text('facts', { mode: 'json' }).$type<AssetFacts>().notNull(),
 });
 
 /** A file on a show's contact sheet. */
@@ -108,21 +108,46 @@ export const sheetEntries = sqliteTable(
   ],
 );
 
+/** What a method found out about a file’s content. A better version of a method adds a row; shows and films go on with the one they were made with. */
+export const facts = sqliteTable(
+  'facts',
+  {
+    assetId: text('asset_id').notNull(),
+    kind: text('kind').notNull(),
+    methodVersion: integer('method_version').notNull(),
+    value: text('value', { mode: 'json' }).$type<unknown>().notNull(),
+    madeAt: integer('made_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.assetId, table.kind, table.methodVersion] })],
+);
+
+/** What a person says about a file’s content where a method was wrong; it wins over every fact. Null: what was said was taken back. */
+export const corrections = sqliteTable(
+  'corrections',
+  {
+    studioId: text('studio_id').notNull(),
+    assetId: text('asset_id').notNull(),
+    kind: text('kind').notNull(),
+    /** Grows with each change, so that the earlier ones can be gone back to. */
+    revision: integer('revision').notNull(),
+    value: text('value', { mode: 'json' }).$type<unknown>(),
+    at: integer('at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.studioId, table.assetId, table.kind, table.revision] })],
+);
+
 export const films = sqliteTable(
   'films',
   {
     id: text('id').primaryKey(),
+    studioId: text('studio_id').notNull().default('studio'),
     showId: text('show_id')
       .notNull()
       .references(() => shows.id),
-    /** The show as it was when the film was ordered. */
-    document: text('document', { mode: 'json' }).$type<Show>().notNull(),
     title: text('title').notNull(),
     heightPx: integer('height_px').notNull(),
     framesPerSecond: integer('frames_per_second').notNull(),
     state: text('state', { enum: ['waiting', 'making', 'ready', 'failed', 'cancelled'] }).notNull(),
-    stage: text('stage').$type<FilmStage>(),
-    framesDone: integer('frames_done').notNull(),
     frameCount: integer('frame_count').notNull(),
     problem: text('problem'),
     byteCount: integer('byte_count'),
@@ -135,19 +160,51 @@ export const films = sqliteTable(
   (table) => [index('films_of_show').on(table.showId)],
 );
 
-/** Work to be done later. Whoever holds the lease works on it and renews it; a lease that has run out may be taken over. */
+/** The show as it was when a film was ordered, apart from the row that changes while the film is made. */
+export const filmDocuments = sqliteTable('film_documents', {
+  filmId: text('film_id')
+    .primaryKey()
+    .references(() => films.id),
+  document: zippedJson('document').$type<unknown>().notNull(),
+});
+
+/**
+ * Work to be done later, with everything it needs. Whoever takes it holds a lease and renews it; one that has run out may be taken over. `fence` grows with
+ * each taking: only who took it last can commit what came of it.
+ */
 export const jobs = sqliteTable(
   'jobs',
   {
     id: text('id').primaryKey(),
-    kind: text('kind', { enum: ['film'] }).notNull(),
-    /** The film's id. */
-    subjectId: text('subject_id').notNull(),
-    state: text('state', { enum: ['waiting', 'running', 'done'] }).notNull(),
+    studioId: text('studio_id').notNull(),
+    kind: text('kind').notNull(),
+    /** What it is about, by content or id: while one with the same kind and key is not ended there is no second. */
+    key: text('key').notNull(),
+    data: zippedJson('data').$type<unknown>().notNull(),
+    /** Higher ones come first. */
+    priority: integer('priority').notNull(),
+    state: text('state', { enum: ['waiting', 'running', 'done', 'failed', 'cancelled'] }).notNull(),
     holder: text('holder'),
+    fence: integer('fence').notNull(),
     leaseUntil: integer('lease_until'),
-    attempts: integer('attempts').notNull(),
+    /** Takings since anything was last finished of it. */
+    tries: integer('tries').notNull(),
+    notBefore: integer('not_before').notNull(),
+    problem: text('problem'),
     createdAt: integer('created_at').notNull(),
+    endedAt: integer('ended_at'),
   },
-  (table) => [index('jobs_by_state').on(table.state)],
+  (table) => [
+    index('jobs_to_take').on(table.state, table.kind, table.priority),
+    index('jobs_by_key').on(table.kind, table.key),
+  ],
 );
+
+/** How far work is, apart from the row that holds it, since it is written often. */
+export const jobProgress = sqliteTable('job_progress', {
+  jobId: text('job_id')
+    .primaryKey()
+    .references(() => jobs.id),
+  value: text('value', { mode: 'json' }).$type<unknown>().notNull(),
+  at: integer('at').notNull(),
+});

@@ -1,4 +1,4 @@
-import { rename } from 'node:fs/promises';
+import { renameSafely } from '../blobs/whole';
 import type { LayerPlan } from '../../core/frame/frame-plan';
 import { planFrame, type PreparedShow } from '../../core/frame/plan-frame';
 import { momentOfFrame } from '../../core/timing/frames';
@@ -64,7 +64,7 @@ export async function drawSegment(
     }
     await Promise.all([written, ahead]);
     const encodeMs = await encoder.finish();
-    await rename(`${order.outFile}.part`, order.outFile);
+    await renameSafely(`${order.outFile}.part`, order.outFile);
     return { drawMs, encodeMs };
   } finally {
     encoder.abort();

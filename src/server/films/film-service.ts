@@ -1,17 +1,22 @@
-import { rm, stat } from 'node:fs/promises';
+import { readdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { and, asc, desc, eq, inArray, lt, or } from 'drizzle-orm';
+import { and, desc, eq, inArray } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
+import { raiseShow } from '../../core/show/format/raise';
+import { showId, type AssetId, type ShowId } from '../../core/show/ids';
+import { assetIdsOf, type Show } from '../../core/show/show';
 import { frameCount } from '../../core/timing/frames';
 import { showLengthMs } from '../../core/timing/slide-span';
-import { assetIdsOf, type Show } from '../../core/show/show';
-import { showId, type ShowId } from '../../core/show/ids';
 import type { ContactSheet } from '../assets/contact-sheet';
 import type { BlobStore } from '../blobs/blob-store';
-import type { OpenDatabase } from '../database/open-database';
-import { films, jobs } from '../database/schema';
+import type { OpenDatabase, Writing } from '../database/open-database';
+import { filmDocuments, films, sheetEntries } from '../database/schema';
 import type { Events } from '../events';
 import { FfmpegError } from '../ffmpeg/run-ffmpeg';
+import { DISK_FULL, isDiskFull } from '../http/refusal';
+import type { JobStore, TakenJob } from '../jobs/job';
+import { NotYetError, type JobKindOfWork } from '../jobs/job-runner';
+import { parseShow } from '../schema/show-schema';
 import { FilmFailedError, makeFilm, type FilmProgress, type FilmStage } from './make-film';
 
 export interface FilmRow {
@@ -41,89 +46,81 @@ export interface FilmService {
   fileOf(filmId: string): string;
   find(filmId: string): Promise<FilmRow | null>;
   findByToken(token: string): Promise<FilmRow | null>;
-  /** Takes up waiting work now and from then on, until stopped. */
-  start(): () => void;
+  /** Orders anew what waits or was being made and has no work waiting for it, and clears away what earlier servers left. */
+  resume(): Promise<void>;
 }
 
-/** Who holds a lease says so again this often; a lease that was not renewed for its whole length is free to take. */
-const HEARTBEAT_MS = 2000;
-const LEASE_MS = 8000;
-const LOOK_AGAIN_MS = 1000;
-/** Work that ended the server this often is not tried again. */
-const MOST_ATTEMPTS = 4;
-const PROGRESS_EVERY_MS = 500;
-
-class FilmCancelled extends Error {
-  override readonly name = 'FilmCancelled';
+/** What making a film needs to know: the work can be done wherever the files are. */
+interface FilmData {
+  readonly filmId: string;
+  readonly showId: string;
+  /** As it was when the film was ordered. */
+  readonly document: Show;
+  readonly heightPx: number;
+  readonly framesPerSecond: number;
 }
+
+type FilmProgressKept = Pick<FilmProgress, 'stage' | 'framesDone'>;
 
 interface FilmServiceParts {
   readonly database: OpenDatabase;
   readonly blobs: BlobStore;
-  readonly sheet: ContactSheet;
+  readonly sheet: Pick<ContactSheet, 'factsOf'>;
+  readonly jobs: JobStore;
   readonly events: Events;
   readonly folder: string;
+  /** Something was added to the jobs. */
+  readonly wake: () => void;
+  /** Stops what is at work on a film. */
+  readonly stop: (filmId: string) => Promise<void>;
   readonly now?: () => number;
 }
 
-export function createFilmService({
-  database: { db, write },
-  blobs,
-  sheet,
-  events,
-  folder,
-  now = Date.now,
-}: FilmServiceParts): FilmService {
-  const holder = nanoid(12);
-  const running = new Map<string, AbortController>();
+/** Ordering films and looking after them; the making is `making`. */
+export function createFilmService(parts: FilmServiceParts): FilmService & { readonly making: JobKindOfWork } {
+  const { database, blobs, sheet, jobs, events, folder, wake, stop, now = Date.now } = parts;
+  const { db, write } = database;
   const fileOf = (filmId: string) => path.join(folder, `${safeName(filmId)}.mp4`);
-  const workFolder = (filmId: string) => path.join(folder, `${safeName(filmId)}.work`);
+  const workFolder = (filmId: string) => path.join(folder, `${safeName(filmId)}${WORK}`);
+  const dataOf = (job: TakenJob) => job.data as FilmData;
 
   return {
     async order(show, heightPx) {
       const id = nanoid(12);
-      await write(async (database) =>
-        database.transaction(async (transaction) => {
+      const { framesPerSecond } = show.frame;
+      await write((one) =>
+        one.transaction(async (transaction) => {
           await transaction.insert(films).values({
             id,
             showId: show.id,
-            document: show,
             title: show.title,
             heightPx,
-            framesPerSecond: show.frame.framesPerSecond,
+            framesPerSecond,
             state: 'waiting',
-            stage: null,
-            framesDone: 0,
-            frameCount: frameCount(showLengthMs(show), show.frame.framesPerSecond),
+            frameCount: frameCount(showLengthMs(show), framesPerSecond),
             screeningToken: nanoid(24),
             orderedAt: now(),
           });
-          await transaction
-            .insert(jobs)
-            .values({ id: nanoid(12), kind: 'film', subjectId: id, state: 'waiting', attempts: 0, createdAt: now() });
+          await transaction.insert(filmDocuments).values({ filmId: id, document: show });
+          const [film] = await transaction.select().from(films).where(eq(films.id, id));
+          await jobs.addWithin(transaction, jobFor(film!, show));
         }),
       );
       events.tell(show.id, { kind: 'films' });
-      look();
+      wake();
       return id;
     },
-    async list(show) {
-      return (await db.select().from(films).where(eq(films.showId, show)).orderBy(desc(films.orderedAt))).map(filmRow);
-    },
+    list: async (show) =>
+      withProgress(await db.select().from(films).where(eq(films.showId, show)).orderBy(desc(films.orderedAt))),
     async cancel(filmId) {
-      const result = await write(async (database) => {
-        const changed = await database
+      const changed = await write((one) =>
+        one
           .update(films)
           .set({ state: 'cancelled', finishedAt: now() })
-          .where(and(eq(films.id, filmId), inArray(films.state, ['waiting', 'making'])));
-        if (changed.rowsAffected > 0)
-          await database.update(jobs).set({ state: 'done' }).where(eq(jobs.subjectId, filmId));
-        return changed.rowsAffected > 0;
-      });
-      if (!result) return false;
-      const controller = running.get(filmId);
-      if (controller) controller.abort(new FilmCancelled('cancelled'));
-      else await rm(workFolder(filmId), { recursive: true, force: true });
+          .where(and(eq(films.id, filmId), inArray(films.state, ['waiting', 'making']))),
+      );
+      if (changed.rowsAffected === 0) return false;
+      await clearWork(filmId);
       await tellOf(filmId);
       return true;
     },
@@ -131,33 +128,126 @@ export function createFilmService({
       const film = await find(filmId);
       if (!film || film.state === 'making' || film.state === 'waiting') return false;
       const show = await showOf(filmId);
-      await write(async (database) => {
-        await database.delete(jobs).where(eq(jobs.subjectId, filmId));
-        await database.delete(films).where(eq(films.id, filmId));
-      });
+      await write((one) =>
+        one.transaction(async (transaction) => {
+          await transaction.delete(filmDocuments).where(eq(filmDocuments.filmId, filmId));
+          await transaction.delete(films).where(eq(films.id, filmId));
+        }),
+      );
       await rm(fileOf(filmId), { force: true });
+      await clearWork(filmId);
       if (show) events.tell(show, { kind: 'films' });
       return true;
     },
     fileOf,
     find,
     async findByToken(token) {
-      const [row] = await db.select().from(films).where(eq(films.screeningToken, token));
-      return row ? filmRow(row) : null;
+      return (await withProgress(await db.select().from(films).where(eq(films.screeningToken, token))))[0] ?? null;
     },
-    start() {
-      const timer = setInterval(look, LOOK_AGAIN_MS);
-      look();
-      return () => {
-        clearInterval(timer);
-        for (const controller of running.values()) controller.abort(new Error('the server is ending'));
-      };
+    async resume() {
+      const unended = await db
+        .select()
+        .from(films)
+        .where(inArray(films.state, ['waiting', 'making']));
+      for (const film of unended) {
+        if (await jobs.isUnended('film', film.id)) continue;
+        const [kept] = await db.select().from(filmDocuments).where(eq(filmDocuments.filmId, film.id));
+        const parsed = parseShow(raiseShow(kept?.document));
+        if (parsed.ok) await jobs.add(jobFor(film, parsed.value));
+        else await fail(film.id, `What was kept of the show for this film is damaged: ${parsed.problem}.`, db);
+      }
+      const wanted = new Set(unended.map((film) => `${film.id}${WORK}`));
+      for (const name of await readdir(folder))
+        if (name.endsWith(WORK) && !wanted.has(name))
+          await rm(path.join(folder, name), { recursive: true, force: true });
+      wake();
+    },
+    making: {
+      kind: 'film',
+      // Its workers fill the machine.
+      atOnce: 1,
+      mostTries: MOST_TRIES,
+      work: async ({ job, signal, progress }) => {
+        const { filmId, document, heightPx, framesPerSecond } = dataOf(job);
+        const show = showId(dataOf(job).showId);
+        await assertLookedAt(document);
+        const ids = await ownFiles(show, document);
+        const missing = assetIdsOf(document).length - ids.length;
+        await write((one) =>
+          one
+            .update(films)
+            .set({ state: 'making', startedAt: now() })
+            .where(and(eq(films.id, filmId), eq(films.state, 'waiting'))),
+        );
+        events.tell(show, { kind: 'films' });
+        const files = new Map<AssetId, string>();
+        for (const id of ids) files.set(id, await blobs.localFile(id));
+        const made = await makeFilm({
+          show: document,
+          facts: await sheet.factsOf(ids, document.methods),
+          files,
+          heightPx,
+          framesPerSecond,
+          outFile: fileOf(filmId),
+          workFolder: workFolder(filmId),
+          keepsWork: true,
+          signal,
+          onProgress: ({ stage, framesDone, kept }) => {
+            progress({ stage, framesDone } satisfies FilmProgressKept, kept);
+            events.tell(show, { kind: 'films' });
+          },
+        });
+        const { size } = await stat(fileOf(filmId));
+        return async (transaction) => {
+          await transaction
+            .update(films)
+            .set({
+              state: 'ready',
+              byteCount: size,
+              problem: missingSentence(made.problems.length + missing),
+              finishedAt: now(),
+            })
+            .where(and(eq(films.id, filmId), eq(films.state, 'making')));
+        };
+      },
+      ended: (job) => {
+        events.tell(showId(dataOf(job).showId), { kind: 'films' });
+        void rm(workFolder(dataOf(job).filmId), { recursive: true, force: true });
+      },
+      failed: (job, error) => {
+        const problem =
+          error === null
+            ? `Making this film ended the server ${MOST_TRIES} times without getting any further, so it is not tried again.`
+            : failureSentence(error);
+        return {
+          problem,
+          commit: (transaction) => fail(dataOf(job).filmId, problem, transaction),
+        };
+      },
     },
   };
 
+  function jobFor(film: typeof films.$inferSelect, document: Show) {
+    const { id, studioId, heightPx, framesPerSecond } = film;
+    const data: FilmData = { filmId: id, showId: film.showId, document, heightPx, framesPerSecond };
+    return { kind: 'film', studioId, key: id, data } as const;
+  }
+
+  async function fail(filmId: string, problem: string, one: Writing): Promise<void> {
+    await one
+      .update(films)
+      .set({ state: 'failed', problem, finishedAt: now() })
+      .where(and(eq(films.id, filmId), inArray(films.state, ['waiting', 'making'])));
+  }
+
+  async function clearWork(filmId: string): Promise<void> {
+    await jobs.cancel('film', filmId);
+    await stop(filmId);
+    await rm(workFolder(filmId), { recursive: true, force: true });
+  }
+
   async function find(filmId: string): Promise<FilmRow | null> {
-    const [row] = await db.select().from(films).where(eq(films.id, filmId));
-    return row ? filmRow(row) : null;
+    return (await withProgress(await db.select().from(films).where(eq(films.id, filmId))))[0] ?? null;
   }
 
   async function showOf(filmId: string): Promise<ShowId | null> {
@@ -170,184 +260,70 @@ export function createFilmService({
     if (show) events.tell(show, { kind: 'films' });
   }
 
-  /** One film at a time: its workers fill the machine. */
-  async function takeUp(): Promise<void> {
-    if (running.size > 0) return;
-    const job = await claim();
-    if (!job || running.size > 0) return;
-    const controller = new AbortController();
-    running.set(job.subjectId, controller);
-    const heartbeat = setInterval(() => void renew(job.id), HEARTBEAT_MS);
-    try {
-      await make(job.subjectId, controller.signal);
-      await write((database) => database.update(jobs).set({ state: 'done' }).where(eq(jobs.id, job.id)));
-    } finally {
-      clearInterval(heartbeat);
-      running.delete(job.subjectId);
-    }
-    look();
+  async function withProgress(rows: readonly (typeof films.$inferSelect)[]): Promise<FilmRow[]> {
+    const unended = rows.filter((row) => row.state === 'making').map((row) => row.id);
+    const progress = await jobs.progressOf('film', unended);
+    return rows.map((row) => filmRow(row, (progress.get(row.id) as FilmProgressKept | undefined) ?? null));
   }
 
-  /** A database that is busy for a moment must not end the server: the next look comes in a second. */
-  function look(): void {
-    takeUp().catch((error: unknown) => console.error('films:', error));
+  /** A film waits until everything in it has been looked at. */
+  async function assertLookedAt(show: Show): Promise<void> {
+    const ids = new Set<string>(assetIdsOf(show));
+    const waiting = await db
+      .select({ assetId: sheetEntries.assetId })
+      .from(sheetEntries)
+      .where(and(eq(sheetEntries.showId, show.id), eq(sheetEntries.state, 'arrived')));
+    if (waiting.some((entry) => ids.has(entry.assetId))) throw new NotYetError('files are still being looked at');
   }
 
-  async function claim(): Promise<typeof jobs.$inferSelect | null> {
-    return write(async (database) => {
-      if (running.size > 0) return null;
-      const [job] = await database
-        .select()
-        .from(jobs)
-        .where(or(eq(jobs.state, 'waiting'), and(eq(jobs.state, 'running'), lt(jobs.leaseUntil, now()))))
-        .orderBy(asc(jobs.createdAt))
-        .limit(1);
-      if (!job) return null;
-      if (job.attempts >= MOST_ATTEMPTS) {
-        await database.update(jobs).set({ state: 'done' }).where(eq(jobs.id, job.id));
-        await database
-          .update(films)
-          .set({
-            state: 'failed',
-            problem: `Making this film ended the server ${job.attempts} times, so it is not tried again.`,
-            finishedAt: now(),
-          })
-          .where(eq(films.id, job.subjectId));
-        return null;
-      }
-      const claimed = { state: 'running' as const, holder, leaseUntil: now() + LEASE_MS, attempts: job.attempts + 1 };
-      await database.update(jobs).set(claimed).where(eq(jobs.id, job.id));
-      return { ...job, ...claimed };
-    });
-  }
-
-  async function renew(jobId: string): Promise<void> {
-    await write((database) =>
-      database
-        .update(jobs)
-        .set({ leaseUntil: now() + LEASE_MS })
-        .where(and(eq(jobs.id, jobId), eq(jobs.holder, holder))),
-    );
-  }
-
-  async function make(filmId: string, signal: AbortSignal): Promise<void> {
-    const [film] = await db.select().from(films).where(eq(films.id, filmId));
-    if (!film || film.state === 'cancelled') return;
-    const show = showId(film.showId);
-    await change(filmId, show, { state: 'making', startedAt: film.startedAt ?? now() });
-    let toldAt = 0;
-    let saving: Promise<unknown> = Promise.resolve();
-    const onProgress = (progress: FilmProgress) => {
-      if (now() - toldAt < PROGRESS_EVERY_MS) return;
-      toldAt = now();
-      saving = changeUnlessCancelled(filmId, show, {
-        stage: progress.stage,
-        framesDone: progress.framesDone,
-        frameCount: progress.frameCount,
-      });
-    };
-    try {
-      const ids = assetIdsOf(film.document);
-      const made = await makeFilm({
-        show: film.document,
-        facts: await sheet.factsOf(ids),
-        files: new Map(ids.map((id) => [id, blobs.fileOf(id)])),
-        heightPx: film.heightPx,
-        framesPerSecond: film.framesPerSecond,
-        outFile: fileOf(filmId),
-        workFolder: workFolder(filmId),
-        signal,
-        onProgress,
-      });
-      await saving;
-      const { size } = await stat(fileOf(filmId));
-      const missing =
-        made.problems.length > 0
-          ? `${made.problems.length === 1 ? 'One file' : `${made.problems.length} files`} could not be read and ${made.problems.length === 1 ? 'is' : 'are'} missing from this film.`
-          : null;
-      await changeUnlessCancelled(filmId, show, {
-        state: 'ready',
-        stage: null,
-        framesDone: made.plan.frameCount,
-        byteCount: size,
-        problem: missing,
-        finishedAt: now(),
-      });
-    } catch (error) {
-      await saving;
-      if (error instanceof FilmCancelled) {
-        await rm(workFolder(filmId), { recursive: true, force: true });
-        return;
-      }
-      // The server is ending: the lease runs out and whoever comes next goes on.
-      if (signal.aborted) throw error;
-      await changeUnlessCancelled(filmId, show, {
-        state: 'failed',
-        problem: failureSentence(error),
-        finishedAt: now(),
-      });
-    }
-  }
-
-  async function change(filmId: string, show: ShowId, values: Partial<typeof films.$inferInsert>): Promise<void> {
-    await write((database) => database.update(films).set(values).where(eq(films.id, filmId)));
-    events.tell(show, { kind: 'films' });
-  }
-
-  async function changeUnlessCancelled(
-    filmId: string,
-    show: ShowId,
-    values: Partial<typeof films.$inferInsert>,
-  ): Promise<void> {
-    await write((database) =>
-      database
-        .update(films)
-        .set(values)
-        .where(and(eq(films.id, filmId), eq(films.state, 'making'))),
-    );
-    events.tell(show, { kind: 'films' });
+  /** Only files on the show’s own contact sheet: a document that names others does not get at them. */
+  async function ownFiles(show: ShowId, document: Show): Promise<AssetId[]> {
+    const there = await db
+      .select({ assetId: sheetEntries.assetId })
+      .from(sheetEntries)
+      .where(eq(sheetEntries.showId, show));
+    const own = new Set(there.map((entry) => entry.assetId));
+    return assetIdsOf(document).filter((id) => own.has(id));
   }
 }
 
+/** Segments of films in the making lie in folders with this ending. */
+const WORK = '.work';
+/** Tries in a row with no segment finished. */
+const MOST_TRIES = 4;
+
+function missingSentence(count: number): string | null {
+  if (count === 0) return null;
+  return count === 1
+    ? 'One file could not be read and is missing from this film.'
+    : `${count} files could not be read and are missing from this film.`;
+}
+
 function failureSentence(error: unknown): string {
-  if ((error as NodeJS.ErrnoException).code === 'ENOSPC') return 'The disk is full. Make room and make the film again.';
+  if (isDiskFull(error)) return DISK_FULL;
   if (error instanceof FfmpegError || error instanceof FilmFailedError)
     return error.details ? `${error.message} It said: ${error.details.split('\n').at(-1)}` : error.message;
   return error instanceof Error ? error.message : String(error);
 }
 
-function filmRow(row: typeof films.$inferSelect): FilmRow {
-  const {
-    id,
-    title,
-    heightPx,
-    framesPerSecond,
-    state,
-    stage,
-    framesDone,
-    problem,
-    byteCount,
-    screeningToken,
-    orderedAt,
-    startedAt,
-    finishedAt,
-  } = row;
+function filmRow(row: typeof films.$inferSelect, progress: FilmProgressKept | null): FilmRow {
+  const { id, title, heightPx, framesPerSecond, state, problem, byteCount, screeningToken, orderedAt } = row;
   return {
     id,
     title,
     heightPx,
     framesPerSecond,
     state,
-    stage,
-    framesDone,
+    stage: progress?.stage ?? null,
+    framesDone: state === 'ready' ? row.frameCount : (progress?.framesDone ?? 0),
     problem,
     byteCount,
     screeningToken,
     orderedAt,
-    startedAt,
-    finishedAt,
+    startedAt: row.startedAt,
+    finishedAt: row.finishedAt,
     frameCount: row.frameCount,
-    lengthMs: (row.frameCount * 1000) / row.framesPerSecond,
+    lengthMs: (row.frameCount * 1000) / framesPerSecond,
   };
 }
 

@@ -3,7 +3,7 @@ import type { AssetFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
 import type { Show } from '../../core/show/show';
 
-/** What a film worker is given when it starts. */
+/** What a film worker is given first. */
 export interface FilmWork {
   readonly show: Show;
   readonly facts: ReadonlyMap<AssetId, AssetFacts>;
@@ -28,4 +28,4 @@ export type WorkerReport =
       /** CPU time of the encoder */ readonly encodeMs: number;
     }
   | { readonly kind: 'problem'; readonly assetId: AssetId; readonly message: string }
-  | { readonly kind: 'failed'; readonly message: string; readonly details: string };
+  | { readonly kind: 'failed'; readonly message: string; readonly details: string; readonly diskFull: boolean };

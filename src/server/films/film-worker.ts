@@ -1,10 +1,10 @@
-// Runs in a worker thread: draws and encodes the segments it is sent, one at a time, and reports.
-import { parentPort, workerData } from 'node:worker_threads';
+// Runs in a process of its own: draws and encodes the segments it is sent, one at a time, and reports.
 import sharp from 'sharp';
 import { prepareShow } from '../../core/frame/plan-frame';
 import type { AssetId } from '../../core/show/ids';
 import { createFileReader } from '../assets/file-reader';
 import { FfmpegError } from '../ffmpeg/run-ffmpeg';
+import { isDiskFull } from '../http/refusal';
 import { drawSegment, storeFor } from './draw-segment';
 import type { FilmWork, SegmentOrder, WorkerReport } from './film-work';
 import { openNodeDrawing } from './node-drawing';
@@ -13,25 +13,43 @@ import { openNodeDrawing } from './node-drawing';
 sharp.concurrency(1);
 sharp.cache(false);
 
-const work = workerData as FilmWork;
-const port = parentPort!;
-const prepared = prepareShow(work.show, work.facts);
-const drawing = await openNodeDrawing();
-const reader = createFileReader((assetId) => fileOf(assetId));
-const store = storeFor(drawing, reader);
+/** Everything to draw with, made once the work is known. */
+let opened: ReturnType<typeof open> | null = null;
+/** One after the other, in the order they came. */
+let last: Promise<void> = Promise.resolve();
 const told = new Set<AssetId>();
 
-port.on('message', (order: SegmentOrder) => {
-  perform(order).catch((error: unknown) =>
-    report({
-      kind: 'failed',
-      message: error instanceof Error ? error.message : String(error),
-      details: error instanceof FfmpegError ? error.details : '',
-    }),
-  );
+// A server that is gone needs nothing any more.
+process.on('disconnect', () => process.exit(0));
+process.on('message', (message: { readonly work: FilmWork } | SegmentOrder) => {
+  if ('work' in message) {
+    opened = open(message.work);
+    return;
+  }
+  last = last
+    .then(() => perform(message))
+    .catch((error: unknown) =>
+      report({
+        kind: 'failed',
+        message: error instanceof Error ? error.message : String(error),
+        details: error instanceof FfmpegError ? error.details : '',
+        diskFull: isDiskFull(error) || (error instanceof FfmpegError && /No space left/.test(error.details)),
+      }),
+    );
 });
 
+async function open(work: FilmWork) {
+  const drawing = await openNodeDrawing();
+  const reader = createFileReader((assetId) => {
+    const file = work.files.get(assetId);
+    if (!file) throw new Error('The file is missing.');
+    return file;
+  });
+  return { work, drawing, prepared: prepareShow(work.show, work.facts), store: storeFor(drawing, reader) };
+}
+
 async function perform(order: SegmentOrder): Promise<void> {
+  const { work, drawing, prepared, store } = await opened!;
   const drawn = await drawSegment(prepared, work, order, drawing, store, (done) => report({ kind: 'frames', done }));
   for (const [assetId, error] of store.problems()) {
     if (told.has(assetId)) continue;
@@ -42,11 +60,5 @@ async function perform(order: SegmentOrder): Promise<void> {
 }
 
 function report(message: WorkerReport): void {
-  port.postMessage(message);
-}
-
-function fileOf(assetId: AssetId): string {
-  const file = work.files.get(assetId);
-  if (!file) throw new Error('The file is missing.');
-  return file;
+  process.send!(message);
 }

@@ -3,21 +3,15 @@ import { existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import { eq } from 'drizzle-orm';
 import { emptyShow, type Show } from '../../core/show/show';
 import { cueId, showId, type AssetId } from '../../core/show/ids';
 import { slideFromAsset } from '../../core/show/new-slide';
 import type { AssetFacts } from '../../core/show/asset-facts';
-import { createContactSheet } from '../assets/contact-sheet';
 import { lookAtFile } from '../assets/look-at-file';
-import { openBlobStore } from '../blobs/blob-store';
-import { openDatabase, type OpenDatabase } from '../database/open-database';
-import { films as filmsTable, jobs } from '../database/schema';
-import { createEvents } from '../events';
 import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { hashOfFile } from '../blobs/content-hash';
-import { createShowService } from '../shows/show-service';
-import { createFilmService, type FilmService } from './film-service';
+import { openServer, type RunningServer } from '../running-server';
+import type { FilmRow, FilmService } from './film-service';
 import { makeFilm, type FilmProgress } from './make-film';
 import { probeFilm } from './probe-film';
 
@@ -174,40 +168,32 @@ describe('makeFilm', () => {
   });
 });
 
-describe('the film service', () => {
-  let database: OpenDatabase;
-  let service: FilmService;
-  const clock = { ms: Date.now() };
+describe('films', () => {
+  let server: RunningServer;
+  let films: FilmService;
   beforeAll(async () => {
-    database = await openDatabase(`file:${path.join(folder, 'films.db')}`);
-    const events = createEvents();
-    const blobs = openBlobStore(path.join(folder, 'blobs'));
-    const sheet = createContactSheet(database, blobs, events);
-    await createShowService(database, events).put(show);
-    for (const [id, file] of files) await sheet.takeIn(show.id, file, id, 'copy');
-    await sheet.idle();
-    service = createFilmService({
-      database,
-      blobs,
-      sheet,
-      events,
-      folder: path.join(folder, 'out'),
-      now: () => clock.ms,
-    });
+    process.env.TANAGER_DATA = path.join(folder, 'data');
+    server = await openServer();
+    films = server.films;
+    await server.shows.put(show);
+    for (const [id, file] of files) await server.sheet.takeIn(show.id, file, id, 'copy');
+    server.runner.start();
+    await server.runner.idle('look');
   });
-  afterAll(() => database.close());
-  const until = async (id: string, states: readonly string[]) => {
+  afterAll(() => server.close());
+  const until = async (id: string, is: (film: FilmRow) => boolean) => {
     for (let tries = 0; tries < 1500; tries += 1) {
-      const film = (await service.find(id))!;
-      if (states.includes(film.state)) return film;
+      const film = (await films.find(id))!;
+      if (is(film)) return film;
       await sleep(100);
     }
-    throw new Error(`the film did not become ${states.join(' or ')}`);
+    throw new Error('the film did not become what was waited for');
   };
+  const ended = (film: FilmRow) => film.state === 'ready' || film.state === 'failed';
 
   it('makes what is ordered, in the background, under a link nobody can guess', async () => {
-    const id = await service.order(show, 720);
-    const film = await until(id, ['ready', 'failed']);
+    const id = await films.order(show, 720);
+    const film = await until(id, ended);
     expect(film).toMatchObject({
       state: 'ready',
       problem: null,
@@ -216,90 +202,46 @@ describe('the film service', () => {
       lengthMs: 7500,
       screeningToken: expect.stringMatching(/^[\w-]{24}$/),
     });
-    expect((await service.findByToken(film.screeningToken))?.id).toBe(id);
-    expect(await service.findByToken('guess')).toBeNull();
-    expect((await probeFilm(service.fileOf(id))).video).toMatchObject({ nb_read_frames: '225' });
-    expect(await service.remove(id)).toBe(true);
-    expect([existsSync(service.fileOf(id)), await service.find(id)]).toEqual([false, null]);
+    expect((await films.findByToken(film.screeningToken))?.id).toBe(id);
+    expect(await films.findByToken('guess')).toBeNull();
+    expect((await probeFilm(films.fileOf(id))).video).toMatchObject({ nb_read_frames: '225' });
+    expect(await films.remove(id)).toBe(true);
+    expect([existsSync(films.fileOf(id)), await films.find(id)]).toEqual([false, null]);
   });
   it('cancels a film being made and leaves nothing of it', async () => {
-    const id = await service.order(show, 720);
-    await until(id, ['making']);
-    expect(await service.remove(id)).toBe(false);
-    expect(await service.cancel(id)).toBe(true);
-    expect(await service.cancel(id)).toBe(false);
-    await sleep(1500);
-    expect([(await service.find(id))!.state, existsSync(service.fileOf(id))]).toEqual(['cancelled', false]);
-    expect((await readdir(path.join(folder, 'out')).catch(() => [])).filter((name) => name.startsWith(id))).toEqual([]);
+    const id = await films.order(show, 720);
+    await until(id, (film) => film.framesDone > 10);
+    expect(await films.remove(id)).toBe(false);
+    expect(await films.cancel(id)).toBe(true);
+    expect(await films.cancel(id)).toBe(false);
+    expect((await films.find(id))!.state).toBe('cancelled');
+    expect((await readdir(path.join(folder, 'data/films'))).filter((name) => name.startsWith(id))).toEqual([]);
+    expect(await server.jobs.isUnended('film', id)).toBe(false);
   });
-  it('takes up a film whose server died, once its lease has run out, and not before', async () => {
-    await database.write(async (db) => {
-      await db.insert(filmsTable).values({
-        id: 'orphan',
-        showId: show.id,
-        document: show,
-        title: 'Orphan',
-        heightPx: 720,
-        framesPerSecond: 30,
-        state: 'making',
-        framesDone: 0,
-        frameCount: 225,
-        screeningToken: 'orphan-token',
-        orderedAt: clock.ms,
-      });
-      await db.insert(jobs).values({
-        id: 'orphan-job',
-        kind: 'film',
-        subjectId: 'orphan',
-        state: 'running',
-        holder: 'a dead server',
-        leaseUntil: clock.ms + 5000,
-        attempts: 1,
-        createdAt: clock.ms,
-      });
-    });
-    const stop = service.start();
-    await sleep(1500);
-    const [before] = await database.db.select().from(jobs).where(eq(jobs.id, 'orphan-job'));
-    expect(before!.holder).toBe('a dead server');
-    clock.ms += 6000;
-    expect((await until('orphan', ['ready', 'failed'])).state).toBe('ready');
-    stop();
+  it('goes on with a film after the server ended in good order in the middle of it', async () => {
+    const id = await films.order(show, 720);
+    await until(id, (film) => film.framesDone > 100);
+    await server.close();
+    const segments = () => readdir(path.join(folder, 'data/films', `${id}.work`));
+    expect((await segments()).filter((name) => name.endsWith('.mp4')).length).toBeGreaterThan(0);
+    server = await openServer();
+    films = server.films;
+    await films.resume();
+    server.runner.start();
+    expect((await until(id, ended)).state).toBe('ready');
+    expect((await probeFilm(films.fileOf(id))).video).toMatchObject({ nb_read_frames: '225' });
   });
-  it('gives up on a film that ended the server again and again, and says so', async () => {
-    await database.write(async (db) => {
-      await db.insert(filmsTable).values({
-        id: 'poison',
-        showId: show.id,
-        document: show,
-        title: 'Poison',
-        heightPx: 720,
-        framesPerSecond: 30,
-        state: 'making',
-        framesDone: 0,
-        frameCount: 225,
-        screeningToken: 'poison-token',
-        orderedAt: clock.ms,
-      });
-      await db.insert(jobs).values({
-        id: 'poison-job',
-        kind: 'film',
-        subjectId: 'poison',
-        state: 'running',
-        holder: 'a dead server',
-        leaseUntil: clock.ms - 1,
-        attempts: 4,
-        createdAt: clock.ms,
-      });
+  it('makes a film only of files that are on the show’s own contact sheet', async () => {
+    const other = await server.shows.create('Other');
+    await server.shows.put({ ...show, id: showId('elsewhere') });
+    expect(other.id).not.toBe('elsewhere');
+    const id = await films.order({ ...show, id: showId('elsewhere'), cues: [] }, 720);
+    expect(await until(id, ended)).toMatchObject({
+      state: 'ready',
+      problem: expect.stringContaining('could not be read'),
     });
-    const stop = service.start();
-    expect(await until('poison', ['failed', 'ready'])).toMatchObject({
-      state: 'failed',
-      problem: expect.stringContaining('ended the server 4 times'),
-    });
-    stop();
   });
   it('never makes a path of an id that is not one', () => {
-    expect(() => service.fileOf('../../x')).toThrow(RangeError);
+    expect(() => films.fileOf('../../x')).toThrow(RangeError);
   });
 });

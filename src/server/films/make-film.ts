@@ -1,7 +1,7 @@
+import { fork } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { mkdir, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdir, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { Worker } from 'node:worker_threads';
 import { planFilm, type FilmPlan, type FilmSegment } from '../../core/film/plan-film';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
@@ -9,6 +9,7 @@ import type { Show } from '../../core/show/show';
 import { MIX_SAMPLE_RATE } from '../../core/sound/mix-plan';
 import { planMix } from '../../core/sound/plan-mix';
 import { showLengthMs } from '../../core/timing/slide-span';
+import { renameSafely } from '../blobs/whole';
 import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { writeMix } from '../mixing/write-mix';
 import { filmWorkerFile } from '../paths';
@@ -23,6 +24,8 @@ export interface FilmProgress {
   readonly frameCount: number;
   /** Of the stage, 0…1. */
   readonly share: number;
+  /** Something is finished for good: making it again goes on from there. */
+  readonly kept: boolean;
 }
 
 export interface FilmOrder {
@@ -34,6 +37,8 @@ export interface FilmOrder {
   readonly outFile: string;
   /** Finished segments stay here until the film is whole; starting again with the same folder goes on from them. */
   readonly workFolder: string;
+  /** The segments stay when the film is whole; whoever ordered it removes them once it is sure of it. */
+  readonly keepsWork?: boolean;
   readonly workerCount?: number;
   readonly signal?: AbortSignal;
   readonly onProgress?: (progress: FilmProgress) => void;
@@ -49,6 +54,8 @@ export interface MadeFilm {
 }
 
 const WORKERS = 2;
+/** A worker reports every frame; one that says nothing for so long is lost in a picture. */
+const LONGEST_SILENCE_MS = 180_000;
 
 /** The film could not be made; `message` is a sentence for the person. */
 export class FilmFailedError extends Error {
@@ -61,7 +68,7 @@ export class FilmFailedError extends Error {
   }
 }
 
-/** Makes an MP4 of a show: mixes the sound, draws and encodes segments in worker threads, joins. @throws {RangeError} for a show without slides */
+/** Makes an MP4 of a show: mixes the sound, draws and encodes segments in worker processes, joins. @throws {RangeError} for a show without slides */
 export async function makeFilm(order: FilmOrder): Promise<MadeFilm> {
   const startedMs = performance.now();
   if (order.show.slides.length === 0) throw new RangeError('a film needs at least one slide, got none');
@@ -70,9 +77,15 @@ export async function makeFilm(order: FilmOrder): Promise<MadeFilm> {
   await mkdir(order.workFolder, { recursive: true });
   const soundFile = await mixed(order, plan);
   const drawn = await drawSegments(order, plan, workerCount);
-  order.onProgress?.({ stage: 'joining', framesDone: plan.frameCount, frameCount: plan.frameCount, share: 0 });
+  order.onProgress?.({
+    stage: 'joining',
+    framesDone: plan.frameCount,
+    frameCount: plan.frameCount,
+    share: 0,
+    kept: false,
+  });
   await join(order, plan, soundFile);
-  await rm(order.workFolder, { recursive: true, force: true });
+  if (!order.keepsWork) await rm(order.workFolder, { recursive: true, force: true });
   return {
     plan,
     lengthMs: (plan.frameCount * 1000) / plan.framesPerSecond,
@@ -88,7 +101,7 @@ async function mixed(order: FilmOrder, plan: FilmPlan): Promise<string | null> {
   if (existsSync(outFile)) return outFile;
   const sampleCount = Math.round((plan.frameCount * MIX_SAMPLE_RATE) / plan.framesPerSecond);
   const report = (share: number) =>
-    order.onProgress?.({ stage: 'sound', framesDone: 0, frameCount: plan.frameCount, share });
+    order.onProgress?.({ stage: 'sound', framesDone: 0, frameCount: plan.frameCount, share, kept: false });
   report(0);
   await writeMix(mix, {
     fileOf: (id) => order.files.get(id)!,
@@ -97,7 +110,7 @@ async function mixed(order: FilmOrder, plan: FilmPlan): Promise<string | null> {
     signal: order.signal,
     onProgress: report,
   });
-  await rename(`${outFile}.part`, outFile);
+  await renameSafely(`${outFile}.part`, outFile);
   return outFile;
 }
 
@@ -129,36 +142,76 @@ async function drawSegments(
       const take = () => (workerIndex % 2 === 0 ? waiting.shift() : waiting.pop());
       const first = take();
       if (!first) return resolve();
-      const worker = new Worker(filmWorkerFile(), { workerData: workData });
+      // A process of its own: what reads strangers' pictures and clips must not take the server along.
+      const worker = fork(filmWorkerFile(), {
+        stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+        serialization: 'advanced',
+        execArgv: [],
+      });
+      let segment = first;
+      let ended = false;
+      let heardMs = performance.now();
       const end = (settle: () => void) => {
+        if (ended) return;
+        ended = true;
+        clearInterval(watch);
         order.signal?.removeEventListener('abort', stop);
-        void worker.terminate().then(settle);
+        worker.once('exit', settle);
+        if (worker.exitCode !== null || worker.signalCode !== null) settle();
+        else worker.kill('SIGKILL');
       };
+      const watch = setInterval(() => {
+        if (performance.now() - heardMs > LONGEST_SILENCE_MS)
+          end(() =>
+            reject(
+              new FilmFailedError(
+                'One of the pictures or clips takes too long to read.',
+                `frame ${segment.firstFrame} and on`,
+              ),
+            ),
+          );
+      }, 1000);
       const stop = () => end(() => reject(order.signal!.reason as Error));
       order.signal?.addEventListener('abort', stop, { once: true });
-      const send = (segment: FilmSegment) =>
-        worker.postMessage({ segment, outFile: segmentFile(order, segment) } satisfies SegmentOrder);
+      const send = (next: FilmSegment) => {
+        segment = next;
+        worker.send({ segment, outFile: segmentFile(order, segment) } satisfies SegmentOrder);
+      };
       worker.on('error', (error) => end(() => reject(error)));
+      worker.on('exit', (code, signal) =>
+        end(() => reject(new FilmFailedError('The program that draws the film ended.', `with ${signal ?? code}`))),
+      );
       worker.on('message', (report: WorkerReport) => {
+        heardMs = performance.now();
         if (report.kind === 'frames') {
           framesDone += report.done;
-          order.onProgress?.({
-            stage: 'pictures',
-            framesDone,
-            frameCount: plan.frameCount,
-            share: framesDone / plan.frameCount,
-          });
+          tell(false);
         } else if (report.kind === 'problem') problems.set(report.assetId, report.message);
-        else if (report.kind === 'failed') end(() => reject(new FilmFailedError(report.message, report.details)));
+        else if (report.kind === 'failed')
+          end(() =>
+            reject(
+              Object.assign(new FilmFailedError(report.message, report.details), report.diskFull && { code: 'ENOSPC' }),
+            ),
+          );
         else {
           drawMs += report.drawMs;
           encodeMs += report.encodeMs;
+          tell(true);
           const next = take();
           if (next) send(next);
           else end(resolve);
         }
       });
+      worker.send({ work: workData });
       send(first);
+    });
+  const tell = (kept: boolean) =>
+    order.onProgress?.({
+      stage: 'pictures',
+      framesDone,
+      frameCount: plan.frameCount,
+      share: framesDone / plan.frameCount,
+      kept,
     });
 
   order.signal?.throwIfAborted();
@@ -205,7 +258,7 @@ async function join(order: FilmOrder, plan: FilmPlan, soundFile: string | null):
       '-y',
       part,
     ],
-    order.signal,
+    { signal: order.signal },
   );
-  await rename(part, order.outFile);
+  await renameSafely(part, order.outFile);
 }

@@ -1,34 +1,60 @@
-import type { IncomingMessage, ServerResponse } from 'node:http';
+import type { NextApiRequest, NextApiResponse } from 'next';
 import send from 'send';
+import { assertOwnAddress } from '../http/own-address';
+import { Refusal } from '../http/refusal';
+import { subjectOf, type PathParts } from '../http/route';
+import { ROUTES, type RouteName } from '../http/routes';
+import { logger } from '../logger';
 import { runningServer } from '../running-server';
-import type { FilmRow } from './film-service';
+import { THE_STUDIO, mayDo } from '../studio/may-do';
 
-/** Sends a finished film with ranges, so that players can jump and downloads can go on. */
-export async function sendFilm(
-  request: IncomingMessage,
-  response: ServerResponse,
-  film: FilmRow | null,
-  how: 'download' | 'watch',
-): Promise<void> {
-  if (film?.state !== 'ready') {
-    response.statusCode = 404;
-    response.end('There is no such film.');
-    return;
+/** Sends a finished film with ranges, so that players can jump and downloads can go on. A screening's guests watch it; the studio's own people take it home. */
+export async function sendFilm(request: NextApiRequest, response: NextApiResponse, name: RouteName): Promise<void> {
+  const refuse = (status: number, sentence: string) => {
+    if (response.headersSent) {
+      response.destroy();
+      return;
+    }
+    response.statusCode = status;
+    response.setHeader('content-type', 'text/plain; charset=utf-8');
+    response.end(sentence);
+  };
+  try {
+    if (request.method !== 'GET' && request.method !== 'HEAD') {
+      response.setHeader('allow', 'GET, HEAD');
+      return refuse(405, 'A film can only be fetched.');
+    }
+    assertOwnAddress({ method: request.method, header: (header) => String(request.headers[header] ?? '') || null });
+    const params = request.query as PathParts;
+    const { db, films } = await runningServer();
+    const { deed } = ROUTES[name];
+    const actor =
+      deed === 'watch-screening' ? ({ kind: 'guest' } as const) : ({ kind: 'member', studioId: THE_STUDIO } as const);
+    const allowed = await mayDo(db, actor, deed, subjectOf(params));
+    const film = allowed
+      ? await (deed === 'watch-screening' ? films.findByToken(params.token!) : films.find(params.film!))
+      : null;
+    if (film?.state !== 'ready') return refuse(404, 'There is no such film.');
+    if (deed !== 'watch-screening')
+      response.setHeader(
+        'content-disposition',
+        `attachment; filename="film.mp4"; filename*=UTF-8''${encodeURIComponent(`${film.title || 'film'} ${film.heightPx}p.mp4`)}`,
+      );
+    response.setHeader('content-type', 'video/mp4');
+    await new Promise<void>((resolve) => {
+      response.on('close', resolve);
+      send(request, films.fileOf(film.id), { cacheControl: false, dotfiles: 'allow' })
+        .on('error', (error: { status?: number; headers?: Record<string, string> }) => {
+          response.removeHeader('content-disposition');
+          if (error.status !== 416) return refuse(404, 'The film’s file is missing.');
+          if (error.headers?.['Content-Range']) response.setHeader('content-range', error.headers['Content-Range']);
+          return refuse(416, 'The film is not that long.');
+        })
+        .pipe(response);
+    });
+  } catch (error) {
+    if (error instanceof Refusal) return refuse(error.status, error.message);
+    logger().error({ err: error, what: name }, 'a film could not be sent');
+    refuse(500, 'Something went wrong on the server. Try again.');
   }
-  const { films } = await runningServer();
-  if (how === 'download')
-    response.setHeader(
-      'content-disposition',
-      `attachment; filename="film.mp4"; filename*=UTF-8''${encodeURIComponent(`${film.title || 'film'} ${film.heightPx}p.mp4`)}`,
-    );
-  response.setHeader('content-type', 'video/mp4');
-  await new Promise<void>((resolve) => {
-    response.on('close', resolve);
-    send(request, films.fileOf(film.id), { cacheControl: false, dotfiles: 'allow' })
-      .on('error', () => {
-        response.statusCode = 404;
-        response.end('The film’s file is missing.');
-      })
-      .pipe(response);
-  });
 }

@@ -5,11 +5,13 @@ import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
 import { eq } from 'drizzle-orm';
 import { blankSlide } from '../../core/show/new-slide';
 import { showId, slideId, type ShowId } from '../../core/show/ids';
+import type { Show } from '../../core/show/show';
 import type { ShowEdit } from '../../core/show/edit';
 import { openDatabase, type OpenDatabase } from '../database/open-database';
-import { documents } from '../database/schema';
+import { documents, edits } from '../database/schema';
 import { createEvents, type ShowEvent } from '../events';
-import { createShowService, type ShowService } from './show-service';
+import { createVersionService } from './versions';
+import { createShowService, type AppliedEdits, type ShowService } from './show-service';
 
 let folder: string;
 let database: OpenDatabase;
@@ -48,7 +50,7 @@ describe('the show service', () => {
     for (let step = 0; step < 130; step += 1) {
       const { show } = (await shows.load(id))!;
       const edit: ShowEdit = step % 4 === 3 ? { kind: 'remove-slides', slideIds: [show.slides[0]!.id] } : addSlide();
-      expect((await shows.applyEdits(id, [sent(edit)], step))!.revision).toBe(step + 1);
+      expect(await shows.applyEdits(id, [sent(edit)], step)).toMatchObject({ revision: step + 1 });
     }
     const here = (await shows.load(id))!;
     expect(await afterRestart()).toEqual(here);
@@ -57,7 +59,7 @@ describe('the show service', () => {
   it('applies an edit once, however often it is sent', async () => {
     const edit = sent(addSlide(), 'the-same-edit');
     await shows.applyEdits(id, [edit], 0);
-    const again = (await shows.applyEdits(id, [edit], 0))!;
+    const again = (await shows.applyEdits(id, [edit], 0)) as AppliedEdits;
     expect([again.revision, again.since.length, (await shows.load(id))!.show.slides.length]).toEqual([1, 1, 1]);
   });
   it('tells a tab that was behind what others did, in order, and refuses only what cannot be done', async () => {
@@ -73,9 +75,9 @@ describe('the show service', () => {
         sent({ kind: 'set-default-length', lengthMs: 4000 }, 'second-tab-2'),
       ],
       0,
-    ))!;
+    ))! as AppliedEdits;
     expect(answer.since.map((entry) => entry.editId)).toEqual(['first-tab-1', 'first-tab-2', 'second-tab-2']);
-    expect(answer.refused).toEqual([{ editId: 'second-tab-1', reason: 'slide-not-found' }]);
+    expect(answer.refused).toMatchObject([{ editId: 'second-tab-1', reason: 'slide-not-found' }]);
     expect((await shows.load(id))!.show).toMatchObject({ title: 'Regatta', defaultLengthMs: 4000 });
   });
   it('keeps the order of edits that arrive at the same time', async () => {
@@ -100,17 +102,35 @@ describe('the show service', () => {
     expect((await shows.load(id))!.show.slides).toHaveLength(2);
     expect(await shows.setRemoved(showId('none'), true)).toBe(false);
   });
-  it('says so when a stored show is damaged, instead of opening half of it', async () => {
-    await database.write((db) =>
-      db
-        .update(documents)
-        .set({ document: { broken: true } as never })
-        .where(eq(documents.showId, id)),
-    );
-    await expect(afterRestart()).rejects.toMatchObject({
-      name: 'DamagedShowError',
-      message: expect.stringContaining(id),
-    });
+  it('opens a damaged show as it last was, says so, and lets nothing be changed', async () => {
+    const kept: Show = { ...(await shows.load(id))!.show, title: 'As kept' };
+    await createVersionService(database).keep(kept, 'Sunday', 'kept');
+    const damage = { document: { broken: true } };
+    await database.write((db) => db.update(documents).set(damage).where(eq(documents.showId, id)));
+    const opened = await openDatabase(url());
+    const anew = createShowService(opened, createEvents());
+    const loaded = (await anew.load(id))!;
+    expect(loaded.show.title).toBe('As kept');
+    expect(loaded.damage).toMatch(/damaged.*“Sunday”/);
+    expect(await anew.applyEdits(id, [sent(addSlide())], 0)).toEqual({ problem: loaded.damage });
+    expect(await anew.stored(id)).toMatchObject({ document: { document: { broken: true } } });
+    expect((await anew.load((await anew.duplicate(id))!.id))!.damage).toBeNull();
+    opened.close();
+  });
+  it('opens a show as it was before a stored edit that no longer applies', async () => {
+    await shows.applyEdits(id, [sent({ kind: 'rename-show', title: 'Before' }), sent(addSlide())], 0);
+    const gone = { edit: { kind: 'remove-slides', slideIds: ['never-there'] } };
+    await database.write((db) => db.update(edits).set(gone).where(eq(edits.revision, 2)));
+    const loaded = await afterRestart();
+    expect(loaded).toMatchObject({ show: { title: 'Before', slides: [] }, revision: 2 });
+    expect(loaded.damage).toMatch(/before its change number 2 of 2/);
+  });
+  it('refuses wrong edits one by one, keeps the others, and gives up on a flood', async () => {
+    const wrong = { editId: 'wrong-edit', edit: { kind: 'set-lengths', lengths: 'all of them' } };
+    const answer = (await shows.applyEdits(id, [wrong, sent(addSlide())], 0)) as AppliedEdits;
+    expect(answer).toMatchObject({ revision: 1, refused: [{ editId: 'wrong-edit', reason: 'unsound' }] });
+    const flood = Array.from({ length: 1000 }, (_, index) => ({ ...wrong, editId: `wrong-${index}` }));
+    expect(await shows.applyEdits(id, flood, 1)).toEqual({ problem: expect.stringContaining('lengths') });
   });
   it('tells open pages that there is something new', async () => {
     const events = createEvents();

@@ -1,15 +1,19 @@
 import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
-import { applyEdit, type EditRefusal, type ShowEdit } from '../../core/show/edit';
+import { applyEdit, type EditRefusal, type EditResult, type ShowEdit } from '../../core/show/edit';
+import { EDIT } from '../../core/show/edits/edit-records';
+import { NewerFormatError, raiseEdit, raiseShow } from '../../core/show/format/raise';
+import { FORMAT_VERSION } from '../../core/show/format/version';
 import { collide } from '../../core/show/touched';
-import { keepBeforeCollision } from './versions';
+import { logger } from '../logger';
+import { keepBeforeCollision, lastKept } from './versions';
 import { showId, type ShowId } from '../../core/show/ids';
 import { emptyShow, mainLayerOf, type Show } from '../../core/show/show';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { Database, OpenDatabase } from '../database/open-database';
 import { documents, edits, films, shows } from '../database/schema';
 import { parse } from '../schema/parse';
-import { showSchema } from '../schema/show-schema';
+import { parseShow } from '../schema/show-schema';
 import type { Events } from '../events';
 
 export interface ShelfEntry {
@@ -30,12 +34,25 @@ export interface SentEdit {
   readonly edit: ShowEdit;
 }
 
+/** An edit as it came from outside. */
+export interface UncheckedEdit {
+  readonly editId: string;
+  readonly edit: unknown;
+}
+
+export interface OpenedShow {
+  readonly show: Show;
+  readonly revision: number;
+  /** What is wrong with what is stored, for the person: the show is then as it last was sound, and cannot be changed. Null when nothing is. */
+  readonly damage: string | null;
+}
+
 export interface AppliedEdits {
   /** The show's revision after these edits. */
   readonly revision: number;
   /** Every edit since the revision the browser knew, in order; its own are among them. */
   readonly since: readonly SentEdit[];
-  readonly refused: readonly { readonly editId: string; readonly reason: EditRefusal }[];
+  readonly refused: readonly { readonly editId: string; readonly reason: EditRefusal; readonly sentence: string }[];
   /** These edits wrote where another window had written meanwhile; what that window had made is kept. */
   readonly collided: boolean;
 }
@@ -49,33 +66,32 @@ export interface ShowService {
   /** The same show again; its contact sheet is another's business. Null when there is no such show. */
   duplicate(id: ShowId): Promise<Show | null>;
   setArchived(id: ShowId, archived: boolean): Promise<boolean>;
-  rename(id: ShowId, title: string): Promise<boolean>;
-  load(id: ShowId): Promise<{ show: Show; revision: number } | null>;
+  rename(id: ShowId, title: string): Promise<'done' | 'not-there' | { readonly refused: string }>;
+  load(id: ShowId): Promise<OpenedShow | null>;
+  /** What is stored of a show as it lies there, whatever is wrong with it. Null when there is no such show. */
+  stored(id: ShowId): Promise<object | null>;
   /**
-   * Applies edits in order and keeps each. An edit whose id is known was applied before and is passed over. Null when there is no such show.
+   * Applies edits in order and keeps each. An edit whose id is known was applied before and is passed over; one that is wrong or cannot be done is refused by
+   * itself. Null when there is no such show; a problem when nothing can be applied to it, or when too many are wrong to be a slip.
    *
    * @param basedOn the revision they were made on, when that is older than the one the window knows by now: a closed page's unsent work
    */
   applyEdits(
     id: ShowId,
-    sent: readonly SentEdit[],
+    sent: readonly UncheckedEdit[],
     knownRevision: number,
     basedOn?: number,
-  ): Promise<AppliedEdits | null>;
+  ): Promise<AppliedEdits | { readonly problem: string } | null>;
   setRemoved(id: ShowId, removed: boolean): Promise<boolean>;
 }
 
 /** The document is written whole only this often; what came since is in `edits` and is replayed when the show is loaded. */
 const EDITS_BETWEEN_DOCUMENTS = 50;
 
-/** A show's row holds something that is not a show. */
-export class DamagedShowError extends Error {
-  override readonly name = 'DamagedShowError';
-}
+/** More wrong edits than this in one request are no slip. */
+const MOST_WRONG_EDITS = 20;
 
-interface Loaded {
-  readonly show: Show;
-  readonly revision: number;
+interface Loaded extends OpenedShow {
   readonly documentRevision: number;
 }
 
@@ -126,7 +142,7 @@ export function createShowService(
     },
     async load(id) {
       const found = await fetch(db, id);
-      return found && { show: found.show, revision: found.revision };
+      return found && { show: found.show, revision: found.revision, damage: found.damage };
     },
     async duplicate(id) {
       const found = await fetch(db, id);
@@ -135,81 +151,30 @@ export function createShowService(
       await insert(copy);
       return copy;
     },
-    applyEdits: (id, sent, knownRevision, basedOn = knownRevision) =>
-      write(async (database) => {
-        const before = await fetch(database, id);
-        if (!before) return null;
-        const ids = new Set(sent.map((entry) => entry.editId));
-        const unseenSince = Math.min(basedOn, knownRevision);
-        const unseen =
-          unseenSince < before.revision
-            ? await database
-                .select()
-                .from(edits)
-                .where(and(eq(edits.showId, id), gt(edits.revision, unseenSince)))
-                .orderBy(asc(edits.revision))
-            : [];
-        const known = new Set(
-          sent.length === 0
-            ? []
-            : (
-                await database
-                  .select({ editId: edits.editId })
-                  .from(edits)
-                  .where(and(eq(edits.showId, id), inArray(edits.editId, [...ids])))
-              ).map((row) => row.editId),
-        );
-        const theirs = unseen.filter((row) => !ids.has(row.editId)).map((row) => row.edit);
-        const fresh = sent.filter((entry) => !known.has(entry.editId));
-        const collided =
-          theirs.length > 0 &&
-          fresh.length > 0 &&
-          collide(
-            fresh.map((entry) => entry.edit),
-            theirs,
-            before.show,
-          );
-        if (collided) await keepBeforeCollision(database, before.show, now());
-        let { show, revision } = before;
-        const refused: { editId: string; reason: EditRefusal }[] = [];
-        const accepted: (typeof edits.$inferInsert)[] = [];
-        for (const { editId, edit } of fresh) {
-          if (known.has(editId)) continue;
-          const result = applyEdit(show, edit);
-          if (!result.ok) {
-            refused.push({ editId, reason: result.reason });
-            continue;
-          }
-          known.add(editId);
-          show = result.show;
-          revision += 1;
-          accepted.push({ showId: id, revision, editId, edit, at: now() });
-        }
-        if (accepted.length > 0) {
-          const documentDue = revision - before.documentRevision >= EDITS_BETWEEN_DOCUMENTS;
-          await database.transaction(async (transaction) => {
-            for (const row of accepted) await transaction.insert(edits).values(row);
-            await transaction
-              .update(shows)
-              .set({ revision, ...shelfFacts(show), changedAt: now() })
-              .where(eq(shows.id, id));
-            if (documentDue)
-              await transaction.update(documents).set({ revision, document: show }).where(eq(documents.showId, id));
-          });
-          loaded.set(id, { show, revision, documentRevision: documentDue ? revision : before.documentRevision });
-          events.tell(id, { kind: 'edits', revision });
-        }
-        const since = [...unseen.filter((row) => row.revision > knownRevision), ...accepted].map((row) => ({
-          editId: row.editId,
-          edit: row.edit,
-        }));
-        return { revision, since, refused, collided };
-      }),
+    async applyEdits(id, sent, knownRevision, basedOn = knownRevision) {
+      const { right, refused } = sorted(sent);
+      if (refused.length > MOST_WRONG_EDITS) return { problem: refused[0]!.sentence };
+      return write((database) => applyRight(database, id, right, refused, knownRevision, basedOn));
+    },
+    async stored(id) {
+      const [row] = await db.select().from(shows).where(eq(shows.id, id));
+      if (!row) return null;
+      const [whole] = await db.select().from(documents).where(eq(documents.showId, id));
+      const later = await db
+        .select()
+        .from(edits)
+        .where(and(eq(edits.showId, id), gt(edits.revision, whole?.revision ?? 0)))
+        .orderBy(asc(edits.revision));
+      return { show: row, document: whole ?? null, edits: later };
+    },
     async rename(id, title) {
       const found = await fetch(db, id);
-      if (!found) return false;
-      await service.applyEdits(id, [{ editId: nanoid(16), edit: { kind: 'rename-show', title } }], found.revision);
-      return true;
+      if (!found) return 'not-there';
+      const edit = { editId: nanoid(16), edit: { kind: 'rename-show', title } };
+      const applied = await service.applyEdits(id, [edit], found.revision);
+      if (applied === null) return 'not-there';
+      if ('problem' in applied) return { refused: applied.problem };
+      return applied.refused[0] ? { refused: applied.refused[0].sentence } : 'done';
     },
     async setArchived(id, archived) {
       const result = await write((database) =>
@@ -243,33 +208,188 @@ export function createShowService(
     );
   }
 
+  async function applyRight(
+    database: Database,
+    id: ShowId,
+    sent: readonly SentEdit[],
+    wrong: AppliedEdits['refused'],
+    knownRevision: number,
+    basedOn: number,
+  ): Promise<AppliedEdits | { readonly problem: string } | null> {
+    const before = await fetch(database, id);
+    if (!before) return null;
+    if (before.damage !== null) return { problem: before.damage };
+    const unseen = await editsSince(database, id, Math.min(basedOn, knownRevision), before);
+    const known = await knownAmong(database, id, sent);
+    const ids = new Set(sent.map((entry) => entry.editId));
+    const theirs = unseen.filter((row) => !ids.has(row.editId)).map((row) => row.edit);
+    const fresh = sent.filter((entry) => !known.has(entry.editId));
+    const ours = fresh.map((entry) => entry.edit);
+    const collided = theirs.length > 0 && ours.length > 0 && collide(ours, theirs);
+    if (collided) await keepBeforeCollision(database, before.show, now());
+    let { show, revision } = before;
+    const refused = [...wrong];
+    const accepted: (SentEdit & { readonly revision: number })[] = [];
+    for (const { editId, edit } of fresh) {
+      if (known.has(editId)) continue;
+      const result = applyEdit(show, edit);
+      if (!result.ok) {
+        refused.push({ editId, reason: result.reason, sentence: result.sentence });
+        continue;
+      }
+      known.add(editId);
+      show = result.show;
+      revision += 1;
+      accepted.push({ revision, editId, edit });
+    }
+    if (accepted.length > 0) {
+      const documentDue = revision - before.documentRevision >= EDITS_BETWEEN_DOCUMENTS;
+      await database.transaction(async (transaction) => {
+        for (const row of accepted)
+          await transaction.insert(edits).values({ ...row, showId: id, formatVersion: FORMAT_VERSION, at: now() });
+        await transaction
+          .update(shows)
+          .set({ revision, ...shelfFacts(show), changedAt: now() })
+          .where(eq(shows.id, id));
+        if (documentDue)
+          await transaction.update(documents).set({ revision, document: show }).where(eq(documents.showId, id));
+      });
+      remember(id, {
+        show,
+        revision,
+        documentRevision: documentDue ? revision : before.documentRevision,
+        damage: null,
+      });
+      events.tell(id, { kind: 'edits', revision });
+    }
+    const since = [...unseen.filter((row) => row.revision > knownRevision), ...accepted].map(({ editId, edit }) => ({
+      editId,
+      edit,
+    }));
+    return { revision, since, refused, collided };
+  }
+
+  async function editsSince(
+    database: Database,
+    id: ShowId,
+    revision: number,
+    now: Loaded,
+  ): Promise<(SentEdit & { readonly revision: number })[]> {
+    if (revision >= now.revision) return [];
+    const rows = await database
+      .select()
+      .from(edits)
+      .where(and(eq(edits.showId, id), gt(edits.revision, revision)))
+      .orderBy(asc(edits.revision));
+    return rows.map((row) => ({
+      revision: row.revision,
+      editId: row.editId,
+      edit: raiseEdit(row.edit, row.formatVersion, now.show),
+    }));
+  }
+
+  async function knownAmong(database: Database, id: ShowId, sent: readonly SentEdit[]): Promise<Set<string>> {
+    if (sent.length === 0) return new Set();
+    const ids = sent.map((entry) => entry.editId);
+    const rows = await database
+      .select({ editId: edits.editId })
+      .from(edits)
+      .where(and(eq(edits.showId, id), inArray(edits.editId, ids)));
+    return new Set(rows.map((row) => row.editId));
+  }
+
+  function remember(id: ShowId, show: Loaded): void {
+    loaded.delete(id);
+    loaded.set(id, show);
+    if (loaded.size > MOST_LOADED) loaded.delete(loaded.keys().next().value!);
+  }
+
   async function fetch(database: Database, id: ShowId): Promise<Loaded | null> {
     const [row] = await database
-      .select({ revision: shows.revision })
+      .select({ revision: shows.revision, title: shows.title })
       .from(shows)
       .where(and(eq(shows.id, id), isNull(shows.removedAt)));
     if (!row) return null;
     const kept = loaded.get(id);
     if (kept?.revision === row.revision) return kept;
+    const fresh = await open(database, id, row);
+    remember(id, fresh);
+    return fresh;
+  }
+
+  async function open(
+    database: Database,
+    id: ShowId,
+    row: { readonly revision: number; readonly title: string },
+  ): Promise<Loaded> {
     const [whole] = await database.select().from(documents).where(eq(documents.showId, id));
-    const parsed = parse(showSchema(), whole?.document);
-    if (!parsed.ok) throw new DamagedShowError(`The show ${id} is damaged: ${parsed.problem}`);
-    let show = parsed.value;
+    const documentRevision = whole?.revision ?? 0;
+    const opened = openStored(whole?.document);
+    if (!opened.ok) {
+      logger().error({ show: id, problem: opened.problem }, 'a stored show is damaged');
+      const kept = await lastKept(database, id);
+      const show = kept ? { ...emptyShow(id, row.title), ...kept.content } : emptyShow(id, row.title);
+      const how = kept ? `It is shown as the version “${kept.name}” kept it` : 'Nothing of it could be read';
+      return { show, revision: row.revision, documentRevision, damage: damageSentence(opened.problem, how) };
+    }
+    let { show } = opened;
     const later = await database
       .select()
       .from(edits)
-      .where(and(eq(edits.showId, id), gt(edits.revision, whole!.revision), sql`${edits.revision} <= ${row.revision}`))
+      .where(and(eq(edits.showId, id), gt(edits.revision, documentRevision), sql`${edits.revision} <= ${row.revision}`))
       .orderBy(asc(edits.revision));
-    for (const { edit, revision } of later) {
-      const result = applyEdit(show, edit);
-      if (!result.ok)
-        throw new DamagedShowError(`Edit ${revision} of the show ${id} no longer applies: ${result.reason}`);
+    for (const { edit, revision, formatVersion } of later) {
+      const result = appliedAgain(show, edit, formatVersion);
+      if (!result.ok) {
+        logger().error({ show: id, edit: revision, problem: result.sentence }, 'a stored edit no longer applies');
+        const how = `It is shown as it was before its change number ${revision} of ${row.revision}`;
+        return { show, revision: row.revision, documentRevision, damage: damageSentence(result.sentence, how) };
+      }
       show = result.show;
     }
-    const fresh = { show, revision: row.revision, documentRevision: whole!.revision };
-    loaded.set(id, fresh);
-    return fresh;
+    return { show, revision: row.revision, documentRevision, damage: null };
   }
+}
+
+/** Shows kept open in memory; one takes up to some ten megabytes. */
+const MOST_LOADED = 40;
+
+/** Edits that are as edits must be, and the others with what is wrong about them. */
+function sorted(sent: readonly UncheckedEdit[]): { right: SentEdit[]; refused: AppliedEdits['refused'] } {
+  const right: SentEdit[] = [];
+  const refused: { editId: string; reason: EditRefusal; sentence: string }[] = [];
+  for (const { editId, edit } of sent) {
+    const parsed = parse<ShowEdit>(EDIT, edit);
+    if (parsed.ok) right.push({ editId, edit: parsed.value });
+    else refused.push({ editId, reason: 'unsound', sentence: `That cannot be done: ${parsed.problem}.` });
+    if (refused.length > MOST_WRONG_EDITS) break;
+  }
+  return { right, refused };
+}
+
+type Opened = { readonly ok: true; readonly show: Show } | { readonly ok: false; readonly problem: string };
+
+function openStored(document: unknown): Opened {
+  try {
+    const parsed = parseShow(raiseShow(document));
+    return parsed.ok ? { ok: true, show: parsed.value } : parsed;
+  } catch (error) {
+    if (error instanceof NewerFormatError) return { ok: false, problem: error.message };
+    throw error;
+  }
+}
+
+/** What was accepted once and cannot be done any more, or cannot even be read, is damage, not a fault of the server. */
+function appliedAgain(show: Show, edit: unknown, formatVersion: number): EditResult {
+  try {
+    return applyEdit(show, raiseEdit(edit, formatVersion, show));
+  } catch (error) {
+    return { ok: false, reason: 'unsound', sentence: error instanceof Error ? error.message : String(error) };
+  }
+}
+
+function damageSentence(problem: string, how: string): string {
+  return `What is stored of this show is damaged (${problem.replace(/\.$/, '')}). ${how}, and cannot be changed; a copy of it can.`;
 }
 
 function shelfFacts(show: Show): { title: string; slideCount: number; lengthMs: number; posterAssetId: string | null } {

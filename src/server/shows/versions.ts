@@ -5,8 +5,10 @@ import { contentOf, type Show, type ShowContent } from '../../core/show/show';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { Database, OpenDatabase } from '../database/open-database';
 import { versions } from '../database/schema';
-import { parse } from '../schema/parse';
-import { contentSchema } from '../schema/show-schema';
+import { raiseContent } from '../../core/show/format/raise';
+import { FORMAT_VERSION } from '../../core/show/format/version';
+import { Refusal } from '../http/refusal';
+import { parseContent } from '../schema/show-schema';
 
 /** A version in the list of a show's versions. */
 export interface VersionEntry {
@@ -25,6 +27,13 @@ export interface VersionService {
   load(show: ShowId, id: string): Promise<(VersionEntry & { readonly content: ShowContent }) | null>;
   rename(show: ShowId, id: string, name: string): Promise<boolean>;
   setRemoved(show: ShowId, id: string, removed: boolean): Promise<boolean>;
+}
+
+/** What is stored of a version cannot be read any more. */
+class DamagedVersionError extends Refusal {
+  constructor(message: string) {
+    super(409, message);
+  }
 }
 
 /** Two collisions closer together than this are one quarrel; its beginning is kept. */
@@ -50,13 +59,19 @@ export function createVersionService({ db, write }: OpenDatabase, now: () => num
     keep: (show, name, why) => write((database) => keepVersion(database, show, name, why, now())),
     async load(show, id) {
       const [row] = await db
-        .select({ ...entry, content: versions.content })
+        .select({ ...entry, content: versions.content, formatVersion: versions.formatVersion })
         .from(versions)
         .where(one(show, id));
       if (!row) return null;
-      const parsed = parse(contentSchema(), row.content);
-      if (!parsed.ok) throw new Error(`The version ${id} is damaged: ${parsed.problem}`);
-      return { ...row, content: parsed.value };
+      return {
+        id: row.id,
+        name: row.name,
+        why: row.why,
+        slideCount: row.slideCount,
+        lengthMs: row.lengthMs,
+        createdAt: row.createdAt,
+        content: contentIn(row),
+      };
     },
     async rename(show, id, name) {
       return (
@@ -79,6 +94,37 @@ export function createVersionService({ db, write }: OpenDatabase, now: () => num
   };
 }
 
+/** @throws {DamagedVersionError} */
+function contentIn(row: {
+  readonly id: string;
+  readonly content: unknown;
+  readonly formatVersion: number;
+}): ShowContent {
+  const parsed = parseContent(raiseContent(row.content, row.formatVersion));
+  if (!parsed.ok) throw new DamagedVersionError(`The version ${row.id} is damaged: ${parsed.problem}`);
+  return parsed.value;
+}
+
+/** The latest version of a show that can still be read; null when there is none. */
+export async function lastKept(
+  database: Database,
+  show: ShowId,
+): Promise<{ readonly name: string; readonly content: ShowContent } | null> {
+  const rows = await database
+    .select()
+    .from(versions)
+    .where(eq(versions.showId, show))
+    .orderBy(desc(versions.createdAt));
+  for (const row of rows) {
+    try {
+      return { name: row.name, content: contentIn(row) };
+    } catch (error) {
+      if (!(error instanceof DamagedVersionError)) throw error;
+    }
+  }
+  return null;
+}
+
 /** Within a write that is under way. */
 export async function keepVersion(
   database: Database,
@@ -95,7 +141,9 @@ export async function keepVersion(
     lengthMs: showLengthMs(show),
     createdAt: at,
   };
-  await database.insert(versions).values({ ...entry, showId: show.id, content: contentOf(show) });
+  await database
+    .insert(versions)
+    .values({ ...entry, showId: show.id, content: contentOf(show), formatVersion: FORMAT_VERSION });
   return entry;
 }
 

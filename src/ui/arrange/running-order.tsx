@@ -23,6 +23,7 @@ import { Tray, TRAY_DRAG } from './tray';
 import { useOrderActions } from './use-order-actions';
 import { useEdgeScroll } from './use-edge-scroll';
 import { useOrderClipboard } from './use-order-clipboard';
+import { usePictureUrl } from '../show/file-url';
 
 const LENGTH_STEP_MS = 500;
 const WORDS_UP_MS = 1000;
@@ -42,6 +43,7 @@ interface RunningOrderProps {
 
 /** The slides read downwards in time. Only rows in sight are in the page. */
 export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
+  const pictureUrl = usePictureUrl();
   const store = useShowStore();
   const prepared = usePrepared();
   const { show, moves, facts } = prepared;
@@ -402,7 +404,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
         {draggedAsset && (
           <span className="relative block w-[150px] rotate-2 bg-white p-1 shadow-raised">
             {/* eslint-disable-next-line @next/next/no-img-element */}
-            <img src={`/api/pictures/${draggedAsset}?width=320`} alt="" className="h-20 w-full object-cover" />
+            <img src={pictureUrl(draggedAsset, 320)} alt="" className="h-20 w-full object-cover" />
             {dragging.length > 1 && (
               <span className="tabular absolute -top-2 -right-2 grid size-6 place-items-center rounded-full bg-red text-xs font-semibold text-white">
                 {dragging.length}

@@ -9,7 +9,7 @@ import type { Transition } from '../../core/show/transition';
 import { Button } from '../kit/button';
 import { useShow } from '../show/show-provider';
 import { TransitionForm } from './transition-form';
-import { TRANSITION_NAMES } from './transition-names';
+import { transitionName } from '../../core/transitions/transitions';
 
 /** Played before and after a transition, so that it is seen between its pictures. */
 const AROUND_MS = 700;
@@ -28,7 +28,7 @@ interface SeamProps {
 export const Seam = memo(function Seam({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
   const { transition } = slide;
   const label =
-    transition.kind === 'cut' ? 'cut' : `${TRANSITION_NAMES[transition.kind]} ${(transitionMs / 1000).toFixed(1)}`;
+    transition.kind === 'cut' ? 'cut' : `${transitionName(transition.kind)} ${(transitionMs / 1000).toFixed(1)}`;
   return (
     <Popover.Root
       onOpenChange={(open) => {

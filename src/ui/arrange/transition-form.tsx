@@ -1,19 +1,18 @@
 'use client';
 
 import { useState } from 'react';
-import { easingsForTransitions, TRANSITION_NAMES } from './transition-names';
+import { easingsForTransitions } from './easings-for-transitions';
 import {
-  EIGHT_WAYS,
-  FAMILIES,
-  FOUR_WAYS,
-  IRIS_SHAPES,
   PATTERN_NAMES,
+  TRANSITION_FAMILIES,
+  type PatternName,
   type Transition,
-  type TransitionFamily,
   type TransitionKind,
   type TransitionOverTime,
 } from '../../core/show/transition';
-import { USUAL_COUNT, USUAL_SOFTNESS } from '../../core/transitions/transition-plan';
+import type { AssetId } from '../../core/show/ids';
+import type { Parameter } from '../../core/transitions/transition-kind';
+import { FAMILIES, transitionName, TRANSITIONS } from '../../core/transitions/transitions';
 import type { Easing } from '../../core/keys/easing';
 import { ChoosePrintSheet } from '../gather/choose-print-sheet';
 import { Amount } from '../kit/amount';
@@ -21,6 +20,7 @@ import { Button } from '../kit/button';
 import { ColourField } from '../kit/colour-field';
 import { NumberField } from '../kit/number-field';
 import { Pick, plainOptions } from '../kit/pick';
+import { unreachable } from '../../core/unreachable';
 
 interface TransitionFormProps {
   readonly transition: Transition;
@@ -28,14 +28,13 @@ interface TransitionFormProps {
 }
 
 const USUAL_MS = 1000;
-const FAMILY_NAMES = Object.keys(FAMILIES) as TransitionFamily[];
 const groups = [
   { name: null, options: [{ value: 'cut' as TransitionKind, label: 'cut' }] },
-  ...FAMILY_NAMES.map((family) => ({
+  ...TRANSITION_FAMILIES.map((family) => ({
     name: family,
-    options: FAMILIES[family].map((kind) => ({ value: kind as TransitionKind, label: TRANSITION_NAMES[kind] })),
+    options: FAMILIES[family].map((kind) => ({ value: kind as TransitionKind, label: transitionName(kind) })),
   })),
-  { name: 'any of a family', options: [{ value: 'shuffle' as TransitionKind, label: TRANSITION_NAMES.shuffle }] },
+  { name: 'any of a family', options: [{ value: 'shuffle' as TransitionKind, label: transitionName('shuffle') }] },
 ];
 
 /** Everything that can be said about one transition. */
@@ -68,6 +67,7 @@ export function TransitionForm({ transition, onChange }: TransitionFormProps) {
   );
 }
 
+/** What can be said about a kind, as its record has it; the softness comes last, on a line of its own. */
 function Parts({
   transition,
   onChange,
@@ -77,93 +77,27 @@ function Parts({
 }) {
   const change = (part: Record<string, unknown>, joins?: string) =>
     onChange({ ...transition, ...part } as Transition, joins);
-  const directions = directionsOf(transition);
-  const [choosing, setChoosing] = useState(false);
+  const parameters: [string, Parameter][] =
+    transition.kind === 'shuffle' ? [] : Object.entries(TRANSITIONS[transition.kind].parameters);
+  const field = ([name, parameter]: [string, Parameter]) => (
+    <ParameterField
+      key={name}
+      name={name}
+      parameter={parameter}
+      value={(transition as unknown as Record<string, unknown>)[name]}
+      onChange={change}
+    />
+  );
   return (
     <>
-      {choosing && (
-        <ChoosePrintSheet
-          title="A pattern of your own"
-          kind="picture"
-          part="pattern-with"
-          onChoose={(entry) => change({ pattern: { assetId: entry.assetId } })}
-          onClose={() => setChoosing(false)}
-        >
-          <p className="text-soft">Its dark places change over first, its bright ones last.</p>
-        </ChoosePrintSheet>
-      )}
       <div className="flex flex-wrap items-center gap-2">
-        {directions && (
-          <Pick
-            label="Direction"
-            value={('direction' in transition && transition.direction) || directions[0]!}
-            groups={[{ name: null, options: plainOptions(directions) }]}
-            onChange={(direction) => change({ direction })}
-          />
-        )}
-        {transition.kind === 'iris' && (
-          <Pick
-            label="Shape"
-            value={transition.shape ?? 'circle'}
-            groups={[{ name: null, options: plainOptions(IRIS_SHAPES) }]}
-            onChange={(shape) => change({ shape })}
-          />
-        )}
-        {transition.kind === 'pattern' && (
-          <Pick
-            label="Pattern"
-            value={typeof transition.pattern === 'string' ? transition.pattern : 'own'}
-            groups={[
-              { name: null, options: plainOptions(PATTERN_NAMES) },
-              { name: 'of your own', options: [{ value: 'own', label: 'a picture …' }] },
-            ]}
-            onChange={(pattern) => {
-              if (pattern === 'own') setChoosing(true);
-              else change({ pattern });
-            }}
-          />
-        )}
-        {transition.kind === 'pattern' && typeof transition.pattern === 'object' && (
-          <Button className="h-7" onClick={() => setChoosing(true)}>
-            another picture …
-          </Button>
-        )}
-        {transition.kind === 'pattern' && (
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              checked={transition.inverted ?? false}
-              onChange={(event) => change({ inverted: event.target.checked || undefined })}
-            />
-            the other way round
-          </label>
-        )}
-        {(transition.kind === 'dip' || transition.kind === 'burn') && (
-          <span className="flex items-center gap-1.5">
-            through{' '}
-            <ColourField
-              label="Colour it goes through"
-              value={transition.colour ?? (transition.kind === 'dip' ? '#000000' : '#ffffff')}
-              onChange={(colour) => change({ colour }, 'transition colour')}
-            />
-          </span>
-        )}
-        {(transition.kind === 'blinds' || transition.kind === 'checks' || transition.kind === 'mosaic') && (
-          <NumberField
-            label="How many"
-            value={transition.count ?? USUAL_COUNT[transition.kind]}
-            min={2}
-            max={100}
-            digits={0}
-            onCommit={(count) => change({ count: Math.round(count) })}
-          />
-        )}
+        {parameters.filter(([, parameter]) => parameter.is !== 'softness').map(field)}
         {transition.kind === 'shuffle' && (
           <>
             <Pick
               label="Family"
               value={transition.family}
-              groups={[{ name: null, options: plainOptions(['all', ...FAMILY_NAMES] as const) }]}
+              groups={[{ name: null, options: plainOptions(['all', ...TRANSITION_FAMILIES] as const) }]}
               onChange={(family) => change({ family })}
             />
             <Button className="h-7" onClick={() => change({ seed: transition.seed + 1 })}>
@@ -178,50 +112,138 @@ function Parts({
           onChange={(easing) => change({ easing: easing === 'usual' ? undefined : (easing as Easing) })}
         />
       </div>
-      {isSoft(transition) && (
-        <Amount
-          label="Softness"
-          value={transition.softness ?? USUAL_SOFTNESS[transition.kind]}
-          min={0}
-          max={1}
-          rest={USUAL_SOFTNESS[transition.kind]}
-          shown={`${Math.round(100 * (transition.softness ?? USUAL_SOFTNESS[transition.kind]))} %`}
-          onChange={(softness) => change({ softness }, 'transition softness')}
-        />
-      )}
+      {parameters.filter(([, parameter]) => parameter.is === 'softness').map(field)}
     </>
   );
 }
 
-type SoftTransition = Extract<TransitionOverTime, { kind: keyof typeof USUAL_SOFTNESS }>;
-
-function isSoft(transition: TransitionOverTime): transition is SoftTransition {
-  return transition.kind in USUAL_SOFTNESS;
+interface ParameterFieldProps {
+  readonly name: string;
+  readonly parameter: Parameter;
+  /** As the transition has it; undefined stands for the usual. */
+  readonly value: unknown;
+  readonly onChange: (part: Record<string, unknown>, joins?: string) => void;
 }
 
-function directionsOf(transition: TransitionOverTime): readonly string[] | null {
-  switch (transition.kind) {
-    case 'wipe':
-      return ['right', ...EIGHT_WAYS.filter((way) => way !== 'right')];
-    case 'clock':
-      return ['clockwise', 'anticlockwise'];
-    case 'iris':
-      return ['open', 'close'];
-    case 'blinds':
-      return ['down', ...FOUR_WAYS.filter((way) => way !== 'down')];
-    case 'slide-apart':
-      return ['across', 'down'];
-    case 'zoom-through':
-    case 'zoom-blur':
-      return ['in', 'out'];
-    case 'push':
-    case 'slide-over':
-    case 'slide-off':
-    case 'page-turn':
-    case 'card-turn':
-    case 'cube-turn':
-      return FOUR_WAYS;
-    default:
+function ParameterField({ name, parameter, value, onChange }: ParameterFieldProps) {
+  switch (parameter.is) {
+    case 'choice':
+      return (
+        <Pick
+          label={parameter.label}
+          value={(value as string | undefined) ?? parameter.usual}
+          groups={[
+            {
+              name: null,
+              options: plainOptions([
+                parameter.usual,
+                ...parameter.values.filter((other) => other !== parameter.usual),
+              ]),
+            },
+          ]}
+          onChange={(chosen) => onChange({ [name]: chosen })}
+        />
+      );
+    case 'pattern':
+      return (
+        <PatternField
+          value={value as PatternName | { assetId: AssetId }}
+          onChange={(pattern) => onChange({ [name]: pattern })}
+        />
+      );
+    case 'switch':
+      return (
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={(value as boolean | undefined) ?? parameter.usual}
+            onChange={(event) => onChange({ [name]: event.target.checked || undefined })}
+          />
+          {parameter.label}
+        </label>
+      );
+    case 'colour':
+      return (
+        <span className="flex items-center gap-1.5">
+          through{' '}
+          <ColourField
+            label="Colour it goes through"
+            value={(value as string | undefined) ?? parameter.usual}
+            onChange={(colour) => onChange({ [name]: colour }, 'transition colour')}
+          />
+        </span>
+      );
+    case 'count':
+      return (
+        <NumberField
+          label="How many"
+          value={(value as number | undefined) ?? parameter.usual}
+          min={parameter.least}
+          max={parameter.most}
+          digits={0}
+          onCommit={(count) => onChange({ [name]: Math.round(count) })}
+        />
+      );
+    case 'softness': {
+      const softness = (value as number | undefined) ?? parameter.usual;
+      return (
+        <Amount
+          label="Softness"
+          value={softness}
+          min={0}
+          max={1}
+          rest={parameter.usual}
+          shown={`${Math.round(100 * softness)} %`}
+          onChange={(next) => onChange({ [name]: next }, 'transition softness')}
+        />
+      );
+    }
+    case 'seed':
       return null;
+    default:
+      return unreachable(parameter);
   }
+}
+
+/** One of the patterns that ship, or a picture of one's own. */
+function PatternField({
+  value,
+  onChange,
+}: {
+  value: PatternName | { assetId: AssetId };
+  onChange: (pattern: PatternName | { assetId: AssetId }) => void;
+}) {
+  const [choosing, setChoosing] = useState(false);
+  return (
+    <>
+      {choosing && (
+        <ChoosePrintSheet
+          title="A pattern of your own"
+          kind="picture"
+          part="pattern-with"
+          onChoose={(entry) => onChange({ assetId: entry.assetId })}
+          onClose={() => setChoosing(false)}
+        >
+          <p className="text-soft">Its dark places change over first, its bright ones last.</p>
+        </ChoosePrintSheet>
+      )}
+      <Pick
+        label="Pattern"
+        value={typeof value === 'string' ? value : 'own'}
+        groups={[
+          { name: null, options: plainOptions(PATTERN_NAMES) },
+          { name: 'of your own', options: [{ value: 'own', label: 'a picture …' }] },
+        ]}
+        onChange={(pattern) => {
+          if (pattern === 'own') setChoosing(true);
+          else onChange(pattern as PatternName);
+        }}
+      />
+      {typeof value === 'object' && (
+        <Button className="h-7" onClick={() => setChoosing(true)}>
+          another picture …
+        </Button>
+      )}
+    </>
+  );
 }

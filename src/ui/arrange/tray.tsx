@@ -7,6 +7,7 @@ import { useRef, useState } from 'react';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { Button } from '../kit/button';
 import { selectionAfterClick, selectionAfterStep } from '../kit/selection';
+import { usePictureUrl } from '../show/file-url';
 
 interface TrayProps {
   readonly entries: readonly SheetEntry[];
@@ -123,6 +124,7 @@ interface TrayPrintProps {
 export const TRAY_DRAG = 'print ';
 
 function TrayPrint({ entry, leftPx, chosen, onClick }: TrayPrintProps) {
+  const pictureUrl = usePictureUrl();
   const { setNodeRef, listeners } = useDraggable({ id: `${TRAY_DRAG}${entry.id}` });
   return (
     <div
@@ -141,7 +143,7 @@ function TrayPrint({ entry, leftPx, chosen, onClick }: TrayPrintProps) {
     >
       {/* eslint-disable-next-line @next/next/no-img-element */}
       <img
-        src={`/api/pictures/${entry.assetId}?width=320`}
+        src={pictureUrl(entry.assetId, 320)}
         alt=""
         draggable={false}
         decoding="async"

@@ -15,7 +15,8 @@ import {
   type Layout,
 } from '../../core/show/layout';
 import { blankSlide, copyOfSlide, layerFromAsset, slideFromAsset } from '../../core/show/new-slide';
-import { mainLayerOf, SHORTEST_SLIDE_MS, wordsOf, type Slide } from '../../core/show/show';
+import { SHORTEST_SLIDE_MS } from '../../core/show/limits';
+import { mainLayerOf, wordsOf, type Slide } from '../../core/show/show';
 import { movedSeam, type SeamWay } from '../../core/timing/moved-seam';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { useShowStore } from '../show/show-provider';

@@ -50,7 +50,7 @@ export function useOrderClipboard(hands: OrderClipboardHands): void {
     const put = async ({ showId, slides, ownWork }: NonNullable<ReturnType<typeof slidesOn>>) => {
       const { show, setEntries } = store.getState();
       if (showId !== show.id || !ownWork) {
-        const lent = await callServer<{ entries: SheetEntry[] }>('POST', `/api/shows/${show.id}/loans`, {
+        const lent = await callServer<{ entries: SheetEntry[] }>('POST', `/api/v1/shows/${show.id}/loans`, {
           from: showId,
           slides,
         });

@@ -2,7 +2,7 @@
 
 import { nanoid } from 'nanoid';
 import { memo, useEffect, useRef } from 'react';
-import type { WordsText } from '../../core/show/edit';
+import type { WordsText } from '../../core/show/words-of-slide';
 import { layerId } from '../../core/show/ids';
 import { wordsOf, type Slide } from '../../core/show/show';
 import { textOf } from '../../core/show/words-of-slide';

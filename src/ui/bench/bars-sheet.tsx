@@ -3,7 +3,6 @@
 import { useMemo, useState } from 'react';
 import { barredPictures, type BarredPicture } from '../../core/light/barred-pictures';
 import { cropOfSides, croppedSize } from '../../core/motion/crop';
-import type { LayerId } from '../../core/show/ids';
 import { runCommand } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { CroppedPrint } from '../kit/cropped-print';
@@ -21,20 +20,18 @@ export function useBars(): { readonly found: readonly BarredPicture[]; readonly 
   return { found, open: () => runCommand('trim-bars') };
 }
 
+const nameOf = ({ slideId, layer }: BarredPicture): string => `${slideId} ${layer.id}`;
+
 /** Every picture with dark bars, as it is and as it would be, side by side; the chosen ones are trimmed together. */
 export function BarsSheet({ onClose }: { onClose: () => void }) {
   const { found } = useBars();
   const facts = useShow((state) => state.facts);
   const edit = useShow((state) => state.edit);
-  const [left, setLeft] = useState<ReadonlySet<LayerId>>(new Set());
-  const chosen = found.filter(({ layer }) => !left.has(layer.id));
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const chosen = found.filter((entry) => !left.has(nameOf(entry)));
   const trim = () => {
-    const bars = new Map(chosen.map((entry) => [entry.layer.id, entry.bars]));
-    const change = cropEdit(
-      chosen.map(({ layer }) => layer),
-      facts,
-      (layer, picture) => cropOfSides(bars.get(layer.id)!, 0, picture),
-    );
+    const bars = new Map(chosen.map((entry) => [entry.layer, entry.bars]));
+    const change = cropEdit(chosen, facts, (layer, picture) => cropOfSides(bars.get(layer)!, 0, picture));
     if (change)
       edit({
         kind: 'together',
@@ -54,25 +51,25 @@ export function BarsSheet({ onClose }: { onClose: () => void }) {
         <>
           <p className="text-soft">These files have dark bars baked in. Untick a picture to leave it as it is.</p>
           <ul className="mt-3 flex max-h-[56vh] flex-col gap-3 overflow-y-auto scroll-thin" data-part="bars-list">
-            {found.map(({ slideIndex, layer, bars }) => {
+            {found.map((entry) => {
+              const { slideIndex, layer, bars } = entry;
+              const name = nameOf(entry);
               const picture = facts.get(layer.assetId);
               if (picture?.kind !== 'picture') return null;
               const crop = cropOfSides(bars, 0, picture);
               const after = croppedSize(picture, crop);
               const scale = Math.min(BOX.widthPx / picture.widthPx, BOX.heightPx / picture.heightPx);
               return (
-                <li key={layer.id}>
+                <li key={name}>
                   <label className="flex items-center gap-4">
                     <input
                       type="checkbox"
                       className="size-4 accent-red"
-                      checked={!left.has(layer.id)}
+                      checked={!left.has(name)}
                       aria-label={`Trim the picture of slide ${slideIndex + 1}`}
                       onChange={(event) =>
                         setLeft(
-                          new Set(
-                            event.target.checked ? [...left].filter((id) => id !== layer.id) : [...left, layer.id],
-                          ),
+                          new Set(event.target.checked ? [...left].filter((other) => other !== name) : [...left, name]),
                         )
                       }
                     />

@@ -2,26 +2,27 @@ import { moveUnderCrop, placeOnCrop, placeOnPicture, settledCrop, WHOLE_CROP, ty
 import type { FactsById, PictureFacts } from '../../core/show/asset-facts';
 import type { ShowEdit } from '../../core/show/edit';
 import type { PictureLayer } from '../../core/show/layer';
+import type { LayerOnSlide } from './chosen-layers';
 
 /** The edit that crops pictures anew; moves and red eyes stay where they are on the picture. Null when none of them can be cropped. */
 export function cropEdit(
-  layers: readonly PictureLayer[],
+  pictures: readonly LayerOnSlide<PictureLayer>[],
   facts: FactsById,
   cropOf: (layer: PictureLayer, picture: PictureFacts) => Crop | null,
 ): ShowEdit | null {
-  const changed = layers.flatMap((layer) => {
+  const changed = pictures.flatMap(({ slideId, layer }) => {
     const picture = facts.get(layer.assetId);
     if (picture?.kind !== 'picture') return [];
     const wanted = cropOf(layer, picture);
     const crop = wanted && settledCrop(wanted, picture);
-    return [{ layer, picture, crop, move: moveUnderCrop(layer.move, layer.crop, crop, picture) }];
+    return [{ slideId, layer, picture, crop, move: moveUnderCrop(layer.move, layer.crop, crop, picture) }];
   });
   if (changed.length === 0) return null;
   const crops: ShowEdit = {
     kind: 'set-crops',
-    crops: changed.map(({ layer, crop, move }) => ({ layerId: layer.id, crop, move })),
+    crops: changed.map(({ slideId, layer, crop, move }) => ({ slideId, layerId: layer.id, crop, move })),
   };
-  const lights = changed.flatMap(({ layer, picture, crop }) => {
+  const lights = changed.flatMap(({ slideId, layer, picture, crop }) => {
     if (!layer.light?.redEyes) return [];
     const widthRatio = (layer.crop?.width ?? 1) / (crop?.width ?? 1);
     const redEyes = layer.light.redEyes.map((eye) => ({
@@ -30,6 +31,7 @@ export function cropEdit(
     }));
     return [
       {
+        slideId,
         layerId: layer.id,
         light: { ...layer.light, redEyes: redEyes.filter(({ x, y }) => x >= 0 && x <= 1 && y >= 0 && y <= 1) },
       },

@@ -4,6 +4,7 @@ import { useState, type PointerEvent } from 'react';
 import { sidesOf, type Crop, type CropSides } from '../../core/motion/crop';
 import type { AssetId } from '../../core/show/ids';
 import { draggedSides, type CropHandle } from './crop-drag';
+import { usePictureUrl } from '../show/file-url';
 
 interface CropStageProps {
   readonly assetId: AssetId;
@@ -22,6 +23,7 @@ const STEP = 0.01;
 
 /** The whole picture as it lies under the crop's turn; what is cut away is dimmed. Sides and corners are dragged, or moved by arrow keys. */
 export function CropStage({ assetId, picture, crop, aspect, mostWidthPx, mostHeightPx, onSides }: CropStageProps) {
+  const pictureUrl = usePictureUrl();
   const [held, setHeld] = useState<{ handle: CropHandle; x: number; y: number; start: CropSides } | null>(null);
   const radians = (crop.turnDegrees * Math.PI) / 180;
   const [cos, sin] = [Math.abs(Math.cos(radians)), Math.abs(Math.sin(radians))];
@@ -66,7 +68,7 @@ export function CropStage({ assetId, picture, crop, aspect, mostWidthPx, mostHei
     >
       {/* eslint-disable-next-line @next/next/no-img-element */}
       <img
-        src={`/api/pictures/${assetId}?width=960`}
+        src={pictureUrl(assetId, 960)}
         alt=""
         draggable={false}
         className="absolute max-w-none"

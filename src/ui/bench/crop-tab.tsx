@@ -17,7 +17,6 @@ import {
 } from '../../core/motion/crop';
 import type { PictureFacts } from '../../core/show/asset-facts';
 import type { Flip, PictureLayer } from '../../core/show/layer';
-import { picturesOf } from '../../core/show/layout';
 import type { Slide } from '../../core/show/show';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import { Amount } from '../kit/amount';
@@ -26,7 +25,7 @@ import { NumberField } from '../kit/number-field';
 import { Pick } from '../kit/pick';
 import { useShow } from '../show/show-provider';
 import { useBars } from './bars-sheet';
-import { useChosenSlides } from './chosen-layers';
+import { layersOf, useChosenSlides } from './chosen-layers';
 import { cropEdit } from './crop-edit';
 import { CropStage } from './crop-stage';
 
@@ -41,7 +40,9 @@ export function CropTab({ slide, layer, prepared }: { slide: Slide; layer: Pictu
   const picture = prepared.facts.get(layer.assetId);
   if (picture?.kind !== 'picture') return <p className="text-soft">Nothing is known about this picture’s file yet.</p>;
   const crop = layer.crop ? cropOn(picture, layer.crop) : WHOLE_CROP;
-  const all = chosen.length > 1 ? chosen.flatMap(picturesOf).filter((entry) => entry.kind === 'picture') : [layer];
+  const all = layersOf(chosen, slide, layer).flatMap(({ slideId, layer: entry }) =>
+    entry.kind === 'picture' ? [{ slideId, layer: entry }] : [],
+  );
   const { frame } = prepared.show;
   const aspectOf = (of: Shape, facts: PictureFacts) =>
     ({ free: null, frame: frame.widthPx / frame.heightPx, own: facts.widthPx / facts.heightPx, square: 1 })[of];
@@ -51,7 +52,7 @@ export function CropTab({ slide, layer, prepared }: { slide: Slide; layer: Pictu
     if (change) edit(change, joins && `${joins} ${layer.id}`);
   };
   const cropThis = (next: Crop) => {
-    const change = cropEdit([layer], prepared.facts, () => next);
+    const change = cropEdit([{ slideId: slide.id, layer }], prepared.facts, () => next);
     if (change) edit(change, `crop ${layer.id}`);
   };
   const sides = sidesOf(crop, picture);
@@ -63,7 +64,7 @@ export function CropTab({ slide, layer, prepared }: { slide: Slide; layer: Pictu
   };
   const flipAll = (which: keyof Flip) => {
     const on = !layer.flip?.[which];
-    const ids = new Set(all.map((entry) => entry.id));
+    const ids = new Set(all.map(({ layer: entry }) => entry.id));
     const slides = chosen.map((other) => ({
       ...other,
       layers: other.layers.map((entry) =>
@@ -145,7 +146,7 @@ export function CropTab({ slide, layer, prepared }: { slide: Slide; layer: Pictu
           />
           <Button
             className="h-7"
-            disabled={all.every((entry) => !entry.crop)}
+            disabled={all.every(({ layer: entry }) => !entry.crop)}
             onClick={() => {
               setShape('free');
               cropAll(() => null);

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { firstValue, type Channel } from '../../core/keys/channel';
 import { factsInUse } from '../../core/motion/crop';
 import { EDGE_SHAPES, type EdgeShapeName } from '../../core/show/edge-shapes';
-import type { ClipLayer, Edge, EdgeShape, Layer, PictureLayer } from '../../core/show/layer';
+import type { ClipLayer, Edge, EdgeShape, PictureLayer } from '../../core/show/layer';
 import type { Slide } from '../../core/show/show';
 import { Amount } from '../kit/amount';
 import { Button } from '../kit/button';
@@ -13,7 +13,7 @@ import { ColourField } from '../kit/colour-field';
 import { Pick } from '../kit/pick';
 import { withPart } from '../kit/with-part';
 import { useShow } from '../show/show-provider';
-import { useChosenLayers, useChosenSlides } from './chosen-layers';
+import { useChosenLayers } from './chosen-layers';
 import { HandDrawnEdge } from './hand-drawn-edge';
 
 const SHADOW: NonNullable<Edge['shadow']> = { x: 0.012, y: 0.018, softness: 0.018, colour: '#000000', opacity: 0.55 };
@@ -49,12 +49,14 @@ export function EdgeTab({ slide, layer: own }: { slide: Slide; layer: PictureLay
   const edit = useShow((state) => state.edit);
   const facts = useShow((state) => state.facts.get(own.assetId));
   const layers = useChosenLayers(slide, own);
-  const slides = useChosenSlides(slide);
   const [byHand, setByHand] = useState(false);
   const edge = own.edge ?? {};
   const change = (part: Partial<Record<keyof Edge, unknown>>, joins?: string) =>
     edit(
-      { kind: 'set-edge', edges: layers.map((layer) => ({ layerId: layer.id, edge: withPart(layer.edge, part) })) },
+      {
+        kind: 'set-edge',
+        edges: layers.map(({ slideId, layer }) => ({ slideId, layerId: layer.id, edge: withPart(layer.edge, part) })),
+      },
       joins && `${joins} ${own.id}`,
     );
   const shape = shapeChoice(edge.shape);
@@ -68,15 +70,15 @@ export function EdgeTab({ slide, layer: own }: { slide: Slide; layer: PictureLay
     change({ shadow: { ...SHADOW, ...shadow, ...part } }, joins);
   const size = firstValue(own.channels?.width, 1);
   const resize = (width: number) => {
-    const ids = new Set(layers.map((layer) => layer.id));
     edit(
       {
         kind: 'together',
         name: layers.length === 1 ? 'change the size of the picture' : `change the size of ${layers.length} pictures`,
-        edits: slides.map((other) => ({
-          kind: 'set-layers',
-          slideId: other.id,
-          layers: other.layers.map((layer) => (ids.has(layer.id) ? sized(layer, width) : layer)),
+        edits: layers.map(({ slideId, layer }) => ({
+          kind: 'set-channels',
+          slideId,
+          layerId: layer.id,
+          channels: { width: width === 1 ? null : width },
         })),
       },
       `size ${own.id}`,
@@ -89,10 +91,13 @@ export function EdgeTab({ slide, layer: own }: { slide: Slide; layer: PictureLay
         <Pick label="Shape" value={byHand ? 'hand' : shape} groups={SHAPES} onChange={reshape} />
         <Button
           className="h-7"
-          disabled={layers.every((layer) => !layer.edge)}
+          disabled={layers.every(({ layer }) => !layer.edge)}
           onClick={() => {
             setByHand(false);
-            edit({ kind: 'set-edge', edges: layers.map((layer) => ({ layerId: layer.id, edge: null })) });
+            edit({
+              kind: 'set-edge',
+              edges: layers.map(({ slideId, layer }) => ({ slideId, layerId: layer.id, edge: null })),
+            });
           }}
         >
           as it was
@@ -244,12 +249,6 @@ export function EdgeTab({ slide, layer: own }: { slide: Slide; layer: PictureLay
       </p>
     </div>
   );
-}
-
-function sized(layer: Layer, width: number): Layer {
-  const { channels: _before, ...rest } = layer;
-  const channels = withPart(layer.channels, { width: width === 1 ? undefined : width });
-  return channels ? { ...layer, channels } : (rest as Layer);
 }
 
 function percent(value: number): string {

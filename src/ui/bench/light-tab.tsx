@@ -12,7 +12,7 @@ import { ColourField } from '../kit/colour-field';
 import { Pick, plainOptions } from '../kit/pick';
 import { withPart } from '../kit/with-part';
 import { useShow } from '../show/show-provider';
-import { useChosenLayers } from './chosen-layers';
+import { useChosenLayers, type LayerOnSlide } from './chosen-layers';
 import { RedEyes } from './red-eyes';
 
 type AmountName =
@@ -59,13 +59,12 @@ export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLa
   const layers = useChosenLayers(slide, own);
   const [eyesOpen, setEyesOpen] = useState(false);
   const light = own.light ?? {};
-  const set = (
-    of: readonly (PictureLayer | ClipLayer)[],
-    part: Partial<Record<keyof Light, unknown>>,
-    joins?: string,
-  ) =>
+  const set = (of: readonly LayerOnSlide[], part: Partial<Record<keyof Light, unknown>>, joins?: string) =>
     edit(
-      { kind: 'set-light', lights: of.map((layer) => ({ layerId: layer.id, light: withPart(layer.light, part) })) },
+      {
+        kind: 'set-light',
+        lights: of.map(({ slideId, layer }) => ({ slideId, layerId: layer.id, light: withPart(layer.light, part) })),
+      },
       joins && `${joins} ${own.id}`,
     );
   const change = (part: Partial<Record<keyof Light, unknown>>, joins?: string) => set(layers, part, joins);
@@ -108,9 +107,12 @@ export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLa
         )}
         <Button
           className="h-7"
-          disabled={layers.every((layer) => !layer.light)}
+          disabled={layers.every(({ layer }) => !layer.light)}
           onClick={() =>
-            edit({ kind: 'set-light', lights: layers.map((layer) => ({ layerId: layer.id, light: null })) })
+            edit({
+              kind: 'set-light',
+              lights: layers.map(({ slideId, layer }) => ({ slideId, layerId: layer.id, light: null })),
+            })
           }
         >
           as it was
@@ -125,7 +127,9 @@ export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLa
             shown={factsInUse(own, known)}
             crop={own.crop}
             eyes={light.redEyes ?? []}
-            onChange={(redEyes, joins) => set([own], { redEyes: redEyes.length === 0 ? undefined : redEyes }, joins)}
+            onChange={(redEyes, joins) =>
+              set([{ slideId: slide.id, layer: own }], { redEyes: redEyes.length === 0 ? undefined : redEyes }, joins)
+            }
           />
         </div>
       )}

@@ -19,9 +19,11 @@ import { LayoutSketch } from '../arrange/layout-sketch';
 import { Button } from '../kit/button';
 import { useShow } from '../show/show-provider';
 import { useChosenSlides } from './chosen-layers';
+import { usePictureUrl } from '../show/file-url';
 
 /** The pictures of a slide: how they share the frame, in what order, and each on its own again. */
 export function PicturesTab({ slide }: { slide: Slide }) {
+  const pictureUrl = usePictureUrl();
   const show = useShow((state) => state.show);
   const entries = useShow((state) => state.entries);
   const edit = useShow((state) => state.edit);
@@ -87,11 +89,7 @@ export function PicturesTab({ slide }: { slide: Slide }) {
         {pictures.map((layer, at) => (
           <li key={layer.id} className="flex items-center gap-2">
             {/* eslint-disable-next-line @next/next/no-img-element */}
-            <img
-              src={`/api/pictures/${layer.assetId}?width=320`}
-              alt=""
-              className="h-9 w-14 bg-surround object-cover"
-            />
+            <img src={pictureUrl(layer.assetId, 320)} alt="" className="h-9 w-14 bg-surround object-cover" />
             <span className="min-w-0 flex-1 truncate">{nameOf(layer)}</span>
             <Button
               look="quiet"

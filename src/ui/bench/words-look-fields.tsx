@@ -1,6 +1,6 @@
 'use client';
 
-import type { WordsText } from '../../core/show/edit';
+import type { WordsText } from '../../core/show/words-of-slide';
 import {
   FONT_NAMES,
   WORDS_UNITS,

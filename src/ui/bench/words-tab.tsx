@@ -7,7 +7,7 @@ import { layerId } from '../../core/show/ids';
 import { textOf } from '../../core/show/words-of-slide';
 import { wordsOf, type Slide } from '../../core/show/show';
 import type { WordsPlace } from '../../core/show/words';
-import type { WordsText } from '../../core/show/edit';
+import type { WordsText } from '../../core/show/words-of-slide';
 import { WordsLookFields } from './words-look-fields';
 import { WordsTravelFields } from './words-travel-fields';
 import { useShow } from '../show/show-provider';

@@ -1,6 +1,6 @@
 'use client';
 
-import type { WordsText } from '../../core/show/edit';
+import type { WordsText } from '../../core/show/words-of-slide';
 import type { Slide } from '../../core/show/show';
 import type { WordsTravel } from '../../core/show/words';
 import { comfortableMs, readingSpeed, type ReadingEase } from '../../core/words/reading-speed';

@@ -35,7 +35,7 @@ export function Arrivals() {
             className="ml-auto size-6"
             aria-label={`Put away the line about ${entry.fileName}`}
             onClick={() =>
-              void callServer('DELETE', `/api/shows/${showId}/sheet/${entry.id}`).catch((error: unknown) =>
+              void callServer('DELETE', `/api/v1/shows/${showId}/sheet/${entry.id}`).catch((error: unknown) =>
                 toast(String(error)),
               )
             }

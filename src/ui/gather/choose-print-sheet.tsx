@@ -5,6 +5,7 @@ import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { Sheet } from '../kit/sheet';
 import { useShow } from '../show/show-provider';
 import { prints } from './sheet-view';
+import { usePictureUrl } from '../show/file-url';
 
 interface ChoosePrintSheetProps {
   readonly title: string;
@@ -22,6 +23,7 @@ const MOST_SHOWN = 200;
 
 /** One print of the contact sheet is chosen, the latest first, found by a part of its name. */
 export function ChoosePrintSheet({ title, kind, without, part, children, onChoose, onClose }: ChoosePrintSheetProps) {
+  const pictureUrl = usePictureUrl();
   const entries = useShow((state) => state.entries);
   const [name, setName] = useState('');
   const others = useMemo(() => {
@@ -55,12 +57,7 @@ export function ChoosePrintSheet({ title, kind, without, part, children, onChoos
             >
               <span className="grid h-24 place-items-center bg-white p-1 shadow-print">
                 {/* eslint-disable-next-line @next/next/no-img-element */}
-                <img
-                  src={`/api/pictures/${other.assetId}?width=320`}
-                  alt=""
-                  loading="lazy"
-                  className="max-h-[88px] max-w-full"
-                />
+                <img src={pictureUrl(other.assetId, 320)} alt="" loading="lazy" className="max-h-[88px] max-w-full" />
               </span>
               <span className="mt-1 block truncate text-xs">{other.fileName}</span>
             </button>

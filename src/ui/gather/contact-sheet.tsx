@@ -9,6 +9,7 @@ import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { useCommands } from '../commands/use-commands';
 import { clock } from '../kit/clock';
 import { PencilMark } from './pencil-mark';
+import { usePictureUrl } from '../show/file-url';
 
 interface ContactSheetProps {
   readonly entries: readonly SheetEntry[];
@@ -209,6 +210,7 @@ const Print = memo(function Print({
   onClick,
   onOpen,
 }: PrintProps) {
+  const pictureUrl = usePictureUrl();
   const { facts } = entry;
   if (facts === null || facts.kind === 'sound') return null;
   const transparent = facts.kind === 'picture' && facts.hasTransparency;
@@ -238,7 +240,7 @@ const Print = memo(function Print({
         {/* The print is already as small as it is shown. */}
         {/* eslint-disable-next-line @next/next/no-img-element */}
         <img
-          src={`/api/pictures/${entry.assetId}?width=320`}
+          src={pictureUrl(entry.assetId, 320)}
           alt=""
           draggable={false}
           decoding="async"

@@ -16,6 +16,7 @@ import { Button } from '../kit/button';
 import { clock, megabytes } from '../kit/clock';
 import { useShow } from '../show/show-provider';
 import { MarkButtons } from './mark-buttons';
+import { soundUrl, usePictureUrl } from '../show/file-url';
 
 interface FactsPanelProps {
   readonly entry: SheetEntry | null;
@@ -88,6 +89,7 @@ interface PictureFactsListProps {
 }
 
 function PictureFactsList({ entry, facts, warning, slides, onSwap }: PictureFactsListProps) {
+  const pictureUrl = usePictureUrl();
   const frame = useShow((state) => state.show.frame);
   const showId = useShow((state) => state.show.id);
   const select = useShow((state) => state.select);
@@ -111,12 +113,12 @@ function PictureFactsList({ entry, facts, warning, slides, onSwap }: PictureFact
         {/* eslint-disable-next-line @next/next/no-img-element */}
         <img
           key={entry.assetId}
-          src={`/api/pictures/${entry.assetId}?width=960`}
+          src={pictureUrl(entry.assetId, 960)}
           alt=""
           width={facts.widthPx}
           height={facts.heightPx}
           style={{
-            backgroundImage: `url(/api/pictures/${entry.assetId}?width=320)`,
+            backgroundImage: `url(${pictureUrl(entry.assetId, 320)})`,
             aspectRatio: facts.widthPx / facts.heightPx,
           }}
           className="h-auto max-h-[156px] w-auto max-w-full bg-contain object-contain"
@@ -175,6 +177,7 @@ function sharpness(zoom: number): string {
 }
 
 function SoundRow({ entry }: { entry: SheetEntry }) {
+  const showId = useShow((state) => state.show.id);
   const cues = useShow((state) => state.show.cues);
   const edit = useShow((state) => state.edit);
   const audio = useRef<HTMLAudioElement>(null);
@@ -242,7 +245,7 @@ function SoundRow({ entry }: { entry: SheetEntry }) {
       </div>
       <audio
         ref={audio}
-        src={`/api/sounds/${entry.assetId}`}
+        src={soundUrl(showId, entry.assetId)}
         preload="none"
         onPlay={() => setPlaying(true)}
         onPause={() => setPlaying(false)}

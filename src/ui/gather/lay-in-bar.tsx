@@ -11,6 +11,7 @@ import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { clock } from '../kit/clock';
 import { useShow } from '../show/show-provider';
+import { usePictureUrl } from '../show/file-url';
 
 interface LayInBarProps {
   readonly entries: readonly SheetEntry[];
@@ -21,6 +22,7 @@ const WHY = { chosen: 'chosen', kept: 'kept, not in the order yet', unused: 'not
 
 /** What would go into the order, how long it would be, where it goes, and the button that does it. */
 export function LayInBar({ entries, why }: LayInBarProps) {
+  const pictureUrl = usePictureUrl();
   const show = useShow((state) => state.show);
   const caret = useShow((state) => state.anchor);
   const edit = useShow((state) => state.edit);
@@ -79,7 +81,7 @@ export function LayInBar({ entries, why }: LayInBarProps) {
         {entries.slice(0, 12).map((entry) => (
           <li key={entry.id} className="h-11 w-16 shrink-0 bg-white p-[3px] shadow-print">
             {/* eslint-disable-next-line @next/next/no-img-element */}
-            <img src={`/api/pictures/${entry.assetId}?width=320`} alt="" className="h-full w-full object-cover" />
+            <img src={pictureUrl(entry.assetId, 320)} alt="" className="h-full w-full object-cover" />
           </li>
         ))}
       </ul>

@@ -7,6 +7,7 @@ import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { Button } from '../kit/button';
 import { MarkButtons } from './mark-buttons';
 import { PencilMark } from './pencil-mark';
+import { usePictureUrl } from '../show/file-url';
 
 interface OneByOneProps {
   /** As they lie on the sheet. */
@@ -134,6 +135,7 @@ interface NeighboursProps {
 
 /** The prints that lie next to the large one; for the hand only, the keys walk by themselves. */
 function Neighbours({ label, entries, marks, from, onFocus }: NeighboursProps) {
+  const pictureUrl = usePictureUrl();
   return (
     <ol
       aria-label={`Prints ${label} this one`}
@@ -154,7 +156,7 @@ function Neighbours({ label, entries, marks, from, onFocus }: NeighboursProps) {
               >
                 {/* eslint-disable-next-line @next/next/no-img-element */}
                 <img
-                  src={`/api/pictures/${other.assetId}?width=320`}
+                  src={pictureUrl(other.assetId, 320)}
                   alt=""
                   className={`max-h-[88px] max-w-full ${mark === 'leave-out' ? 'opacity-35' : ''}`}
                 />
@@ -171,6 +173,7 @@ function Neighbours({ label, entries, marks, from, onFocus }: NeighboursProps) {
 }
 
 function Large({ entry, mark, hand }: { entry: SheetEntry; mark: Mark | undefined; hand: number }) {
+  const pictureUrl = usePictureUrl();
   if (!entry.facts || entry.facts.kind === 'sound') return null;
   const aspect = entry.facts.widthPx / entry.facts.heightPx;
   return (
@@ -181,14 +184,10 @@ function Large({ entry, mark, hand }: { entry: SheetEntry; mark: Mark | undefine
       <span className="relative block bg-surround" style={{ aspectRatio: aspect }}>
         {/* The small print is there at once; the large one comes over it. */}
         {/* eslint-disable-next-line @next/next/no-img-element */}
-        <img
-          src={`/api/pictures/${entry.assetId}?width=320`}
-          alt=""
-          className="absolute inset-0 h-full w-full object-cover"
-        />
+        <img src={pictureUrl(entry.assetId, 320)} alt="" className="absolute inset-0 h-full w-full object-cover" />
         {/* eslint-disable-next-line @next/next/no-img-element */}
         <img
-          src={`/api/pictures/${entry.assetId}?width=1920`}
+          src={pictureUrl(entry.assetId, 1920)}
           alt={entry.fileName}
           className="absolute inset-0 h-full w-full object-cover"
         />

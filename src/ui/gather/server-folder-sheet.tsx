@@ -15,7 +15,7 @@ export function ServerFolderSheet({ showId, onClose }: { showId: string; onClose
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     let gone = false;
-    callServer<FolderListing>('GET', `/api/folders?folder=${encodeURIComponent(place)}`)
+    callServer<FolderListing>('GET', `/api/v1/folders?folder=${encodeURIComponent(place)}`)
       .then((answer) => {
         if (!gone) {
           setListing(answer);
@@ -31,7 +31,7 @@ export function ServerFolderSheet({ showId, onClose }: { showId: string; onClose
   }, [place]);
   const take = async () => {
     try {
-      await callServer('POST', `/api/shows/${showId}/folder`, { folder: place });
+      await callServer('POST', `/api/v1/shows/${showId}/folder`, { folder: place });
       onClose();
     } catch (error) {
       toast(error instanceof Error ? error.message : 'The server cannot be reached.');

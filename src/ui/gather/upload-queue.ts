@@ -96,7 +96,7 @@ export function createUploadQueue(showId: string, report: (progress: UploadProgr
       startMore(mine);
     };
     const upload = new tus.Upload(file, {
-      endpoint: '/api/uploads',
+      endpoint: '/api/v1/uploads',
       retryDelays: RETRY_AFTER_MS,
       chunkSize: CHUNK_BYTES,
       uploadDataDuringCreation: file.size <= ONE_REQUEST_BYTES,

@@ -1,6 +1,7 @@
 import type { Framing } from '../../core/motion/framing';
 import { cropOn, croppedSize } from '../../core/motion/crop';
 import type { AssetId } from '../../core/show/ids';
+import { usePictureUrl } from '../show/file-url';
 
 interface CroppedPrintProps {
   readonly assetId: AssetId;
@@ -15,7 +16,8 @@ interface CroppedPrintProps {
 
 /** What a crop leaves of a picture. */
 export function CroppedPrint({ assetId, picture, crop: given, widthPx, heightPx, printPx = 320 }: CroppedPrintProps) {
-  const src = `/api/pictures/${assetId}?width=${printPx}`;
+  const pictureUrl = usePictureUrl();
+  const src = pictureUrl(assetId, printPx);
   if (!given) {
     return (
       // The print is already as small as it is shown.

@@ -34,7 +34,7 @@ export function SendStation() {
     void toast(error instanceof Error ? error.message : 'The server cannot be reached.');
   const refresh = useCallback(async () => {
     try {
-      const answer = await callServer<{ films: FilmRow[] }>('GET', `/api/shows/${show.id}/films`);
+      const answer = await callServer<{ films: FilmRow[] }>('GET', `/api/v1/shows/${show.id}/films`);
       setFilms(answer.films);
       setNow(Date.now());
     } catch (error) {
@@ -58,7 +58,7 @@ export function SendStation() {
     setOrdering(true);
     try {
       flush();
-      await callServer('POST', `/api/shows/${show.id}/films`, { heightPx });
+      await callServer('POST', `/api/v1/shows/${show.id}/films`, { heightPx });
       await refresh();
     } catch (error) {
       failed(error);
@@ -224,7 +224,7 @@ function FilmLine({
                 <Link2 size={15} />
               </Button>
               <a
-                href={`/api/films/${film.id}/file`}
+                href={`/api/v1/films/${film.id}/file`}
                 download
                 aria-label="Download the film"
                 title="Download the film"
@@ -236,7 +236,7 @@ function FilmLine({
             </>
           )}
           {film.state === 'waiting' || film.state === 'making' ? (
-            <Button onClick={() => void call('POST', `/api/films/${film.id}/cancel`)}>
+            <Button onClick={() => void call('POST', `/api/v1/films/${film.id}/cancel`)}>
               <X size={14} /> Cancel
             </Button>
           ) : (
@@ -249,7 +249,7 @@ function FilmLine({
                   film.state !== 'ready' ||
                   confirm('Remove this film and its screening? The file is deleted; the show stays.')
                 )
-                  void call('DELETE', `/api/films/${film.id}`);
+                  void call('DELETE', `/api/v1/films/${film.id}`);
               }}
             >
               <Trash2 size={15} />

@@ -9,6 +9,7 @@ import type { ShelfEntry } from '../../server/shows/show-service';
 import { Button } from '../kit/button';
 import { clock } from '../kit/clock';
 import { callServer } from '../show/call-server';
+import { pictureUrl } from '../show/file-url';
 
 interface ShelfShowProps {
   readonly entry: ShelfEntry;
@@ -27,7 +28,7 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
   const [naming, setNaming] = useState<string | null>(null);
   // The menu gives the focus back when it closes; the field of the name is to keep it.
   const keepsFocus = useRef(false);
-  const path = `/api/shows/${entry.id}`;
+  const path = `/api/v1/shows/${entry.id}`;
   const called = `“${entry.title}”`;
   const patch = (change: object) => () => callServer('PATCH', path, change);
   const remove = () => callServer('DELETE', path);
@@ -44,7 +45,7 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
         {/* The print is already as small as it is shown. */}
         {entry.posterAssetId ? (
           // eslint-disable-next-line @next/next/no-img-element
-          <img src={`/api/pictures/${entry.posterAssetId}?width=960`} alt="" className="h-full w-full object-cover" />
+          <img src={pictureUrl(entry.id, entry.posterAssetId, 960)} alt="" className="h-full w-full object-cover" />
         ) : (
           <span className="grid h-full place-items-center text-lamp-soft">no pictures yet</span>
         )}

@@ -40,7 +40,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
   const create = async (title: string, files: readonly File[]) => {
     setBusy(true);
     try {
-      const { id } = await callServer<{ id: string }>('POST', '/api/shows', { title });
+      const { id } = await callServer<{ id: string }>('POST', '/api/v1/shows', { title });
       carryFiles(id, files);
       router.push(`/shows/${id}/gather`);
     } catch (error) {

@@ -42,7 +42,7 @@ export function IntakeNote({ short = false }: { short?: boolean }) {
             className="underline underline-offset-2"
             onClick={() => {
               if (coming) stop();
-              else void callServer('DELETE', `/api/shows/${showId}/folder`).catch(() => {});
+              else void callServer('DELETE', `/api/v1/shows/${showId}/folder`).catch(() => {});
             }}
           >
             stop

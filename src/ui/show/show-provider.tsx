@@ -19,16 +19,19 @@ const ShowContext = createContext<ShowStore | null>(null);
 interface ShowProviderProps {
   readonly show: Show;
   readonly revision: number;
+  /** What is wrong with what is stored of it; null when nothing is. */
+  readonly damage: string | null;
   readonly entries: readonly SheetEntry[];
   readonly children: ReactNode;
 }
 
 /** Holds one open show: its document, its contact sheet, its undo steps; keeps it saved and in step with other tabs. */
-export function ShowProvider({ show, revision, entries, children }: ShowProviderProps) {
+export function ShowProvider({ show, revision, damage, entries, children }: ShowProviderProps) {
   const [store] = useState(() =>
     createShowStore({
       show,
       revision,
+      damage,
       entries,
       storage: typeof window === 'undefined' ? null : window.localStorage,
       session: typeof window === 'undefined' ? null : window.sessionStorage,
@@ -39,10 +42,10 @@ export function ShowProvider({ show, revision, entries, children }: ShowProvider
   useEffect(() => store.getState().takeUpUnsent(), [store]);
 
   useEffect(() => {
-    const events = new EventSource(`/api/shows/${show.id}/events`);
+    const events = new EventSource(`/api/v1/shows/${show.id}/events`);
     let known = false;
     const sheet = followSheet({
-      ask: () => callServer<WholeSheet>('GET', `/api/shows/${show.id}/sheet`),
+      ask: () => callServer<WholeSheet>('GET', `/api/v1/shows/${show.id}/sheet`),
       whole: ({ entries: all, folder }) => store.getState().setEntries(all, folder),
       changed: (some, folder) => store.getState().mergeEntries(some, folder),
     });

@@ -50,7 +50,12 @@ function miniature() {
     for (const entry of edits) {
       if (kept.some((before) => before.editId === entry.editId)) continue;
       if (server.take(entry.edit)) kept.push(entry);
-      else refused.push({ editId: entry.editId, reason: 'slide-not-found' });
+      else
+        refused.push({
+          editId: entry.editId,
+          reason: 'slide-not-found',
+          sentence: 'That slide is no longer in the show; it may have been removed in another tab.',
+        });
     }
     return {
       ok: true,

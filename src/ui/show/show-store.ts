@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand';
 import { applyEdit, type ShowEdit } from '../../core/show/edit';
-import { editSentence, refusalSentence } from '../../core/show/edit-sentence';
+import { editSentence } from '../../core/show/edit-sentence';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import type { AssetId, SlideId } from '../../core/show/ids';
 import { contentOf, type Show } from '../../core/show/show';
@@ -31,6 +31,8 @@ export interface ShowState {
   /** A folder of the server's disk that is being taken in. */
   readonly folder: FolderProgress | null;
   readonly saving: Saving;
+  /** What is wrong with what is stored of the show; it cannot be changed then. */
+  readonly damage: string | null;
   readonly undoSteps: readonly UndoStep[];
   readonly redoSteps: readonly UndoStep[];
   readonly selection: ReadonlySet<SlideId>;
@@ -64,6 +66,8 @@ const MOST_EDITS_A_REQUEST = 500;
 interface ShowStoreOptions {
   readonly show: Show;
   readonly revision: number;
+  /** What is stored is damaged: the show can be looked at, not changed. */
+  readonly damage?: string | null;
   readonly entries: readonly SheetEntry[];
   /** Where edits wait that the server has not confirmed, so that a closed page loses nothing. */
   readonly storage: Pick<Storage, 'getItem' | 'setItem' | 'removeItem' | 'key' | 'length'> | null;
@@ -75,6 +79,7 @@ interface ShowStoreOptions {
 export function createShowStore({
   show,
   revision,
+  damage = null,
   entries,
   storage,
   session = null,
@@ -100,6 +105,7 @@ export function createShowStore({
     facts: factsOf(entries),
     folder: null,
     saving: 'saved',
+    damage,
     undoSteps: [],
     redoSteps: [],
     selection: new Set(),
@@ -145,8 +151,9 @@ export function createShowStore({
       });
     },
     takeUpUnsent() {
-      if (get().undoSteps.length === 0 && get().redoSteps.length === 0) set(undoNotes.left());
-      const left = unsent.left();
+      if (damage !== null) return;
+      if (get().undoSteps.length === 0 && get().redoSteps.length === 0) set(undoNotes.left(confirmed));
+      const left = unsent.left(confirmed);
       const kept = left.edits.filter((entry) => !pending.some((other) => other.editId === entry.editId));
       if (kept.length === 0) return;
       pending = [...kept, ...pending];
@@ -171,9 +178,13 @@ export function createShowStore({
    * @returns the edit that undoes it, or null when it was refused
    */
   function perform(edit: ShowEdit, instead: ShowEdit | null = null): ShowEdit | null {
+    if (damage !== null) {
+      tell('This show is damaged and cannot be changed. Go on in a copy of it.');
+      return null;
+    }
     const result = applyEdit(store.getState().show, edit);
     if (!result.ok) {
-      tell(refusalSentence(result.reason));
+      tell(result.sentence);
       return null;
     }
     const fresh = { editId: nanoid(16), edit };
@@ -222,10 +233,10 @@ export function createShowStore({
       const sent = new Set(batch.map((entry) => entry.editId));
       pending = pending.filter((entry) => !sent.has(entry.editId));
       keepUnsent();
-      for (const { editId, reason } of applied.refused) {
+      for (const { editId, sentence } of applied.refused) {
         const refused = batch.find((entry) => entry.editId === editId);
         tell(
-          `Could not ${refused ? editSentence(refused.edit) : 'save a change'}. ${refusalSentence(reason)} How this window had it is kept under Versions.`,
+          `Could not ${refused ? editSentence(refused.edit) : 'save a change'}. ${sentence} How this window had it is kept under Versions.`,
         );
       }
       // When only our own edits came back the show here is already right, and every slide keeps its identity.
@@ -262,7 +273,7 @@ export function createShowStore({
   function post(batch: readonly SentEdit[], keepalive: boolean): Promise<AppliedEdits> {
     return callServer<AppliedEdits>(
       'POST',
-      `/api/shows/${show.id}/edits`,
+      `/api/v1/shows/${show.id}/edits`,
       { knownRevision: known, ...(basedOn !== null && { basedOn }), edits: batch },
       { keepalive },
     );
@@ -271,7 +282,7 @@ export function createShowStore({
   /** Keeps the show as it was seen here as a version, before work that could not be joined with another window's goes. */
   function keepOwn(): void {
     const content = contentOf(store.getState().show);
-    void callServer('POST', `/api/shows/${show.id}/versions`, { name: 'As this window had it', content }).catch(() =>
+    void callServer('POST', `/api/v1/shows/${show.id}/versions`, { name: 'As this window had it', content }).catch(() =>
       tell('How this window had it could not be kept: the server cannot be reached.'),
     );
   }
@@ -295,11 +306,8 @@ export function createShowStore({
 
 /** Whether two edits write to the very same places, so that the later one can take the earlier one's place. */
 function sameTargets(one: ShowEdit, other: ShowEdit): boolean {
-  // Layers are named by their own ids here, so no show is needed to find them in.
-  return one.kind === other.kind && touched(one, NOTHING).join() === touched(other, NOTHING).join();
+  return one.kind === other.kind && touched(one).join() === touched(other).join();
 }
-
-const NOTHING = { slides: [] } as unknown as Show;
 
 function replay(show: Show, edits: readonly SentEdit[]): Show {
   return edits.reduce((before, { edit }) => {

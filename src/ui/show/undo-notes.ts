@@ -1,9 +1,12 @@
+import { raiseEdit } from '../../core/show/format/raise';
+import { FORMAT_VERSION } from '../../core/show/format/version';
+import type { Show } from '../../core/show/show';
 import type { UndoStep } from './show-store';
 
 /** What can be undone and redone, kept for as long as the window is open, so that loading the page again does not end it. */
 export interface UndoNotes {
   keep(undoSteps: readonly UndoStep[], redoSteps: readonly UndoStep[]): void;
-  left(): { readonly undoSteps: readonly UndoStep[]; readonly redoSteps: readonly UndoStep[] };
+  left(show: Show): { readonly undoSteps: readonly UndoStep[]; readonly redoSteps: readonly UndoStep[] };
 }
 
 /** Browsers give some five million characters; other shows of this window want some of them too. */
@@ -21,6 +24,7 @@ export function createUndoNotes(
         storage?.setItem(
           key,
           JSON.stringify({
+            version: FORMAT_VERSION,
             undoSteps: latest(undoSteps, MOST_CHARACTERS),
             redoSteps: latest(redoSteps, MOST_CHARACTERS / 3),
           }),
@@ -30,10 +34,15 @@ export function createUndoNotes(
         storage?.removeItem(key);
       }
     },
-    left() {
+    left(show) {
       try {
-        const kept = JSON.parse(storage?.getItem(key) ?? 'null') as { undoSteps?: unknown; redoSteps?: unknown } | null;
-        return { undoSteps: stepsOf(kept?.undoSteps), redoSteps: stepsOf(kept?.redoSteps) };
+        const kept = JSON.parse(storage?.getItem(key) ?? 'null') as {
+          version?: number;
+          undoSteps?: unknown;
+          redoSteps?: unknown;
+        } | null;
+        const from = kept?.version ?? 1;
+        return { undoSteps: stepsOf(kept?.undoSteps, from, show), redoSteps: stepsOf(kept?.redoSteps, from, show) };
       } catch {
         return { undoSteps: [], redoSteps: [] };
       }
@@ -54,7 +63,7 @@ function latest(steps: readonly UndoStep[], most: number): UndoStep[] {
   return kept;
 }
 
-function stepsOf(value: unknown): UndoStep[] {
+function stepsOf(value: unknown, from: number, show: Show): UndoStep[] {
   const isStep = (step: unknown): step is UndoStep =>
     typeof step === 'object' &&
     step !== null &&
@@ -62,5 +71,10 @@ function stepsOf(value: unknown): UndoStep[] {
     'inverse' in step &&
     typeof (step as UndoStep).edit?.kind === 'string' &&
     typeof (step as UndoStep).inverse?.kind === 'string';
-  return Array.isArray(value) && value.every(isStep) ? value : [];
+  if (!Array.isArray(value) || !value.every(isStep)) return [];
+  return value.map((step) => ({
+    ...step,
+    edit: raiseEdit(step.edit, from, show),
+    inverse: raiseEdit(step.inverse, from, show),
+  }));
 }

@@ -1,3 +1,6 @@
+import { raiseEdit } from '../../core/show/format/raise';
+import { FORMAT_VERSION } from '../../core/show/format/version';
+import type { Show } from '../../core/show/show';
 import type { SentEdit } from '../../server/shows/show-service';
 
 /** Edits of one window that the server has not confirmed, kept in the browser so that a closed or crashed page loses nothing. */
@@ -5,7 +8,7 @@ export interface Unsent {
   /** False when the browser has no room for them. */
   keep(edits: readonly SentEdit[], basedOn: number): boolean;
   /** What windows that are gone left behind, oldest window first. Handing it to the server twice does no harm: every edit has an id. */
-  left(): Left;
+  left(show: Show): Left;
   /** Forgets what other windows left, once it is among this one's own. */
   takeOver(): void;
 }
@@ -32,16 +35,16 @@ export function createUnsent(showId: string, windowId: string, storage: Store | 
     keep(edits, basedOn) {
       try {
         if (edits.length === 0) storage?.removeItem(own);
-        else storage?.setItem(own, JSON.stringify({ edits, basedOn }));
+        else storage?.setItem(own, JSON.stringify({ version: FORMAT_VERSION, edits, basedOn }));
         return true;
       } catch {
         // The browser's room is full; the caller says so.
         return false;
       }
     },
-    left() {
+    left(show) {
       const notes = others()
-        .map((key) => read(storage!.getItem(key)))
+        .map((key) => read(storage!.getItem(key), show))
         .filter((note) => note.edits.length > 0);
       return {
         edits: notes.flatMap((note) => note.edits),
@@ -54,11 +57,15 @@ export function createUnsent(showId: string, windowId: string, storage: Store | 
   };
 }
 
-function read(text: string | null): Left {
+/** Notes of an earlier version are brought up to today’s; those of a newer one wait for it. */
+function read(text: string | null, show: Show): Left {
   try {
-    const kept = JSON.parse(text ?? 'null') as Partial<Left> | null;
+    const kept = JSON.parse(text ?? 'null') as (Partial<Left> & { readonly version?: number }) | null;
     if (Array.isArray(kept?.edits) && typeof kept.basedOn === 'number')
-      return { edits: kept.edits, basedOn: kept.basedOn };
+      return {
+        edits: kept.edits.map(({ editId, edit }) => ({ editId, edit: raiseEdit(edit, kept.version ?? 1, show) })),
+        basedOn: kept.basedOn,
+      };
   } catch {
     // A broken note is of no use to anybody.
   }

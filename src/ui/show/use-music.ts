@@ -27,7 +27,7 @@ export function useMusic(): Music {
     for (const id of ids.split(' ').filter(Boolean) as AssetId[]) {
       let loading = fetched.get(id);
       if (!loading) {
-        loading = fetch(`/api/sounds/${id}/peaks`).then(
+        loading = fetch(`/api/v1/shows/${show.id}/sounds/${id}/peaks`).then(
           async (response) => new Uint8Array(response.ok ? await response.arrayBuffer() : new ArrayBuffer(0)),
         );
         fetched.set(id, loading);
@@ -41,7 +41,7 @@ export function useMusic(): Music {
     return () => {
       gone = true;
     };
-  }, [ids]);
+  }, [ids, show.id]);
 
   return useMemo(() => {
     const stretches = cueStretches(show, facts);

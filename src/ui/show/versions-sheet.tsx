@@ -24,7 +24,7 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
     void toast(error instanceof Error ? error.message : 'The server cannot be reached.');
   const refresh = useCallback(
     () =>
-      callServer<{ versions: VersionEntry[] }>('GET', `/api/shows/${id}/versions`).then((answer) =>
+      callServer<{ versions: VersionEntry[] }>('GET', `/api/v1/shows/${id}/versions`).then((answer) =>
         setEntries(answer.versions),
       ),
     [id],
@@ -44,7 +44,7 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
     });
   const keep = async (as: string) => {
     await saved();
-    await callServer('POST', `/api/shows/${id}/versions`, { name: as });
+    await callServer('POST', `/api/v1/shows/${id}/versions`, { name: as });
   };
   const keepNow = async () => {
     await keep(name.trim() || `Kept ${format(new Date(), 'd MMM, HH:mm')}`);
@@ -52,7 +52,7 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
     await refresh();
   };
   const contentOfVersion = async (entry: VersionEntry) =>
-    (await callServer<{ content: ShowContent }>('GET', `/api/shows/${id}/versions/${entry.id}`)).content;
+    (await callServer<{ content: ShowContent }>('GET', `/api/v1/shows/${id}/versions/${entry.id}`)).content;
   const goBack = async (entry: VersionEntry) => {
     const content = await contentOfVersion(entry);
     await keep(`Before going back to “${entry.name.slice(0, 150)}”`);
@@ -63,7 +63,7 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
     );
   };
   const setRemoved = async (entry: VersionEntry, removed: boolean) => {
-    await callServer('PATCH', `/api/shows/${id}/versions/${entry.id}`, { removed });
+    await callServer('PATCH', `/api/v1/shows/${id}/versions/${entry.id}`, { removed });
     await refresh();
     if (removed)
       toast(`“${entry.name}” was taken off the list.`, {

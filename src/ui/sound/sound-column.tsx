@@ -11,6 +11,7 @@ import { SoundStrip } from '../arrange/sound-strip';
 import { clockTenths } from '../kit/clock';
 import { useShow } from '../show/show-provider';
 import { useMusic } from '../show/use-music';
+import { usePictureUrl } from '../show/file-url';
 
 export interface SoundColumnHands {
   showMoment(momentMs: number): void;
@@ -26,6 +27,7 @@ const SIDE_PX = 82;
 
 /** The running order turned to sound: the same slides in true scale, the waveform wide. */
 export function SoundColumn({ ref, prepared, onGo }: SoundColumnProps) {
+  const pictureUrl = usePictureUrl();
   const { show, spans, facts } = prepared;
   const music = useMusic();
   const select = useShow((state) => state.select);
@@ -115,7 +117,7 @@ export function SoundColumn({ ref, prepared, onGo }: SoundColumnProps) {
                   // The print is already as small as it is shown.
                   // eslint-disable-next-line @next/next/no-img-element
                   <img
-                    src={`/api/pictures/${layer.assetId}?width=320`}
+                    src={pictureUrl(layer.assetId, 320)}
                     alt=""
                     className="shrink-0 bg-white object-cover p-[2px] shadow-print"
                     style={{ height: printHeight, width: printHeight * 1.5 }}

@@ -4,9 +4,9 @@ import type { Made } from '../../drawing/prints/make-print';
 import type { Print } from '../../drawing/prints/print';
 import type { PrintMade, PrintOrder } from './worker-messages';
 
-/** Has prints made by a worker of their own and puts them into these kernels' memory; there once that worker hears. */
+/** Has prints made by a worker of their own, which is told by its address whose they are, and puts them into these kernels' memory; there once that worker hears. */
 export async function openPrintMaker(kernels: Kernels): Promise<(print: Print) => Promise<Made>> {
-  const worker = new Worker('/drawing/print-worker.js', { type: 'module' });
+  const worker = new Worker(`/drawing/print-worker.js${self.location.search}`, { type: 'module' });
   const waiting = new Map<
     number,
     { readonly resolve: (made: Made) => void; readonly reject: (error: Error) => void }

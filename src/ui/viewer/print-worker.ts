@@ -16,7 +16,7 @@ const [kernels, fontFiles] = await Promise.all([
 ]);
 const parts = {
   kernels,
-  reader: createBrowserReader(),
+  reader: createBrowserReader(new URL(self.location.href).searchParams.get('show') ?? ''),
   fonts: createFontShelf(fontFiles, (name) => bytes(`/fonts/${name}.ttf`)),
   drawing2d,
 };

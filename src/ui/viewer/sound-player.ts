@@ -1,5 +1,5 @@
 import type { FactsById } from '../../core/show/asset-facts';
-import type { AssetId } from '../../core/show/ids';
+import type { AssetId, ShowId } from '../../core/show/ids';
 import type { Show } from '../../core/show/show';
 import { gainAt, type MixPart } from '../../core/sound/mix-plan';
 import { planMix } from '../../core/sound/plan-mix';
@@ -15,7 +15,7 @@ export interface SoundPlayer {
   close(): void;
 }
 
-export function createSoundPlayer(): SoundPlayer {
+export function createSoundPlayer(showId: ShowId): SoundPlayer {
   let context: AudioContext | null = null;
   const buffers = new Map<AssetId, Promise<AudioBuffer | null>>();
   let sounding: AudioBufferSourceNode[] = [];
@@ -55,7 +55,7 @@ export function createSoundPlayer(): SoundPlayer {
     let kept = buffers.get(id);
     if (!kept) {
       // A sound that cannot be had must not keep the pictures from playing.
-      kept = fetch(`/api/sounds/${id}`)
+      kept = fetch(`/api/v1/shows/${showId}/sounds/${id}`)
         .then(async (response) => (response.ok ? audio.decodeAudioData(await response.arrayBuffer()) : null))
         .catch(() => null);
       buffers.set(id, kept);

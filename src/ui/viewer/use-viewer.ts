@@ -49,6 +49,7 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
     else worker.current?.postMessage(message, transfer);
   }, []);
   const frameAspect = show.frame.widthPx / show.frame.heightPx;
+  const showId = show.id;
 
   useEffect(() => {
     const holder = place.current;
@@ -57,10 +58,10 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
     canvas.className = 'block h-full w-full';
     canvas.setAttribute('aria-hidden', 'true');
     holder.append(canvas);
-    const started = new Worker('/drawing/worker.js', { type: 'module' });
+    const started = new Worker(`/drawing/worker.js?show=${showId}`, { type: 'module' });
     worker.current = started;
     waiting.current = [];
-    sound.current = createSoundPlayer();
+    sound.current = createSoundPlayer(showId);
     started.onmessage = (event: MessageEvent<FromWorker>) => {
       if (event.data.kind === 'ready') {
         const queued = waiting.current ?? [];
@@ -99,7 +100,7 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
       canvas.remove();
       worker.current = null;
     };
-  }, [place, post, frameAspect, attempt]);
+  }, [place, post, frameAspect, attempt, showId]);
 
   const pause = useCallback(() => {
     run.current = null;

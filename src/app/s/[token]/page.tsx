@@ -31,7 +31,7 @@ export default async function ScreeningPage({ params }: Context) {
           controls
           playsInline
           preload="metadata"
-          src={`/api/screenings/${token}/film`}
+          src={`/api/v1/screenings/${token}/film`}
           className="aspect-video w-full bg-black"
           data-part="screening"
         />

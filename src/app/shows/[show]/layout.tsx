@@ -1,7 +1,9 @@
 import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { showId } from '@/core/show/ids';
+import { openedShow } from '@/server/shows/opened-show';
 import { runningServer } from '@/server/running-server';
+import { DamageNote } from '@/ui/show/damage-note';
 import { ShowHeader } from '@/ui/show/show-header';
 import { ShowProvider } from '@/ui/show/show-provider';
 
@@ -15,13 +17,15 @@ export default async function ShowLayout({
   params: Promise<{ show: string }>;
 }) {
   const id = showId((await params).show);
-  const { shows, sheet } = await runningServer();
-  const loaded = await shows.load(id);
+  const { sheet } = await runningServer();
+  const loaded = await openedShow(id);
   if (!loaded) notFound();
+  const entries = await sheet.entries(id, loaded.show.methods);
   return (
-    <ShowProvider show={loaded.show} revision={loaded.revision} entries={await sheet.entries(id)}>
+    <ShowProvider show={loaded.show} revision={loaded.revision} damage={loaded.damage} entries={entries}>
       <div className="flex h-dvh min-w-[1080px] flex-col overflow-hidden">
         <ShowHeader />
+        <DamageNote />
         <main className="flex min-h-0 flex-1">{children}</main>
       </div>
     </ShowProvider>

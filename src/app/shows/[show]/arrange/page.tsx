@@ -1,4 +1,7 @@
+import { stationTitle } from '@/server/shows/opened-show';
 import { ArrangeStation } from '@/ui/arrange/arrange-station';
+
+export const generateMetadata = stationTitle('Arrange');
 
 export default function ArrangePage() {
   return <ArrangeStation />;

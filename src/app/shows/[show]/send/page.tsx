@@ -1,4 +1,7 @@
+import { stationTitle } from '@/server/shows/opened-show';
 import { SendStation } from '@/ui/send/send-station';
+
+export const generateMetadata = stationTitle('Send');
 
 export default function SendPage() {
   return <SendStation />;

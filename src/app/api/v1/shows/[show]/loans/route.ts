@@ -1,0 +1,20 @@
+import { faultOfSlide } from '@/core/show/faults';
+import { showId } from '@/core/show/ids';
+import { assetIdsOfSlides } from '@/core/show/show';
+import { Refusal } from '@/server/http/refusal';
+import { route } from '@/server/http/route';
+import type { Loan } from '@/server/http/routes';
+import { mayDo } from '@/server/studio/may-do';
+
+/** Checks slides that are to be pasted, and puts their files onto this show's contact sheet from the one they come from. */
+export const POST = route<Loan>('POST /api/v1/shows/[show]/loans', async ({ params, body, server, actor }) => {
+  const [id, from] = [showId(params.show!), showId(body.from)];
+  if (!(await mayDo(server.db, actor, 'bring-back-show', { show: from })))
+    throw new Refusal(404, 'The show these slides come from is not there.');
+  for (const slide of body.slides) {
+    const fault = faultOfSlide(slide);
+    if (fault) throw new Refusal(422, `These slides cannot be pasted: ${fault}.`);
+  }
+  const added = await server.sheet.borrow(id, from, assetIdsOfSlides(body.slides));
+  return { added, entries: await server.sheet.entries(id) };
+});

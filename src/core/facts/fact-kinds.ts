@@ -1,0 +1,28 @@
+/**
+ * What is found out about a file’s content, by kind. A better method is a new version: it makes a new fact beside the old one, and shows and films that were
+ * made with the old one go on with it until somebody asks for the new.
+ */
+export const FACT_KINDS = {
+  /** Size, length, colour, what the camera noted: `AssetFacts`. Version 1 did not note tones, bars, captions and likeness of every picture. */
+  basics: { version: 2 },
+} as const;
+
+export type FactKind = keyof typeof FACT_KINDS;
+
+/** The version of each kind’s method that a show was made with; a kind that is not named goes by the latest. */
+export type MethodPins = Readonly<Partial<Record<FactKind, number>>>;
+
+/** Today’s methods, for shows that begin today. */
+export const CURRENT_METHODS: MethodPins = { basics: FACT_KINDS.basics.version };
+
+/**
+ * Which of the versions there are is used: the pinned one, else the nearest before it, else the nearest after it; without a pin the latest.
+ *
+ * @returns null when there is none
+ */
+export function usedVersion(there: readonly number[], pinned: number | undefined): number | null {
+  if (there.length === 0) return null;
+  if (pinned === undefined) return Math.max(...there);
+  const before = there.filter((version) => version <= pinned);
+  return before.length > 0 ? Math.max(...before) : Math.min(...there);
+}

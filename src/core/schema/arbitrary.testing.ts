@@ -1,0 +1,85 @@
+import fc from 'fast-check';
+import { unreachable } from '../unreachable';
+import type { Parts, Schema } from './schema';
+
+/** How much is dealt: lists are short and groups shallow, so that thousands of documents are dealt in seconds. */
+const MOST_IN_A_LIST = 3;
+const DEEPEST = 3;
+
+/** Random values that a schema takes. `special` deals those parts that tests want to choose for themselves, such as ids that exist. */
+export function arbitraryOf(
+  schema: Schema,
+  special: (schema: Schema) => fc.Arbitrary<unknown> | null = () => null,
+  depth = 0,
+): fc.Arbitrary<unknown> {
+  const own = special(schema);
+  if (own) return own;
+  const of = (inner: Schema, deeper = 0) => arbitraryOf(inner, special, depth + deeper);
+  switch (schema.is) {
+    case 'text':
+      return schema.like
+        ? fc.constantFrom(...schema.like.samples)
+        : fc.string({ minLength: schema.least, maxLength: Math.min(schema.most, schema.least + 8) });
+    case 'number': {
+      const [least, most] = [schema.least, schema.most];
+      return schema.whole ? fc.integer({ min: least, max: most }) : fc.double({ min: least, max: most, noNaN: true });
+    }
+    case 'truth':
+      return fc.boolean();
+    case 'one-of':
+      return fc.constantFrom(...schema.values);
+    case 'object':
+      return partsOf(schema.parts, of);
+    case 'list': {
+      if (depth > DEEPEST && schema.least === 0) return fc.constant([]);
+      return fc.array(of(schema.of, 1), {
+        minLength: schema.least,
+        maxLength: Math.min(schema.most, schema.least + MOST_IN_A_LIST),
+      });
+    }
+    case 'kinds':
+      return fc.oneof(
+        ...Object.entries(schema.kinds).map(([kind, parts]) =>
+          partsOf(parts, of).map((rest) => ({ [schema.by]: kind, ...rest })),
+        ),
+      );
+    case 'either':
+      return fc.oneof(...schema.choices.map((choice) => of(choice.then)));
+    case 'record':
+      return fc.dictionary(of(schema.keys) as fc.Arbitrary<string>, of(schema.values), {
+        minKeys: schema.least,
+        maxKeys: Math.min(schema.most, 3),
+      });
+    case 'anything':
+      return fc.jsonValue();
+    case 'maybe':
+      return fc.option(of(schema.of), { nil: undefined, freq: 2 });
+    case 'or-null':
+      return fc.option(of(schema.of), { nil: null });
+    case 'later':
+      return fc.constant(null).chain(() => of(schema.of(), 1));
+    case 'checked':
+      return repaired(of(schema.of)).filter((value) => schema.fault(value as never) === null);
+    default:
+      return unreachable(schema);
+  }
+}
+
+/** Lists whose numbers must rise are put in order rather than dealt until they happen to be. */
+function repaired(dealt: fc.Arbitrary<unknown>): fc.Arbitrary<unknown> {
+  return dealt.map((value) => {
+    if (
+      !Array.isArray(value) ||
+      !value.every((one) => typeof one === 'object' && one !== null && 'at' in one && typeof one.at === 'number')
+    )
+      return value;
+    return value.map((one: object, index) => ({ ...one, at: index / value.length }));
+  });
+}
+
+function partsOf(parts: Parts, of: (schema: Schema) => fc.Arbitrary<unknown>): fc.Arbitrary<Record<string, unknown>> {
+  const dealt = Object.entries(parts).map(([name, schema]) => [name, of(schema)] as const);
+  return fc
+    .record(Object.fromEntries(dealt))
+    .map((record) => Object.fromEntries(Object.entries(record).filter(([, value]) => value !== undefined)));
+}

@@ -1,0 +1,115 @@
+import { checked, type Parts, type Schema } from '../../schema/schema';
+import type { EditRecord } from './edit-record';
+import { addLayers, type AddLayers } from './add-layers';
+import { addSlides, type AddSlides } from './add-slides';
+import { moveSlides, type MoveSlides } from './move-slides';
+import { placeLayers, type PlaceLayers } from './place-layers';
+import { putLayer, type PutLayer } from './put-layer';
+import { putSlides, type PutSlides } from './put-slides';
+import { removeLayers, type RemoveLayers } from './remove-layers';
+import { removeSlides, type RemoveSlides } from './remove-slides';
+import { renameShow, type RenameShow } from './rename-show';
+import { setBacking, type SetBacking } from './set-backing';
+import { setChannels, type SetChannels } from './set-channels';
+import { setContent, type SetContent } from './set-content';
+import { setCrops, type SetCrops } from './set-crops';
+import { setCues, type SetCues } from './set-cues';
+import { setDefaultLength, type SetDefaultLength } from './set-default-length';
+import { setEdge, type SetEdge } from './set-edge';
+import { setKey, type SetKey } from './set-key';
+import { setLayerProperties, type SetLayerProperties } from './set-layer-properties';
+import { setLayers, type SetLayers } from './set-layers';
+import { setLengths, type SetLengths } from './set-lengths';
+import { setLight, type SetLight } from './set-light';
+import { setMarks, type SetMarks } from './set-marks';
+import { setMethods, type SetMethods } from './set-methods';
+import { setMove, type SetMove } from './set-move';
+import { setNarration, type SetNarration } from './set-narration';
+import { setTransitions, type SetTransitions } from './set-transitions';
+import { setWords, type SetWords } from './set-words';
+import { swapFile, type SwapFile } from './swap-file';
+import { together, type Together } from './together';
+
+/** A change to a show as data: small, sent to the server as it is, and always answered by another edit that undoes it. */
+export type ShowEdit =
+  | AddSlides
+  | RemoveSlides
+  | MoveSlides
+  | SetLengths
+  | SetTransitions
+  | AddLayers
+  | RemoveLayers
+  | PlaceLayers
+  | PutLayer
+  | SetLayers
+  | SetLayerProperties
+  | SetChannels
+  | SetKey
+  | SetWords
+  | SetMove
+  | SetCrops
+  | SetLight
+  | SetEdge
+  | SetBacking
+  | SetNarration
+  | SetCues
+  | SetDefaultLength
+  | RenameShow
+  | SetMarks
+  | SetMethods
+  | SwapFile
+  | PutSlides
+  | SetContent
+  | Together;
+
+type Records = { readonly [Kind in ShowEdit['kind']]: EditRecord<Extract<ShowEdit, { readonly kind: Kind }>> };
+
+/** Every kind of edit by its name. */
+export const EDIT_RECORDS: Records = {
+  'add-slides': addSlides,
+  'remove-slides': removeSlides,
+  'move-slides': moveSlides,
+  'set-lengths': setLengths,
+  'set-transitions': setTransitions,
+  'add-layers': addLayers,
+  'remove-layers': removeLayers,
+  'place-layers': placeLayers,
+  'put-layer': putLayer,
+  'set-layers': setLayers,
+  'set-layer-properties': setLayerProperties,
+  'set-channels': setChannels,
+  'set-key': setKey,
+  'set-words': setWords,
+  'set-move': setMove,
+  'set-crops': setCrops,
+  'set-light': setLight,
+  'set-edge': setEdge,
+  'set-backing': setBacking,
+  'set-narration': setNarration,
+  'set-cues': setCues,
+  'set-default-length': setDefaultLength,
+  'rename-show': renameShow,
+  'set-marks': setMarks,
+  'set-methods': setMethods,
+  'swap-file': swapFile,
+  'put-slides': putSlides,
+  'set-content': setContent,
+  together: together(() => EDIT),
+};
+
+/** The record of an edit's kind, for edits of that kind. */
+export function recordOf<Edit extends ShowEdit>(edit: Edit): EditRecord<Edit> {
+  return EDIT_RECORDS[edit.kind] as unknown as EditRecord<Edit>;
+}
+
+/** What any edit may look like. */
+export const EDIT: Schema = checked<ShowEdit>(
+  {
+    is: 'kinds',
+    by: 'kind',
+    kinds: Object.fromEntries(
+      Object.entries(EDIT_RECORDS).map(([kind, record]): [string, Parts] => [kind, record.parts]),
+    ),
+  },
+  (edit) => recordOf(edit).fault?.(edit) ?? null,
+);

@@ -1,0 +1,31 @@
+import { ID, object } from '../../schema/schema';
+import type { SlideId } from '../ids';
+import { SLIDE_LENGTH } from '../schemas/slide-schema';
+import { changeSlides, counted, done, many, placeOfSlide, refused } from './changing';
+import type { EditRecord } from './edit-record';
+
+interface Entry {
+  readonly slideId: SlideId;
+  readonly lengthMs: number;
+}
+
+export interface SetLengths {
+  readonly kind: 'set-lengths';
+  readonly lengths: readonly Entry[];
+}
+
+export const setLengths: EditRecord<SetLengths> = {
+  kind: 'set-lengths',
+  parts: { lengths: many(object<Entry>({ slideId: ID, lengthMs: SLIDE_LENGTH })) },
+  apply(show, edit) {
+    const wanted = new Map(edit.lengths.map((entry) => [entry.slideId, entry.lengthMs]));
+    const before = show.slides.filter((slide) => wanted.has(slide.id));
+    if (before.length === 0) return refused('slide-not-found');
+    return done(
+      changeSlides(show, wanted, (slide, lengthMs) => ({ ...slide, lengthMs })),
+      { kind: 'set-lengths', lengths: before.map((slide) => ({ slideId: slide.id, lengthMs: slide.lengthMs })) },
+    );
+  },
+  touched: (edit) => edit.lengths.map((entry) => placeOfSlide(entry.slideId, 'length')),
+  sentence: (edit) => `change the length of ${counted(edit.lengths.length, 'slide')}`,
+};

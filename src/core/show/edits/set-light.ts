@@ -1,0 +1,36 @@
+import { orNull } from '../../schema/schema';
+import { isLit } from '../layer';
+import type { Light } from '../light';
+import { LIGHT } from '../schemas/light-schema';
+import { atLayers, changeLayers, done, placeOfLayer, refused, type LayerAddress } from './changing';
+import type { EditRecord } from './edit-record';
+
+interface Entry extends LayerAddress {
+  readonly light: Light | null;
+}
+
+export interface SetLight {
+  readonly kind: 'set-light';
+  readonly lights: readonly Entry[];
+}
+
+export const setLight: EditRecord<SetLight> = {
+  kind: 'set-light',
+  parts: { lights: atLayers<Entry>({ light: orNull(LIGHT) }) },
+  apply(show, edit) {
+    const { show: after, before } = changeLayers<Entry>(
+      show,
+      edit.lights,
+      (layer, { light }) => {
+        if (!isLit(layer)) return layer;
+        const { light: _before, ...rest } = layer;
+        return light ? { ...rest, light } : rest;
+      },
+      (layer, address) => (isLit(layer) ? { ...address, light: layer.light ?? null } : null),
+    );
+    return before.length > 0 ? done(after, { kind: 'set-light', lights: before }) : refused('layer-not-found');
+  },
+  touched: (edit) => edit.lights.map((entry) => placeOfLayer(entry, 'light')),
+  sentence: (edit) =>
+    edit.lights.length === 1 ? 'change the light' : `change the light of ${edit.lights.length} pictures`,
+};

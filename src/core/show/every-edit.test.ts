@@ -1,0 +1,138 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { HASH, ID, type Schema } from '../schema/schema';
+import { arbitraryOf } from '../schema/arbitrary.testing';
+import { applyEdit, type ShowEdit } from './edit';
+import { EDIT_RECORDS } from './edits/edit-records';
+import { faultOfShow } from './faults';
+import { assetId, cueId, layerId, showId, slideId, type AssetId } from './ids';
+import type { Layer } from './layer';
+import { emptyShow, type Show, type Slide } from './show';
+import { SLIDE_LENGTH } from './schemas/slide-schema';
+import { touched } from './touched';
+import { parseShow } from '../../server/schema/show-schema';
+
+const [A, B] = [HASH.like.samples[0]!, HASH.like.samples[1]!].map(assetId) as [AssetId, AssetId];
+
+/** Slides whose layers mask, follow and hold each other, and two of which name their layers alike. */
+const slide = (id: string): Slide => ({
+  id: slideId(id),
+  lengthMs: 3000,
+  transition: { kind: 'dissolve', lengthMs: 500 },
+  backing: { kind: 'automatic' },
+  narration: null,
+  layers: [
+    {
+      kind: 'picture',
+      id: layerId('a'),
+      assetId: A,
+      move: { kind: 'automatic' },
+      channels: {
+        x: {
+          keys: [
+            { at: { tied: 'start', ms: 0 }, value: 0.1 },
+            { at: { tied: 'end', ms: 0 }, value: 0.9 },
+          ],
+        },
+      },
+    },
+    {
+      kind: 'group',
+      id: layerId('g'),
+      layers: [
+        {
+          kind: 'words',
+          id: layerId('b'),
+          title: 'Dusk',
+          subtitle: '',
+          place: 'top',
+          tether: { to: layerId('a'), position: true },
+        },
+      ],
+    },
+    {
+      kind: 'shape',
+      id: layerId('c'),
+      shape: { kind: 'ellipse' },
+      fill: { kind: 'colour', colour: '#ffffff' },
+      mask: { by: 'transparency', cuts: [layerId('a'), layerId('b')] },
+    },
+  ] satisfies Layer[],
+});
+const show: Show = {
+  ...emptyShow(showId('s'), 'Regatta'),
+  slides: ['1', '2', '3'].map(slide),
+  cues: [{ id: cueId('q'), assetId: B, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 0 }],
+  marks: { [A]: 'keep' },
+};
+
+/** Names that are there come up often enough for edits to meet. */
+const NAMES = fc.constantFrom('1', '2', '3', 'a', 'b', 'c', 'g', 'new', 'newer');
+const special = (schema: Schema) =>
+  schema === ID ? NAMES : schema === SLIDE_LENGTH ? fc.integer({ min: 200, max: 60_000 }) : null;
+const edits = (kind: ShowEdit['kind']) =>
+  arbitraryOf(
+    { is: 'kinds', by: 'kind', kinds: { [kind]: EDIT_RECORDS[kind].parts } },
+    special,
+  ) as fc.Arbitrary<ShowEdit>;
+const anyEdit = fc.oneof(...(Object.keys(EDIT_RECORDS) as ShowEdit['kind'][]).map(edits));
+
+/** Whatever an edit does, what comes out can be opened again, and its inverse gives back what was there. */
+function assertSound(before: Show, edit: ShowEdit): Show {
+  const result = applyEdit(before, edit);
+  if (!result.ok) {
+    expect(result.sentence).toMatch(/^[A-Z].+\.$/s);
+    return before;
+  }
+  expect(faultOfShow(result.show)).toBeNull();
+  const back = applyEdit(result.show, result.inverse);
+  expect(back.ok && back.show).toEqual(before);
+  if (back.ok) {
+    const again = applyEdit(back.show, back.inverse);
+    expect(again.ok && again.show).toEqual(result.show);
+  }
+  return result.show;
+}
+
+describe('every kind of edit, dealt at random', () => {
+  it.each(Object.keys(EDIT_RECORDS) as ShowEdit['kind'][])(
+    '%s leaves a sound show and is undone and done again exactly',
+    (kind) => {
+      const record = EDIT_RECORDS[kind];
+      let accepted = 0;
+      fc.assert(
+        fc.property(edits(kind), (edit) => {
+          if (assertSound(show, edit) !== show) accepted += 1;
+          expect(touched(edit).every((place) => typeof place === 'string')).toBe(true);
+          expect(record.sentence(edit as never).length).toBeGreaterThan(0);
+        }),
+        { numRuns: 60 },
+      );
+      // A kind whose every edit is refused would pass without having been looked at.
+      expect(accepted).toBeGreaterThan(0);
+    },
+  );
+  it('one after the other leave shows that the schema takes, and all are undone in turn', () => {
+    fc.assert(
+      fc.property(fc.array(anyEdit, { minLength: 1, maxLength: 12 }), (storm) => {
+        let current = show;
+        const inverses: ShowEdit[] = [];
+        for (const edit of storm) {
+          const result = applyEdit(current, edit);
+          if (!result.ok) continue;
+          inverses.unshift(result.inverse);
+          current = result.show;
+        }
+        const parsed = parseShow(JSON.parse(JSON.stringify(current)));
+        expect(parsed.ok ? null : parsed.problem).toBeNull();
+        for (const inverse of inverses) {
+          const back = applyEdit(current, inverse);
+          if (!back.ok) throw new Error(back.sentence);
+          current = back.show;
+        }
+        expect(current).toEqual(show);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});

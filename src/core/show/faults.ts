@@ -1,0 +1,79 @@
+import { faultOfLayers } from './layer-faults';
+import {
+  LARGEST_FRAME_PX,
+  LONGEST_FRAME_SHAPE,
+  LONGEST_SHOW_MS,
+  MOST_CUES,
+  MOST_MARKS,
+  MOST_SLIDES,
+  SMALLEST_FRAME_PX,
+} from './limits';
+import { everyLayer } from './layer';
+import type { FrameShape, Show, Slide } from './show';
+import { isReadable } from './readable';
+
+/**
+ * What is wrong with a show as a whole, as a sentence that can follow “because”; null when nothing is. Each value by itself is the schema's business
+ * (`schemas/`); here is what values must be together: ids that differ, names that lead somewhere, counts, sums. What is asked of every edit's outcome is
+ * asked of every document that is read, so that what was accepted can always be opened again.
+ *
+ * @param before what is known to be right: only what differs from it is looked at
+ */
+export function faultOfShow(show: Show, before: Show | null = null): string | null {
+  return (
+    (show.title === before?.title || isReadable(show.title)
+      ? null
+      : 'the title holds characters that cannot be written') ??
+    (show.frame === before?.frame ? null : faultOfFrame(show.frame)) ??
+    (show.slides === before?.slides ? null : faultOfSlides(show.slides, before?.slides ?? [])) ??
+    (show.cues === before?.cues ? null : faultOfCues(show)) ??
+    (show.marks === before?.marks || Object.keys(show.marks ?? {}).length <= MOST_MARKS
+      ? null
+      : `a show can have ${count(MOST_MARKS)} marks at most`)
+  );
+}
+
+function faultOfFrame({ widthPx, heightPx }: FrameShape): string | null {
+  const [short, long] = [Math.min(widthPx, heightPx), Math.max(widthPx, heightPx)];
+  if (short < SMALLEST_FRAME_PX || long > LARGEST_FRAME_PX)
+    return `a frame’s sides must be ${SMALLEST_FRAME_PX} to ${LARGEST_FRAME_PX} pixels long`;
+  return long / short > LONGEST_FRAME_SHAPE
+    ? `a frame can be ${LONGEST_FRAME_SHAPE} times as long as it is wide at most`
+    : null;
+}
+
+function faultOfSlides(slides: readonly Slide[], before: readonly Slide[]): string | null {
+  if (slides.length > MOST_SLIDES) return `a show can have ${count(MOST_SLIDES)} slides at most`;
+  if (slides.reduce((sum, slide) => sum + slide.lengthMs, 0) > LONGEST_SHOW_MS)
+    return `a show can last ${LONGEST_SHOW_MS / 3_600_000} hours at most`;
+  const changed = slides.filter((slide, index) => slide !== before[index]);
+  if (changed.length === 0) return null;
+  if (new Set(slides.map((slide) => slide.id)).size !== slides.length) return 'two slides have the same id';
+  const known = new Set(before);
+  for (const slide of changed) {
+    const fault = known.has(slide) ? null : faultOfSlide(slide);
+    if (fault) return fault;
+  }
+  return null;
+}
+
+/** What is wrong with a slide by itself; null when nothing is. */
+export function faultOfSlide(slide: Slide): string | null {
+  const fault = faultOfLayers(slide.layers);
+  if (fault) return fault;
+  for (const layer of everyLayer(slide.layers)) {
+    const texts = layer.kind === 'words' ? [layer.name, layer.title, layer.subtitle] : [layer.name];
+    if (!texts.every((text) => text === undefined || isReadable(text)))
+      return 'words hold characters that cannot be written';
+  }
+  return null;
+}
+
+function faultOfCues({ cues }: Show): string | null {
+  if (cues.length > MOST_CUES) return `a show can have ${MOST_CUES} songs at most`;
+  return new Set(cues.map((cue) => cue.id)).size === cues.length ? null : 'two songs have the same id';
+}
+
+function count(number: number): string {
+  return number.toLocaleString('en');
+}

@@ -1,0 +1,28 @@
+/**
+ * How much a show may hold. Far above what people make, and below what would stop a browser or the server. What lies outside is refused with a sentence
+ * (`faults.ts`); `docs/show-format.md` lists these for people who write shows by hand.
+ */
+export const MOST_SLIDES = 10_000;
+/** On one slide, those in groups counted. */
+export const MOST_LAYERS = 500;
+export const DEEPEST_GROUP = 12;
+export const MOST_KEYS = 1000;
+export const MOST_CUES = 200;
+export const MOST_MARKS = 50_000;
+export const SHORTEST_SLIDE_MS = 200;
+export const LONGEST_SLIDE_MS = 24 * 60 * 60 * 1000;
+/** Three days and nights. */
+export const LONGEST_SHOW_MS = 3 * 24 * 60 * 60 * 1000;
+/** Of one film; a longer show is made in parts. */
+export const LONGEST_FILM_MS = 12 * 60 * 60 * 1000;
+export const LONGEST_TRANSITION_MS = 60_000;
+export const LONGEST_SHOW_TITLE = 300;
+export const LONGEST_NAME = 200;
+export const LONGEST_WORDS_TITLE = 2000;
+export const LONGEST_WORDS_SUBTITLE = 10_000;
+export const SMALLEST_FRAME_PX = 16;
+export const LARGEST_FRAME_PX = 7680;
+/** Longer side over shorter side: a frame narrower than this is no picture. */
+export const LONGEST_FRAME_SHAPE = 4;
+/** Edits that one step may join, those in steps within it counted. */
+export const MOST_EDITS_TOGETHER = 10_000;

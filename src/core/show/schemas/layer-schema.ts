@@ -1,0 +1,193 @@
+import {
+  checked,
+  COLOUR,
+  DECIBELS,
+  either,
+  HASH,
+  ID,
+  kinds,
+  later,
+  list,
+  maybe,
+  number,
+  object,
+  oneOf,
+  SVG_PATH,
+  text,
+  truth,
+  whole,
+  type Parts,
+  type PartsOf,
+  type Schema,
+} from '../../schema/schema';
+import type { Framing } from '../../motion/framing';
+import {
+  BLEND_MODES,
+  BOX_SIDES,
+  type BoxFace,
+  type Channels,
+  type Fill,
+  type Flip,
+  type Gradient,
+  type Layer,
+  type LayerParts,
+  type LitParts,
+  type Mask,
+  type Move,
+  type Shape,
+  type Space,
+  type Tether,
+} from '../layer';
+import { LONGEST_NAME, LONGEST_SLIDE_MS, MOST_LAYERS } from '../limits';
+import { channel } from './channel-schema';
+import { EDGE } from './edge-schema';
+import { LIGHT } from './light-schema';
+import { WORDS_PARTS } from './words-schema';
+
+export const FRAMING: Schema = object<Framing>({
+  x: number(-100, 100),
+  y: number(-100, 100),
+  width: number(0.001, 100),
+  height: number(0.001, 100),
+  turnDegrees: number(-3600, 3600),
+});
+
+/** Lies on the picture; it may be longer than the picture is wide when it is turned by a quarter. */
+export const CROP: Schema = object<Framing>({
+  x: number(0, 1),
+  y: number(0, 1),
+  width: number(0.0001, 1000),
+  height: number(0.0001, 1000),
+  turnDegrees: number(-360, 360),
+});
+
+export const MOVE: Schema = kinds<Move>({ automatic: {}, still: {}, set: { first: FRAMING, last: FRAMING } });
+
+/** Least and most of every channel a layer may have. */
+export const CHANNEL_BOUNDS: { readonly [Name in keyof Required<Channels>]: readonly [least: number, most: number] } = {
+  x: [-100, 100],
+  y: [-100, 100],
+  width: [0, 100],
+  height: [0, 100],
+  turnDegrees: [-36_000, 36_000],
+  tiltXDegrees: [-36_000, 36_000],
+  tiltYDegrees: [-36_000, 36_000],
+  z: [-100, 100],
+  opacity: [0, 1],
+  blur: [0, 0.1],
+  cropLeft: [0, 1],
+  cropTop: [0, 1],
+  cropRight: [0, 1],
+  cropBottom: [0, 1],
+};
+
+export const CHANNELS = Object.fromEntries(
+  Object.entries(CHANNEL_BOUNDS).map(([name, [least, most]]) => [name, maybe(channel(least, most))]),
+) as unknown as PartsOf<Channels>;
+
+export const MASK: Schema = object<Mask>({
+  by: oneOf(['brightness', 'transparency']),
+  inverted: maybe(truth),
+  feather: maybe(channel(0, 0.1)),
+  // A mask whose layers have all been removed cuts nothing, and is still not seen itself.
+  cuts: either({ when: 'string', then: oneOf(['below']) }, { when: 'object', then: list(ID, MOST_LAYERS) }),
+});
+
+export const TETHER: Schema = object<Tether>({
+  to: ID,
+  position: maybe(truth),
+  size: maybe(truth),
+  turn: maybe(truth),
+  opacity: maybe(truth),
+});
+
+/** What can be said of any layer by itself, apart from what it shows and where it stands. */
+export const LAYER_PROPERTIES: PartsOf<Omit<LayerParts, 'id' | 'channels' | 'edge'>> = {
+  name: maybe(text(LONGEST_NAME)),
+  hidden: maybe(truth),
+  locked: maybe(truth),
+  blend: maybe(oneOf(BLEND_MODES)),
+  mask: maybe(MASK),
+  tether: maybe(TETHER),
+};
+
+const PARTS: PartsOf<LayerParts> = {
+  id: ID,
+  ...LAYER_PROPERTIES,
+  channels: maybe(object<Channels>(CHANNELS)),
+  edge: maybe(EDGE),
+};
+const LIT: PartsOf<LitParts> = { ...PARTS, light: maybe(LIGHT) };
+
+const GRADIENT_PARTS: PartsOf<Omit<Gradient, 'kind'>> = {
+  angleDegrees: maybe(number(-36_000, 36_000)),
+  stops: checked<Gradient['stops']>(
+    list(object<Gradient['stops'][number]>({ at: number(0, 1), colour: COLOUR, opacity: maybe(number(0, 1)) }), 64, 2),
+    (stops) =>
+      stops.every((stop, index) => index === 0 || stop.at > stops[index - 1]!.at)
+        ? null
+        : 'stops must be in rising order',
+  ),
+};
+const GRADIENTS: Readonly<Record<Gradient['kind'], Parts>> = {
+  linear: GRADIENT_PARTS,
+  radial: GRADIENT_PARTS,
+  conic: GRADIENT_PARTS,
+};
+export const GRADIENT: Schema = { is: 'kinds', by: 'kind', kinds: GRADIENTS };
+const FILL: Schema = kinds<Fill>({
+  colour: { colour: COLOUR },
+  ...(GRADIENTS as never as Record<Gradient['kind'], typeof GRADIENT_PARTS>),
+});
+
+const SHAPE: Schema = kinds<Shape>({
+  rectangle: { radius: maybe(number(0, 0.5)) },
+  ellipse: {},
+  polygon: { sides: whole(3, 60) },
+  star: { points: whole(3, 60), depth: number(0, 1) },
+  free: { path: SVG_PATH },
+});
+
+const FLIP = maybe(object<Flip>({ across: maybe(truth), down: maybe(truth) }));
+const FACE = kinds<BoxFace>({ picture: { assetId: HASH }, colour: { colour: COLOUR } });
+const FACES = object<Record<string, BoxFace>>(Object.fromEntries(BOX_SIDES.map((side) => [side, FACE])));
+
+export const LAYER: Schema = kinds<Layer>({
+  picture: {
+    ...LIT,
+    assetId: HASH,
+    move: MOVE,
+    crop: maybe(CROP),
+    flip: FLIP,
+    back: maybe(object<{ assetId: unknown }>({ assetId: HASH })),
+  },
+  clip: {
+    ...LIT,
+    assetId: HASH,
+    trimStartMs: whole(0, LONGEST_SLIDE_MS),
+    soundGainDb: DECIBELS,
+    flip: FLIP,
+    speed: maybe(number(0.05, 20)),
+  },
+  drawing: { ...LIT, assetId: HASH },
+  words: { ...PARTS, ...WORDS_PARTS },
+  shape: { ...PARTS, shape: SHAPE, fill: FILL },
+  gradient: { ...PARTS, gradient: GRADIENT },
+  solid: { ...PARTS, colour: COLOUR },
+  box: { ...PARTS, depth: maybe(channel(0, 100)), faces: FACES },
+  group: {
+    ...PARTS,
+    layers: later(() => LAYERS),
+    space: maybe(
+      object<Space>({
+        distance: maybe(channel(0.1, 100)),
+        x: maybe(channel(-100, 100)),
+        y: maybe(channel(-100, 100)),
+        z: maybe(channel(-100, 100)),
+      }),
+    ),
+  },
+});
+
+/** Bottom to top. */
+export const LAYERS: Schema = list(LAYER, MOST_LAYERS);

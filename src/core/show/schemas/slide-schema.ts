@@ -1,0 +1,93 @@
+import {
+  COLOUR,
+  DECIBELS,
+  HASH,
+  ID,
+  kinds,
+  list,
+  maybe,
+  number,
+  object,
+  oneOf,
+  orNull,
+  record,
+  text,
+  whole,
+  type PartsOf,
+  type Schema,
+} from '../../schema/schema';
+import {
+  LARGEST_FRAME_PX,
+  LONGEST_SHOW_TITLE,
+  LONGEST_SLIDE_MS,
+  MOST_CUES,
+  MOST_MARKS,
+  MOST_SLIDES,
+  SHORTEST_SLIDE_MS,
+  SMALLEST_FRAME_PX,
+} from '../limits';
+import type { MethodPins } from '../../facts/fact-kinds';
+import { FORMAT_VERSION } from '../format/version';
+import { MARKS } from '../mark';
+import type { Backing, Cue, FrameShape, Narration, Show, ShowContent, Slide } from '../show';
+import { GRADIENT, LAYERS } from './layer-schema';
+import { TRANSITION } from './transition-schema';
+
+export const BACKING: Schema = kinds<Backing>({
+  automatic: {},
+  colour: { colour: COLOUR },
+  gradient: { gradient: GRADIENT },
+  picture: { assetId: HASH },
+  blurred: { amount: number(0, 0.1), darkness: number(0, 1) },
+});
+
+export const NARRATION: Schema = orNull(
+  object<Narration>({ assetId: HASH, offsetMs: whole(0, LONGEST_SLIDE_MS), gainDb: DECIBELS }),
+);
+
+export const SLIDE_LENGTH: Schema = whole(SHORTEST_SLIDE_MS, LONGEST_SLIDE_MS);
+
+export const SLIDE: Schema = object<Slide>({
+  id: ID,
+  lengthMs: SLIDE_LENGTH,
+  transition: TRANSITION,
+  backing: BACKING,
+  layers: LAYERS,
+  narration: NARRATION,
+});
+
+export const CUE: Schema = object<Cue>({
+  id: ID,
+  assetId: HASH,
+  trimStartMs: whole(0, LONGEST_SLIDE_MS),
+  gainDb: DECIBELS,
+  fadeInMs: whole(0, 600_000),
+  fadeOutMs: whole(0, 600_000),
+});
+
+export const CUES: Schema = list(CUE, MOST_CUES);
+export const SHOW_TITLE: Schema = text(LONGEST_SHOW_TITLE);
+
+export const METHODS: Schema = object<MethodPins>({ basics: maybe(whole(1, 1000)) });
+
+/** What a show says, apart from who it is. */
+export const CONTENT_PARTS: PartsOf<ShowContent> = {
+  title: SHOW_TITLE,
+  frame: object<FrameShape>({
+    widthPx: whole(SMALLEST_FRAME_PX, LARGEST_FRAME_PX),
+    heightPx: whole(SMALLEST_FRAME_PX, LARGEST_FRAME_PX),
+    framesPerSecond: number(1, 120),
+  }),
+  defaultLengthMs: SLIDE_LENGTH,
+  slides: list(SLIDE, MOST_SLIDES),
+  cues: CUES,
+  methods: METHODS,
+  marks: maybe(record(HASH, oneOf(MARKS), MOST_MARKS, 1)),
+};
+
+export const SHOW_PARTS: PartsOf<Show> = {
+  format: oneOf(['tanager-show']),
+  version: whole(FORMAT_VERSION, FORMAT_VERSION),
+  id: ID,
+  ...CONTENT_PARTS,
+};

@@ -1,0 +1,79 @@
+import {
+  COLOUR,
+  either,
+  maybe,
+  number,
+  object,
+  oneOf,
+  orNull,
+  text,
+  whole,
+  type PartsOf,
+  type Schema,
+} from '../../schema/schema';
+import { LONGEST_SLIDE_MS, LONGEST_WORDS_SUBTITLE, LONGEST_WORDS_TITLE } from '../limits';
+import {
+  FONT_NAMES,
+  WORDS_PLACES,
+  WORDS_UNITS,
+  WORDS_WAYS,
+  type WordsCome,
+  type WordsPassage,
+  type WordsStyle,
+  type WordsTravel,
+} from '../words';
+import type { WordsText } from '../words-of-slide';
+
+const PASSAGE = object<WordsPassage>({
+  way: oneOf(WORDS_WAYS),
+  by: oneOf(WORDS_UNITS),
+  atMs: whole(0, LONGEST_SLIDE_MS),
+  lengthMs: whole(0, LONGEST_SLIDE_MS),
+});
+
+const SHADOW: Schema = object<Exclude<WordsStyle['shadow'], 'none' | undefined>>({
+  colour: COLOUR,
+  opacity: number(0, 1),
+  softness: number(0, 1),
+  x: number(-1, 1),
+  y: number(-1, 1),
+});
+
+const STYLE: Schema = object<WordsStyle>({
+  font: maybe(oneOf(FONT_NAMES)),
+  subtitleFont: maybe(oneOf(FONT_NAMES)),
+  weight: maybe(number(100, 900)),
+  size: maybe(number(0.01, 0.5)),
+  colour: maybe(COLOUR),
+  accent: maybe(COLOUR),
+  align: maybe(oneOf(['left', 'centre', 'right'])),
+  letterSpacing: maybe(number(-0.2, 2)),
+  lineSpacing: maybe(number(0.5, 4)),
+  measure: maybe(number(0.1, 1)),
+  box: maybe(
+    object<NonNullable<WordsStyle['box']>>({
+      colour: COLOUR,
+      opacity: number(0, 1),
+      padding: number(0, 5),
+      radius: number(0, 5),
+    }),
+  ),
+  outline: maybe(object<NonNullable<WordsStyle['outline']>>({ colour: COLOUR, width: number(0, 0.5) })),
+  shadow: maybe(either({ when: 'string', then: oneOf(['none']) }, { when: 'object', then: SHADOW })),
+});
+
+/** The words of a layer; also what an edit of them carries. */
+export const WORDS_PARTS: PartsOf<WordsText> = {
+  title: text(LONGEST_WORDS_TITLE),
+  subtitle: text(LONGEST_WORDS_SUBTITLE),
+  place: oneOf(WORDS_PLACES),
+  style: maybe(STYLE),
+  come: maybe(object<WordsCome>({ entrance: PASSAGE, exit: orNull(PASSAGE) })),
+  travel: maybe(
+    object<WordsTravel>({
+      kind: oneOf(['roll', 'crawl']),
+      fromMs: whole(0, LONGEST_SLIDE_MS),
+      lengthMs: orNull(whole(100, LONGEST_SLIDE_MS)),
+    }),
+  ),
+};

@@ -1,0 +1,43 @@
+import { NextResponse, type NextRequest } from 'next/server';
+import { assertOwnAddress } from './server/http/own-address';
+import { Refusal } from './server/http/refusal';
+
+// Routes below /api ask the same for themselves: a proxy in their way would cut uploads short.
+export const config = { matcher: ['/((?!api/|_next/static/|drawing/|fonts/).*)'] };
+
+/** What is asked of every page before it is made: whether the address is ours, and that it is only looked at; and what it may then load. */
+export function proxy(request: NextRequest): NextResponse {
+  try {
+    assertOwnAddress({ method: request.method, header: (name) => request.headers.get(name) });
+  } catch (error) {
+    if (error instanceof Refusal) return new NextResponse(error.message, { status: error.status });
+    throw error;
+  }
+  if (request.method !== 'GET' && request.method !== 'HEAD')
+    return new NextResponse('Pages can only be looked at.', { status: 405, headers: { allow: 'GET, HEAD' } });
+  const nonce = btoa(String.fromCharCode(...crypto.getRandomValues(new Uint8Array(18))));
+  const policy = policyWith(nonce);
+  // Next reads the nonce from the policy and puts it on the scripts it writes into the page.
+  const headers = new Headers(request.headers);
+  headers.set('content-security-policy', policy);
+  const response = NextResponse.next({ request: { headers } });
+  response.headers.set('content-security-policy', policy);
+  return response;
+}
+
+/** Everything comes from here alone; scripts only those that Next wrote into this very page, and what those load. */
+function policyWith(nonce: string): string {
+  return [
+    "default-src 'self'",
+    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'${process.env.NODE_ENV === 'development' ? " 'unsafe-eval'" : ''}`,
+    "style-src 'self' 'unsafe-inline'",
+    "img-src 'self' blob: data:",
+    "media-src 'self' blob:",
+    "worker-src 'self' blob:",
+    "connect-src 'self'",
+    "object-src 'none'",
+    "frame-ancestors 'none'",
+    "base-uri 'none'",
+    "form-action 'self'",
+  ].join('; ');
+}

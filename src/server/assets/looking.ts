@@ -1,0 +1,107 @@
+import { and, eq } from 'drizzle-orm';
+import { FACT_KINDS } from '../../core/facts/fact-kinds';
+import { showId, type AssetId } from '../../core/show/ids';
+import type { Writing } from '../database/open-database';
+import { assets, sheetEntries } from '../database/schema';
+import { DECODERS } from '../decoding/decoders';
+import type { JobKindOfWork } from '../jobs/job-runner';
+import type { TakenJob } from '../jobs/job';
+import type { ContactSheet, LookData, SheetParts } from './contact-sheet';
+import { printOf } from './derive';
+import { UnusableFileError } from './unusable-file-error';
+
+/** What a picture may take to be read; media say more once it is known what they are. */
+const LOOK_LIMITS = { timeMs: 30_000, memoryBytes: 2 * 1024 ** 3 };
+/** The print a viewer and a bench ask for first; what is asked for earlier than it comes up here is made at once. */
+const LARGER_WIDTH_PX = 960;
+/** Between two uploads nothing waits for a moment; larger prints are not begun before it has been quiet for so long, since they would hold up what still arrives. */
+const QUIET_MS = 1500;
+
+/** Looking at files that came in: what they are, what is known about them, what browsers need of them. */
+export function looking({ database: { db }, blobs, facts, decoders, jobs, events }: SheetParts): JobKindOfWork {
+  const dataOf = (job: TakenJob) => job.data as LookData;
+  return {
+    kind: 'look',
+    atOnce: DECODERS,
+    mostTries: 3,
+    async work({ job }) {
+      const { assetId: id, byteCount } = dataOf(job);
+      const task = {
+        kind: 'look',
+        file: await blobs.localFile(id),
+        derivedFolder: await blobs.derivedFolder(id),
+      } as const;
+      const looked = await decoders.run(task, LOOK_LIMITS);
+      return async (transaction) => {
+        await transaction.insert(assets).values({ id, mime: looked.mime, byteCount }).onConflictDoNothing();
+        await facts.put(transaction, id, 'basics', FACT_KINDS.basics.version, looked.facts);
+        await settle(transaction, id, { state: 'ready', problem: null });
+        if (looked.facts.kind === 'picture')
+          await jobs.addWithin(transaction, {
+            kind: 'proxy',
+            studioId: job.studioId,
+            key: `${id} ${LARGER_WIDTH_PX}`,
+            data: { assetId: id },
+            priority: -10,
+          });
+      };
+    },
+    failed(job, error) {
+      const problem =
+        error instanceof UnusableFileError
+          ? error.message
+          : error === null
+            ? 'Looking at this file ended the server, so it was set aside. Save it anew and bring that.'
+            : `The file could not be taken in: ${error instanceof Error ? error.message : String(error)}`;
+      // The file stays and can be given again; the reason is said and the rest goes on.
+      return {
+        problem,
+        commit: (transaction) => settle(transaction, dataOf(job).assetId, { state: 'refused', problem }),
+      };
+    },
+    ended: (job) => void tell(dataOf(job).assetId).catch(() => {}),
+  };
+
+  /** Wherever the file waits to be looked at. */
+  async function settle(
+    transaction: Writing,
+    id: AssetId,
+    change: { state: 'ready' | 'refused'; problem: string | null },
+  ): Promise<void> {
+    await transaction
+      .update(sheetEntries)
+      .set(change)
+      .where(and(eq(sheetEntries.assetId, id), eq(sheetEntries.state, 'arrived')));
+  }
+
+  async function tell(id: AssetId): Promise<void> {
+    const known = (await facts.of<never>('basics', [id], null, null)).get(id) ?? null;
+    for (const { showId: show, ...row } of await db.select().from(sheetEntries).where(eq(sheetEntries.assetId, id)))
+      events.tell(showId(show), {
+        kind: 'entry',
+        entry: { ...row, assetId: id, facts: row.state === 'ready' ? known : null },
+      });
+  }
+}
+
+/** Larger prints of pictures, made when nothing else waits. */
+export function proxying(parts: SheetParts, sheet: Pick<ContactSheet, 'lastArrivedMs'>): JobKindOfWork {
+  const { facts, jobs } = parts;
+  return {
+    kind: 'proxy',
+    atOnce: 1,
+    mostTries: 2,
+    ready: async () => performance.now() - sheet.lastArrivedMs() > QUIET_MS && !(await jobs.hasWaiting('look')),
+    async work({ job }) {
+      const { assetId: id } = job.data as { assetId: AssetId };
+      const known = (await facts.of<{ kind: string }>('basics', [id], null, null)).get(id);
+      if (known?.kind === 'picture') await printOf(id, known as never, LARGER_WIDTH_PX, parts, false);
+      return async () => {};
+    },
+    // A print that fails here is asked for again by whoever needs it, and fails in their sight.
+    failed: (_job, error) => ({
+      problem: error instanceof Error ? error.message : String(error),
+      commit: async () => {},
+    }),
+  };
+}

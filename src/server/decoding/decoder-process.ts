@@ -1,0 +1,48 @@
+// Runs in a process of its own: reads strangers' files, one at a time, and reports. The server ends it when a file takes too long or too much.
+import sharp from 'sharp';
+import { encodedPrint, writeDerived } from '../assets/write-derived';
+import { lookAtFile } from '../assets/look-at-file';
+import { MOST_PIXELS } from '../assets/look-at-picture';
+import { openPicture } from '../assets/open-picture';
+import { UnusableFileError } from '../assets/unusable-file-error';
+import { isDiskFull } from '../http/refusal';
+import type { DecoderOrder, DecoderReport, DecoderTask } from './decoder-task';
+
+// Several processes fill the cores.
+sharp.concurrency(1);
+sharp.cache(false);
+
+// A server that is gone needs nothing any more.
+process.on('disconnect', () => process.exit(0));
+process.on('message', (order: DecoderOrder) => {
+  perform(order.task, (timeMs) => report({ id: order.id, kind: 'takes', timeMs })).then(
+    (value) => report({ id: order.id, kind: 'done', value }),
+    (error: unknown) =>
+      report(
+        error instanceof UnusableFileError
+          ? { id: order.id, kind: 'unusable', sentence: error.message }
+          : {
+              id: order.id,
+              kind: 'failed',
+              message: error instanceof Error ? error.message : String(error),
+              diskFull: isDiskFull(error),
+            },
+      ),
+  );
+});
+
+function report(message: DecoderReport): void {
+  process.send!(message);
+}
+
+async function perform(task: DecoderTask, takes: (timeMs: number) => void): Promise<unknown> {
+  if (task.kind === 'look') {
+    const looked = await lookAtFile(task.file, { takes });
+    await writeDerived(task.file, looked, task.derivedFolder);
+    return { facts: looked.facts, mime: looked.mime };
+  }
+  const picture = await openPicture(task.file, task.widthPx, { limitInputPixels: MOST_PIXELS, failOn: 'none' });
+  const resized = picture.resize({ width: task.widthPx, withoutEnlargement: true }).toColourspace('srgb');
+  await encodedPrint(resized, task.hasTransparency, task.widthPx).toFile(task.out);
+  return null;
+}

@@ -1,0 +1,40 @@
+import type { AssetFacts } from '../../core/show/asset-facts';
+
+/** What a decoder process can be asked for. Everything that reads a stranger's file is one of these. */
+export type DecoderTask =
+  /** Finds out everything about a file, and writes what browsers need of it into a folder. */
+  | { readonly kind: 'look'; readonly file: string; readonly derivedFolder: string }
+  /** A copy of a picture, so wide or as wide as it is. */
+  | {
+      readonly kind: 'print';
+      readonly file: string;
+      readonly out: string;
+      readonly widthPx: number;
+      readonly hasTransparency: boolean;
+    };
+
+/** What comes of a task, by its kind. */
+export interface DecoderAnswers {
+  readonly look: { readonly facts: AssetFacts; readonly mime: string };
+  readonly print: null;
+}
+
+export interface DecoderLimits {
+  readonly timeMs: number;
+  readonly memoryBytes: number;
+}
+
+/** From the server to a decoder process. */
+export interface DecoderOrder {
+  readonly id: number;
+  readonly task: DecoderTask;
+}
+
+/** From a decoder process to the server. */
+export type DecoderReport =
+  | { readonly id: number; readonly kind: 'done'; readonly value: unknown }
+  /** The file cannot be used; the sentence is for the person. */
+  | { readonly id: number; readonly kind: 'unusable'; readonly sentence: string }
+  | { readonly id: number; readonly kind: 'failed'; readonly message: string; readonly diskFull: boolean }
+  /** This will take as long as that, for what the file turned out to be. */
+  | { readonly id: number; readonly kind: 'takes'; readonly timeMs: number };

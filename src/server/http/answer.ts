@@ -1,0 +1,16 @@
+import { logger } from '../logger';
+import { DISK_FULL, isDiskFull, Refusal } from './refusal';
+
+/** A refusal or a failure as an answer: a status and a sentence. What was not expected is logged, never shown. */
+export function answerTo(error: unknown, what: string): Response {
+  if (error instanceof Refusal) return Response.json({ problem: error.message }, { status: error.status });
+  if (isDiskFull(error)) {
+    logger().error({ err: error, what }, 'the disk is full');
+    return Response.json({ problem: DISK_FULL }, { status: 507 });
+  }
+  logger().error({ err: error, what }, 'a request failed');
+  return Response.json(
+    { problem: 'Something went wrong on the server; nothing you made is lost. Try again.' },
+    { status: 500 },
+  );
+}

@@ -1,0 +1,161 @@
+import {
+  anything,
+  HASH,
+  ID,
+  kinds,
+  list,
+  maybe,
+  number,
+  object,
+  oneOf,
+  orNull,
+  text,
+  truth,
+  whole,
+  type Schema,
+} from '../../core/schema/schema';
+import type { AssetFacts } from '../../core/show/asset-facts';
+import { SHOW_PARTS } from '../../core/show/schemas/slide-schema';
+import type { Show } from '../../core/show/show';
+import type { SheetEntry } from '../assets/contact-sheet';
+import type { FolderListing, FolderProgress } from '../assets/folder-intake';
+import type { FilmRow } from '../films/film-service';
+import type { AppliedEdits, SentEdit, ShelfEntry } from '../shows/show-service';
+import type { VersionEntry } from '../shows/versions';
+
+/** What the JSON routes answer, for those who call them from outside. Checked where the server is tested. */
+
+const TIME = whole(0, 1e15);
+const COUNT = whole(0, 1e12);
+const BYTES = whole(0, 1e15);
+const NAME = text(4096);
+const LONG = Number.MAX_SAFE_INTEGER;
+const LENGTH = number(0, 1e12);
+
+export const NOTHING: Schema = object<object>({});
+export const MADE: Schema = object<{ id: unknown }>({ id: ID });
+export const COPIED: Schema = object<{ id: unknown; title: unknown }>({ id: ID, title: NAME });
+
+export const OPENED_SHOW: Schema = object<{ show: Show; revision: number; damage: string | null }>({
+  show: object<Show>(SHOW_PARTS),
+  revision: COUNT,
+  damage: orNull(text(2000)),
+});
+
+export const SHELF: Schema = object<{ shows: unknown }>({
+  shows: list(
+    object<ShelfEntry>({
+      id: ID,
+      title: NAME,
+      slideCount: COUNT,
+      lengthMs: LENGTH,
+      posterAssetId: orNull(HASH),
+      changedAt: TIME,
+      createdAt: TIME,
+      place: oneOf(['shelf', 'archive', 'removed']),
+      film: oneOf(['none', 'making', 'ready']),
+    }),
+    LONG,
+  ),
+});
+
+export const APPLIED: Schema = object<AppliedEdits>({
+  revision: COUNT,
+  since: list(object<SentEdit>({ editId: text(40), edit: anything }), LONG),
+  refused: list(
+    object<AppliedEdits['refused'][number]>({ editId: text(40), reason: text(40), sentence: text(2000) }),
+    LONG,
+  ),
+  collided: truth,
+});
+
+const FACTS: Schema = kinds<AssetFacts>({
+  picture: {
+    widthPx: COUNT,
+    heightPx: COUNT,
+    hasTransparency: truth,
+    takenAt: orNull(text(40)),
+    camera: orNull(NAME),
+    brightness: number(0, 1),
+    tonePoints: maybe(object<{ black: unknown; white: unknown }>({ black: number(0, 1), white: number(0, 1) })),
+    bars: maybe(anything),
+    caption: maybe(NAME),
+    likeness: maybe(text(200)),
+  },
+  clip: {
+    widthPx: COUNT,
+    heightPx: COUNT,
+    lengthMs: LENGTH,
+    hasSound: truth,
+    takenAt: orNull(text(40)),
+  },
+  sound: { lengthMs: LENGTH, title: orNull(NAME), artist: orNull(NAME) },
+});
+
+export const ENTRY: Schema = object<SheetEntry>({
+  id: ID,
+  assetId: HASH,
+  fileName: NAME,
+  byteCount: BYTES,
+  addedAt: TIME,
+  state: oneOf(['arrived', 'ready', 'refused']),
+  problem: orNull(NAME),
+  facts: orNull(FACTS),
+});
+const ENTRIES = list(ENTRY, LONG);
+
+const FOLDER_PROGRESS: Schema = object<FolderProgress>({
+  folder: NAME,
+  filesDone: COUNT,
+  fileCount: COUNT,
+  already: COUNT,
+});
+
+export const SHEET: Schema = object<{ entries: unknown; folder: unknown }>({
+  entries: ENTRIES,
+  folder: orNull(FOLDER_PROGRESS),
+});
+export const LENT: Schema = object<{ added: unknown; entries: unknown }>({ added: COUNT, entries: ENTRIES });
+export const LISTING: Schema = object<FolderListing>({ folder: NAME, folders: list(NAME, LONG), fileCount: COUNT });
+
+const VERSION_PARTS = {
+  id: ID,
+  name: text(200),
+  why: oneOf(['kept', 'safety']),
+  slideCount: COUNT,
+  lengthMs: LENGTH,
+  createdAt: TIME,
+};
+export const VERSION: Schema = object<VersionEntry>(VERSION_PARTS);
+export const VERSIONS: Schema = object<{ versions: unknown }>({ versions: list(VERSION, LONG) });
+export const OPENED_VERSION: Schema = object<VersionEntry & { content: unknown }>({
+  ...VERSION_PARTS,
+  content: anything,
+});
+
+const FILM: Schema = object<FilmRow>({
+  id: ID,
+  title: NAME,
+  heightPx: COUNT,
+  framesPerSecond: number(0, 1000),
+  lengthMs: LENGTH,
+  state: oneOf(['waiting', 'making', 'ready', 'failed', 'cancelled']),
+  stage: orNull(oneOf(['sound', 'pictures', 'joining'])),
+  framesDone: COUNT,
+  frameCount: COUNT,
+  problem: orNull(NAME),
+  byteCount: orNull(BYTES),
+  screeningToken: text(100),
+  orderedAt: TIME,
+  startedAt: orNull(TIME),
+  finishedAt: orNull(TIME),
+});
+export const FILMS: Schema = object<{ films: unknown }>({ films: list(FILM, LONG) });
+
+export const HEALTH: Schema = object<{ ok: unknown; parts: unknown }>({
+  ok: truth,
+  parts: list(
+    object<{ name: unknown; ok: unknown; says: unknown }>({ name: text(40), ok: truth, says: text(400) }),
+    20,
+  ),
+});

@@ -1,0 +1,59 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { describe, expect, it } from '@jest/globals';
+import { PAGES, ROUTES } from './routes';
+
+const filesBelow = (folder: string): string[] =>
+  readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((entry) => entry.isFile())
+    .map((entry) => path.join(entry.parentPath, entry.name));
+
+/** The path a file answers under; what stands for all that follows is left out. */
+const pathOf = (file: string, top: string) =>
+  '/' +
+  path
+    .relative(top, file)
+    .replace(/(\/?route|\/?page)?\.tsx?$/, '')
+    .replace(/\/\[\[\.\.\.path\]\]$/, '');
+
+/** Every method that a file of the App Router answers. */
+function methodsIn(file: string): string[] {
+  const text = readFileSync(file, 'utf8');
+  return ['GET', 'HEAD', 'POST', 'PATCH', 'PUT', 'DELETE', 'OPTIONS'].filter((method) =>
+    new RegExp(`export (const|function|async function) ${method}\\b|as ${method}\\b`).test(text),
+  );
+}
+
+const appRoutes = filesBelow('src/app')
+  .filter((file) => /\/route\.ts$/.test(file))
+  .flatMap((file) => methodsIn(file).map((method) => ({ file, name: `${method} ${pathOf(file, 'src/app')}` })));
+const pageRoutes = filesBelow('src/pages').map((file) => ({ file, name: `GET ${pathOf(file, 'src/pages')}` }));
+const isUpload = (name: string) => name.endsWith(' /api/v1/uploads');
+
+describe('the table of routes', () => {
+  it.each([...appRoutes, ...pageRoutes].map(({ name, file }) => [name, file]))(
+    'has %s, and its file asks by that name',
+    (name, file) => {
+      const key = isUpload(name) ? 'POST /api/v1/uploads' : name;
+      expect(Object.keys(ROUTES)).toContain(key);
+      const asks = readFileSync(isUpload(name) ? 'src/server/assets/uploads.ts' : file, 'utf8');
+      expect(asks).toContain(`'${key}'`);
+    },
+  );
+  it('names no route that is not there', () => {
+    const there = new Set([...appRoutes, ...pageRoutes].map((route) => route.name));
+    expect(Object.keys(ROUTES).filter((name) => !there.has(name))).toEqual([]);
+  });
+  it.each(Object.entries(ROUTES))('%s stands under a version, and says what comes in and goes out', (name, route) => {
+    expect(name).toMatch(/^(GET|POST|PATCH|DELETE) \/api\/(v1\/|health$)/);
+    if (/^(POST|PATCH) /.test(name) && !/\/(uploads|cancel|copy)$/.test(name)) expect(route).toHaveProperty('takes');
+    if (!/^GET .*\/(pictures|clips|sounds|film|file|stored|events)/.test(name) && !isUpload(name))
+      expect(route).toHaveProperty('gives');
+  });
+  it('has every page', () => {
+    const pages = filesBelow('src/app')
+      .filter((file) => /\/page\.tsx$/.test(file))
+      .map((file) => pathOf(file, 'src/app'));
+    expect(Object.keys(PAGES).sort()).toEqual(pages.sort());
+  });
+});

@@ -1,0 +1,159 @@
+import {
+  anything,
+  checked,
+  ID,
+  list,
+  maybe,
+  object,
+  text,
+  truth,
+  whole,
+  type PartsOf,
+  type Schema,
+} from '../../core/schema/schema';
+import { FILM_HEIGHTS, type FilmHeight } from '../../core/film/plan-film';
+import { LONGEST_NAME, LONGEST_SHOW_TITLE, MOST_SLIDES } from '../../core/show/limits';
+import { CONTENT_PARTS, SLIDE } from '../../core/show/schemas/slide-schema';
+import type { ShowContent, Slide } from '../../core/show/show';
+import type { Deed } from '../studio/may-do';
+import {
+  APPLIED,
+  COPIED,
+  FILMS,
+  HEALTH,
+  LENT,
+  LISTING,
+  MADE,
+  NOTHING,
+  OPENED_SHOW,
+  OPENED_VERSION,
+  SHEET,
+  SHELF,
+  VERSION,
+  VERSIONS,
+} from './answers';
+
+/** One thing that can be asked of the server. */
+export interface Route {
+  /** What has to be allowed. */
+  readonly deed: Deed;
+  /** What the JSON body must be; routes without one read none. */
+  readonly takes?: Schema;
+  /** What the JSON answer is; routes without one answer with bytes. */
+  readonly gives?: Schema;
+}
+
+const TITLE = text(LONGEST_SHOW_TITLE, 1);
+const REVISION = whole(0, 1e12);
+const VERSION_NAME: Schema = {
+  is: 'text',
+  least: 1,
+  most: LONGEST_NAME,
+  like: { pattern: /\S/, says: 'must not be blank', samples: ['as shown'] },
+};
+
+export interface SentEdits {
+  readonly knownRevision: number;
+  readonly basedOn?: number;
+  /** Each edit is looked at by itself, so that a wrong one does not take the others along. */
+  readonly edits: readonly { readonly editId: string; readonly edit: unknown }[];
+}
+export interface Loan {
+  readonly from: string;
+  readonly slides: readonly Slide[];
+}
+/** Without `content` the show is kept as it stands on the server; with it, as a window had it whose edits could not be joined. */
+export interface NewVersion {
+  readonly name: string;
+  readonly content?: ShowContent;
+}
+
+const EDIT_ID: Schema = {
+  is: 'text',
+  least: 8,
+  most: 40,
+  like: { pattern: /^[\w-]{8,40}$/, says: 'must be an id of 8 to 40 letters, digits, _ and -', samples: ['edit-0001'] },
+};
+const SENT_EDITS: PartsOf<SentEdits> = {
+  knownRevision: REVISION,
+  basedOn: maybe(REVISION),
+  edits: list(object<SentEdits['edits'][number]>({ editId: EDIT_ID, edit: anything }), 1000),
+};
+
+/** Every route of the server by its method and path. A route that is not in here does not start; see `route.ts`. */
+export const ROUTES = {
+  'GET /api/health': { deed: 'see-health', gives: HEALTH },
+  'GET /api/v1/shows': { deed: 'see-shelf', gives: SHELF },
+  'POST /api/v1/shows': { deed: 'make-show', takes: object<{ title: unknown }>({ title: TITLE }), gives: MADE },
+  'GET /api/v1/shows/[show]': { deed: 'see-show', gives: OPENED_SHOW },
+  'PATCH /api/v1/shows/[show]': {
+    deed: 'change-show',
+    takes: object<{ title?: unknown; archived?: unknown }>({ title: maybe(TITLE), archived: maybe(truth) }),
+    gives: NOTHING,
+  },
+  'DELETE /api/v1/shows/[show]': { deed: 'change-show', gives: NOTHING },
+  'DELETE /api/v1/shows/[show]/removal': { deed: 'bring-back-show', gives: NOTHING },
+  'POST /api/v1/shows/[show]/copy': { deed: 'see-show', gives: COPIED },
+  'POST /api/v1/shows/[show]/edits': { deed: 'change-show', takes: object<SentEdits>(SENT_EDITS), gives: APPLIED },
+  'GET /api/v1/shows/[show]/events': { deed: 'see-show' },
+  'GET /api/v1/shows/[show]/stored': { deed: 'see-show' },
+  'GET /api/v1/shows/[show]/sheet': { deed: 'see-show', gives: SHEET },
+  'DELETE /api/v1/shows/[show]/sheet/[entry]': { deed: 'change-show', gives: NOTHING },
+  'POST /api/v1/shows/[show]/loans': {
+    deed: 'change-show',
+    takes: object<Loan>({ from: ID, slides: list(SLIDE, MOST_SLIDES, 1) }),
+    gives: LENT,
+  },
+  'POST /api/v1/shows/[show]/folder': {
+    deed: 'change-show',
+    takes: object<{ folder: unknown }>({ folder: text(4000) }),
+    gives: NOTHING,
+  },
+  'DELETE /api/v1/shows/[show]/folder': { deed: 'change-show', gives: NOTHING },
+  'GET /api/v1/shows/[show]/versions': { deed: 'see-show', gives: VERSIONS },
+  'POST /api/v1/shows/[show]/versions': {
+    deed: 'change-show',
+    takes: object<NewVersion>({ name: VERSION_NAME, content: maybe(object<ShowContent>(CONTENT_PARTS)) }),
+    gives: VERSION,
+  },
+  'GET /api/v1/shows/[show]/versions/[version]': { deed: 'see-show', gives: OPENED_VERSION },
+  'PATCH /api/v1/shows/[show]/versions/[version]': {
+    deed: 'change-show',
+    takes: object<{ name?: unknown; removed?: unknown }>({ name: maybe(VERSION_NAME), removed: maybe(truth) }),
+    gives: NOTHING,
+  },
+  'GET /api/v1/shows/[show]/films': { deed: 'see-show', gives: FILMS },
+  'POST /api/v1/shows/[show]/films': {
+    deed: 'change-show',
+    takes: object<{ heightPx: unknown }>({
+      heightPx: checked<FilmHeight>(whole(1, 10_000), (height) =>
+        FILM_HEIGHTS.includes(height) ? null : `must be one of ${FILM_HEIGHTS.join(', ')}`,
+      ),
+    }),
+    gives: MADE,
+  },
+  'GET /api/v1/shows/[show]/pictures/[asset]': { deed: 'see-file' },
+  'GET /api/v1/shows/[show]/clips/[asset]/[second]': { deed: 'see-file' },
+  'GET /api/v1/shows/[show]/sounds/[asset]': { deed: 'see-file' },
+  'GET /api/v1/shows/[show]/sounds/[asset]/peaks': { deed: 'see-file' },
+  'POST /api/v1/films/[film]/cancel': { deed: 'change-film', gives: NOTHING },
+  'DELETE /api/v1/films/[film]': { deed: 'change-film', gives: NOTHING },
+  'GET /api/v1/films/[film]/file': { deed: 'see-film' },
+  'GET /api/v1/screenings/[token]/film': { deed: 'watch-screening' },
+  'GET /api/v1/folders': { deed: 'see-folders', gives: LISTING },
+  /** All of the tus protocol’s methods; which show an upload is for is asked when it begins. */
+  'POST /api/v1/uploads': { deed: 'bring-files' },
+} as const satisfies Readonly<Record<string, Route>>;
+
+export type RouteName = keyof typeof ROUTES;
+
+/** Every page, and what it takes to be shown it. */
+export const PAGES: Readonly<Record<string, Deed>> = {
+  '/': 'see-shelf',
+  '/shows/[show]': 'see-show',
+  '/shows/[show]/gather': 'see-show',
+  '/shows/[show]/arrange': 'see-show',
+  '/shows/[show]/sound': 'see-show',
+  '/shows/[show]/send': 'see-show',
+  '/s/[token]': 'watch-screening',
+};
