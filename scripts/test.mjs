@@ -13,7 +13,10 @@ let failed = 0;
 await ensurePrograms({ ffmpeg: 'ffmpeg', ffprobe: 'ffmpeg', chromium: 'chromium' });
 await ensureInstalled();
 await check('The code is formatted', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']);
-await check('The code keeps to the style', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']);
+await check('The code keeps to the style', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0'], {
+  TYPED_LINT: '1',
+});
+await check('Nothing lies about that nobody uses', [bin('knip/bin/knip.js'), '--no-progress']);
 await check('The rooms import only from above', [
   bin('dependency-cruiser/bin/dependency-cruise.mjs'),
   '--config',
@@ -28,8 +31,8 @@ rmSync(reports, { recursive: true, force: true });
 process.stdout.write(`${passed} passed, ${failed} failed\n`);
 process.exitCode = failed === 0 ? 0 : 1;
 
-async function check(what, args) {
-  const code = await run(process.execPath, args);
+async function check(what, args, env = {}) {
+  const code = await run(process.execPath, args, env);
   if (code === 0) passed += 1;
   else failed += 1;
   process.stdout.write(`${code === 0 ? '✓' : '✗'} ${what}\n`);

@@ -6,6 +6,7 @@ import { looking, proxying } from './assets/looking';
 import { openBlobStore, type BlobStore } from './blobs/blob-store';
 import { clearParts } from './blobs/whole';
 import { openDatabase, type Database } from './database/open-database';
+import { keepReserve } from './database/reserve';
 import { createDecoders, type Decoders } from './decoding/decoders';
 import { createEvents, type Events } from './events';
 import { createFactStore, type FactStore } from './facts/fact-store';
@@ -37,6 +38,8 @@ export interface RunningServer {
   /** Ends in good order: nothing is taken up any more, work is given back, programs are ended. */
   close(): Promise<void>;
 }
+
+const RESERVE_AGAIN_MS = 10 * 60_000;
 
 // Next bundles routes apart from each other; the one process has one server all the same.
 const held = globalThis as typeof globalThis & { tanagerServer?: Promise<RunningServer> };
@@ -90,8 +93,12 @@ export async function openServer(): Promise<RunningServer> {
   // Whatever held these is gone: there is one server to a data folder, and this is it.
   await jobs.freeAll();
   for (const written of [filmFolder, blobFolder]) await clearParts(written);
+  // Room that was used up on a full disk is kept again once there is some.
+  const reserving = setInterval(() => void keepReserve(folder).catch(() => {}), RESERVE_AGAIN_MS);
+  reserving.unref();
   let closing: Promise<void> | null = null;
   const close = async () => {
+    clearInterval(reserving);
     await runner.drain();
     decoders.close();
     database.close();

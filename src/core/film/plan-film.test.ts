@@ -1,5 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
-import { planFilm, widthFor } from './plan-film';
+import { showId } from '../show/ids';
+import { blankSlide } from '../show/new-slide';
+import { emptyShow, type Show } from '../show/show';
+import { faultOfFilm, planFilm, widthFor } from './plan-film';
 
 const shape = { widthPx: 1920, heightPx: 1080, framesPerSecond: 30 };
 
@@ -28,5 +31,21 @@ describe('planFilm', () => {
     [2160, 3840],
   ])('is as wide as the shape wants at %d', (height, width) => {
     expect(widthFor(shape, height)).toBe(width);
+  });
+});
+
+describe('a film', () => {
+  const lasting = (...lengths: number[]): Show => ({
+    ...emptyShow(showId('s'), ''),
+    slides: lengths.map((lengthMs, index) => blankSlide(lengthMs, '#000000', () => `s${index}`)),
+  });
+  const HOUR = 3_600_000;
+  it.each<[string, Show, RegExp | null]>([
+    ['needs a slide', lasting(), /no slides yet/],
+    ['can last twelve hours', lasting(6 * HOUR, 6 * HOUR), null],
+    ['and no longer', lasting(6 * HOUR, 6 * HOUR, 200), /12 hours at most/],
+  ])('%s', (_name, show, sentence) => {
+    if (sentence) expect(faultOfFilm(show)).toMatch(sentence);
+    else expect(faultOfFilm(show)).toBeNull();
   });
 });

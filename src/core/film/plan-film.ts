@@ -1,5 +1,7 @@
-import type { FrameShape } from '../show/show';
+import { LONGEST_FILM_MS } from '../show/limits';
+import type { FrameShape, Show } from '../show/show';
 import { frameCount } from '../timing/frames';
+import { showLengthMs } from '../timing/slide-span';
 
 /** A stretch of a film's frames that is drawn and encoded by itself. */
 export interface FilmSegment {
@@ -18,6 +20,15 @@ export interface FilmPlan {
 
 export const FILM_HEIGHTS = [720, 1080] as const;
 export type FilmHeight = (typeof FILM_HEIGHTS)[number];
+
+/** Why no film can be made of a show, as a sentence; null when one can. */
+export function faultOfFilm(show: Show): string | null {
+  if (show.slides.length === 0) return 'The show has no slides yet. Lay some pictures into the order first.';
+  const hours = LONGEST_FILM_MS / 3_600_000;
+  return showLengthMs(show) > LONGEST_FILM_MS
+    ? `A film can last ${hours} hours at most, and this show lasts longer. Make it in parts: copy the show and keep some of its slides in each.`
+    : null;
+}
 
 /** Ten seconds: long enough for the encoder to work well, short enough that little is lost when the power goes. */
 const LONGEST_SEGMENT_SECONDS = 10;

@@ -139,6 +139,22 @@ describe('several edits as one step', () => {
       }),
     ).toMatchObject({ ok: false, reason: 'slide-not-found' });
   });
+  it('are undone last one first', () => {
+    const id = show.slides[0]!.id;
+    const lengths = [4000, 5000, 6000].map((lengthMs): ShowEdit => ({
+      kind: 'set-lengths',
+      lengths: [{ slideId: id, lengthMs }],
+    }));
+    const changed = applied({ kind: 'together', name: 'change it thrice', edits: lengths });
+    expect(changed.inverse).toMatchObject({
+      edits: [
+        { lengths: [{ lengthMs: 5000 }] },
+        { lengths: [{ lengthMs: 4000 }] },
+        { lengths: [{ lengthMs: show.slides[0]!.lengthMs }] },
+      ],
+    });
+    expect(applied(changed.inverse, changed.show).show).toEqual(show);
+  });
   it('what names several slides is done to those that are still there', () => {
     const changed = applied({
       kind: 'set-lengths',

@@ -1,3 +1,4 @@
+import { unreachable } from '../unreachable';
 import type { AssetId } from './ids';
 import type { Layer } from './layer';
 import type { Show, Slide } from './show';
@@ -59,7 +60,12 @@ function swappedInLayer(layer: Layer, from: AssetId, to: AssetId): Layer {
       const layers = layer.layers.map((inner) => swappedInLayer(inner, from, to));
       return layers.some((inner, index) => inner !== layer.layers[index]) ? { ...layer, layers } : layer;
     }
-    default:
+    case 'words':
+    case 'shape':
+    case 'gradient':
+    case 'solid':
       return layer;
+    default:
+      return unreachable(layer);
   }
 }

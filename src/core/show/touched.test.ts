@@ -46,6 +46,7 @@ describe('two windows that wrote without knowing of each other', () => {
   it.each<[string, ShowEdit, ShowEdit]>([
     ['the length of the same slide', length('a'), length('a')],
     ['the same words', words('a'), words('a')],
+    ['the light of the same picture', light('a'), light('a')],
     ['the light of a picture, and its whole slide', light('b'), put('b')],
     ['a removed slide, and its words', remove('a'), words('a')],
     [

@@ -52,6 +52,17 @@ describe('planMix', () => {
     ]);
     expect(musicLengthMs(show, facts)).toBe(170_000);
   });
+  it('begins a song where it is trimmed to, and a clip’s sound where the clip is', () => {
+    const clip: Slide = {
+      ...plain('b', 4000),
+      layers: [{ kind: 'clip', id: layerId('c'), assetId: CLIP, trimStartMs: 2500, soundGainDb: 0 }],
+    };
+    const { parts } = planMix(showOf([plain('a', 10_000), clip], [cue('q', { trimStartMs: 7000 })]), facts);
+    expect(parts.map((part) => [part.kind, part.startMs, part.fromMs])).toEqual([
+      ['music', 0, 7000],
+      ['clip', 10_000, 2500],
+    ]);
+  });
   it('brings music down under a voice and back up after it', () => {
     const spoken: Slide = { ...plain('b', 10_000), narration: { assetId: VOICE, offsetMs: 1000, gainDb: 0 } };
     const { parts } = planMix(showOf([plain('a', 10_000), spoken, plain('c', 20_000)], [cue('q')]), facts);

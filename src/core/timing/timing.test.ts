@@ -23,6 +23,11 @@ describe('slideSpans', () => {
   it('has no transition into the first slide, at most half of either neighbour elsewhere, none for a cut', () => {
     expect(spans.map((span) => span.transitionMs)).toEqual([0, 600, 0]);
   });
+  it('lets a transition take no more than half of the slide before it', () => {
+    const long = { kind: 'dissolve', lengthMs: 3000 } as const;
+    expect(slideSpans([slide('a', 1000), slide('b', 9000, long)])[1]!.transitionMs).toBe(500);
+    expect(slideSpans([slide('a', 9000), slide('b', 1000, long)])[1]!.transitionMs).toBe(500);
+  });
   it('keeps a slide on screen under the transition that follows', () => {
     expect(spans.map((span) => span.leavesMs)).toEqual([5600, 6200, 10_200]);
   });

@@ -82,6 +82,12 @@ async function drawn(transition: TransitionOverTime | { kind: 'cut' }, ms: numbe
 }
 const apart = (a: Uint8Array, b: Uint8Array) => a.reduce((sum, value, at) => sum + abs(value - b[at]!), 0) / a.length;
 
+/** What a frame is when all of it is one colour. */
+const evenness = (frame: Uint8Array) => {
+  const luma = frame.subarray(0, (frame.length * 2) / 3);
+  return Math.max(...luma) - Math.min(...luma);
+};
+
 const timed = { lengthMs: LENGTH, easing: 'linear' } as const;
 const all: TransitionOverTime[] = [
   { kind: 'dissolve', ...timed },
@@ -155,6 +161,16 @@ describe.each(named)('the transition %s', (_, transition) => {
       expect(frame.subarray(0, FRAME.widthPx * FRAME.heightPx).every((value) => value >= 14 && value <= 237)).toBe(
         true,
       );
+  });
+});
+
+describe('a dip', () => {
+  it('is its colour alone in the middle, and neither picture', async () => {
+    for (const colour of ['#000000', '#d8371f']) {
+      expect(evenness(await drawn({ kind: 'dip', ...timed, colour }, LENGTH / 2))).toBeLessThanOrEqual(1);
+      expect(evenness(await drawn({ kind: 'dip', ...timed, colour }, LENGTH / 4))).toBeGreaterThan(20);
+      expect(evenness(await drawn({ kind: 'dip', ...timed, colour }, (3 * LENGTH) / 4))).toBeGreaterThan(20);
+    }
   });
 });
 

@@ -1,5 +1,6 @@
 'use client';
 
+import { chosenAfterRemoval } from '../../core/show/after-removal';
 import { nanoid } from 'nanoid';
 import { useMemo, type RefObject } from 'react';
 import { toast } from 'sonner';
@@ -124,10 +125,7 @@ export function useOrderActions(focusRef: RefObject<SlideId | null>, reveal: (id
       remove(name?: string) {
         const ids = chosen();
         if (ids.length === 0) return;
-        const all = order();
-        const rest = all.filter((id) => !now().selection.has(id));
-        const after =
-          all.slice(all.indexOf(ids.at(-1)!) + 1).find((id) => !now().selection.has(id)) ?? rest.at(-1) ?? null;
+        const after = chosenAfterRemoval(order(), ids);
         now().edit(
           name
             ? { kind: 'together', name, edits: [{ kind: 'remove-slides', slideIds: ids }] }

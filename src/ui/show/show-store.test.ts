@@ -370,6 +370,25 @@ describe('the show store', () => {
     await settle();
     expect([store.getState().saving, server.show.title]).toEqual(['saved', 'Still here']);
   });
+  it('loses only the one edit that the server will not read, however many were sent with it, and keeps how it was', async () => {
+    const working = globalThis.fetch;
+    globalThis.fetch = (async (path: string, init: { body: string }) => {
+      if (init.body.includes('Unreadable') && path.endsWith('/edits'))
+        return { ok: false, status: 413, json: async () => ({ problem: 'That is more than can be sent at once.' }) };
+      return working(path, init as unknown as RequestInit);
+    }) as unknown as typeof fetch;
+    for (let step = 0; step < 5; step += 1) store.getState().edit(addSlide());
+    store.getState().edit({ kind: 'rename-show', title: 'Unreadable' });
+    for (let step = 0; step < 5; step += 1) store.getState().edit(addSlide());
+    await settle();
+    globalThis.fetch = working;
+    expect([server.show.slides.length, server.show.title, store.getState().saving]).toEqual([10, 'Evening', 'saved']);
+    expect(store.getState().show).toEqual(server.show);
+    expect(server.versions.map((version) => version.content.title)).toEqual(['Unreadable']);
+    expect(told.join()).toMatch(
+      /Could not rename the show: That is more than can be sent at once.*kept under Versions/,
+    );
+  });
   it('says once that the browser has no room, and saves all the same', async () => {
     storage.setItem = () => {
       throw new Error('QuotaExceededError');

@@ -92,6 +92,8 @@ export function createShowStore({
   let pending: readonly SentEdit[] = [];
   /** The oldest revision that what waits was made on: another window's edits since then were made without knowing of it. */
   let basedOn: number | null = null;
+  /** Fewer for a while after the server would not take a batch. */
+  let mostEdits = MOST_EDITS_A_REQUEST;
   let sending = false;
   /** Ids of edits that are on their way; they must not change any more. */
   let inFlight: ReadonlySet<string> = new Set();
@@ -218,7 +220,7 @@ export function createShowStore({
     }
     sending = true;
     again = false;
-    const batch = pending.slice(0, MOST_EDITS_A_REQUEST);
+    const batch = pending.slice(0, mostEdits);
     inFlight = new Set(batch.map((entry) => entry.editId));
     try {
       const applied = await post(batch, false);
@@ -229,6 +231,7 @@ export function createShowStore({
       if (applied.refused.length > 0) keepOwn();
       confirmed = replay(confirmed, applied.since);
       known = applied.revision;
+      mostEdits = Math.min(MOST_EDITS_A_REQUEST, 2 * mostEdits);
       basedOn = null;
       const sent = new Set(batch.map((entry) => entry.editId));
       pending = pending.filter((entry) => !sent.has(entry.editId));
@@ -252,13 +255,22 @@ export function createShowStore({
         store.setState({ saving: 'offline' });
         schedule(RETRY_MS);
       } else if (error instanceof ServerRefusal && error.status < 500) {
-        // The server will never take these; they are dropped so that later work can be saved, and the person is told.
-        const sent = new Set(batch.map((entry) => entry.editId));
-        pending = pending.filter((entry) => !sent.has(entry.editId));
-        keepUnsent();
-        tell(`A change could not be saved: ${error.message}`);
-        const next = replay(confirmed, pending);
-        store.setState({ show: next, saving: pending.length > 0 ? 'saving' : 'saved', ...stillThere(next) });
+        if (batch.length > 1) {
+          // One of them is the trouble; the others must not go with it.
+          mostEdits = Math.ceil(batch.length / 2);
+          again = true;
+        } else {
+          // The server will never take this one. It goes, so that later work can be saved; how this window had it is kept, and the person is told.
+          keepOwn();
+          pending = pending.filter((entry) => entry.editId !== batch[0]!.editId);
+          keepUnsent();
+          tell(
+            `Could not ${editSentence(batch[0]!.edit)}: ${error.message} How this window had it is kept under Versions.`,
+          );
+          const next = replay(confirmed, pending);
+          store.setState({ show: next, saving: pending.length > 0 ? 'saving' : 'saved', ...stillThere(next) });
+          if (pending.length > 0) again = true;
+        }
       } else {
         store.setState({ saving: 'offline' });
         schedule(RETRY_MS);
