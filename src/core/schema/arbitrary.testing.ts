@@ -6,15 +6,19 @@ import type { Parts, Schema } from './schema';
 const MOST_IN_A_LIST = 3;
 const DEEPEST = 3;
 
-/** Random values that a schema takes. `special` deals those parts that tests want to choose for themselves, such as ids that exist. */
+/** Deals those parts that tests want to choose for themselves, such as ids that exist; null for the others. `name` is what the part is called. */
+type Special = (schema: Schema, name: string) => fc.Arbitrary<unknown> | null;
+
+/** Random values that a schema takes. */
 export function arbitraryOf(
   schema: Schema,
-  special: (schema: Schema) => fc.Arbitrary<unknown> | null = () => null,
+  special: Special = () => null,
   depth = 0,
+  name = '',
 ): fc.Arbitrary<unknown> {
-  const own = special(schema);
+  const own = special(schema, name);
   if (own) return own;
-  const of = (inner: Schema, deeper = 0) => arbitraryOf(inner, special, depth + deeper);
+  const of = (inner: Schema, deeper = 0, part = name) => arbitraryOf(inner, special, depth + deeper, part);
   switch (schema.is) {
     case 'text':
       return schema.like
@@ -77,8 +81,11 @@ function repaired(dealt: fc.Arbitrary<unknown>): fc.Arbitrary<unknown> {
   });
 }
 
-function partsOf(parts: Parts, of: (schema: Schema) => fc.Arbitrary<unknown>): fc.Arbitrary<Record<string, unknown>> {
-  const dealt = Object.entries(parts).map(([name, schema]) => [name, of(schema)] as const);
+function partsOf(
+  parts: Parts,
+  of: (schema: Schema, deeper?: number, name?: string) => fc.Arbitrary<unknown>,
+): fc.Arbitrary<Record<string, unknown>> {
+  const dealt = Object.entries(parts).map(([name, schema]) => [name, of(schema, 0, name)] as const);
   return fc
     .record(Object.fromEntries(dealt))
     .map((record) => Object.fromEntries(Object.entries(record).filter(([, value]) => value !== undefined)));

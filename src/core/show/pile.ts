@@ -36,7 +36,7 @@ export function mapped(pile: Pile, change: (layer: Layer) => Layer): Pile {
 
 /**
  * Takes layers out, remembering where each run of neighbours lay: `layersPutIn(rest, runs)` restores the pile exactly, because what a run lay on is never
- * itself taken out, and a group that goes takes along what it holds.
+ * itself taken out, and a group comes back before what was taken out of it. A group takes along what it holds, but for what is named itself.
  *
  * @returns null when none of the ids is there
  */
@@ -49,14 +49,12 @@ export function layersTakenOut(
     const rest: Layer[] = [];
     let run: Layer[] | null = null;
     for (const layer of layers) {
-      if (ids.has(layer.id)) {
-        if (!run) runs.push({ into, aboveId: rest.at(-1)?.id ?? null, layers: (run = []) });
-        run.push(layer);
-        continue;
-      }
-      run = null;
+      const leaves = ids.has(layer.id);
+      if (leaves && !run) runs.push({ into, aboveId: rest.at(-1)?.id ?? null, layers: (run = []) });
+      if (!leaves) run = null;
       const inner = layer.kind === 'group' ? walk(layer.layers, layer.id) : null;
-      rest.push(layer.kind === 'group' && inner !== layer.layers ? { ...layer, layers: inner! } : layer);
+      const left = layer.kind === 'group' && inner !== layer.layers ? { ...layer, layers: inner! } : layer;
+      (leaves ? run! : rest).push(left);
     }
     return rest.length === layers.length && rest.every((layer, index) => layer === layers[index]) ? layers : rest;
   };
@@ -71,6 +69,7 @@ export function layersPutIn(pile: Pile, runs: readonly PlacedLayers[]): Pile {
 
 function putInRun(pile: Pile, { into, aboveId, layers }: PlacedLayers): Pile {
   const group = into === null ? null : layerIn(pile, into);
+  if (into !== null && group?.kind !== 'group') return [...pile, ...layers];
   if (group?.kind !== 'group') return putOnto(pile, aboveId, layers);
   return withChanged(pile, new Map([[group.id, null]]), (layer) =>
     layer.kind === 'group' ? { ...layer, layers: putOnto(layer.layers, aboveId, layers) } : layer,

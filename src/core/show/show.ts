@@ -1,5 +1,6 @@
 import { CURRENT_METHODS, type MethodPins } from '../facts/fact-kinds';
 import { FORMAT_VERSION } from './format/version';
+import type { Chosen } from './chosen';
 import type { AssetId, CueId, ShowId, SlideId } from './ids';
 import type { Mark } from './mark';
 import {
@@ -53,6 +54,8 @@ export interface Slide {
   /** Bottom to top. */
   readonly layers: readonly Layer[];
   readonly narration: Narration | null;
+  /** Who chose its length and its transition. */
+  readonly chosen?: Chosen;
 }
 
 /**

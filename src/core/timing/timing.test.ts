@@ -1,8 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
-import { assetId, layerId, slideId } from '../show/ids';
+import { assetId, layerId, showId, slideId } from '../show/ids';
 import type { Slide } from '../show/show';
 import type { Transition } from '../show/transition';
-import { fitToMusic, lengthFollowsContent } from './fit-to-music';
+import { emptyShow, type Show } from '../show/show';
+import { fitToMusic, keepsItsLength, lengthFollowsContent, shareOfTime } from './fit-to-music';
 import { frameAtMoment, frameCount, momentOfFrame } from './frames';
 import { slideIndexAt, slideSpans } from './slide-span';
 
@@ -100,10 +101,28 @@ describe('fitToMusic', () => {
     expect(fitted).toEqual({
       ok: true,
       lengths: [
-        { slideId: 'a', lengthMs: 5000 },
-        { slideId: 'b', lengthMs: 5000 },
+        { slideId: 'a', lengthMs: 5000, by: 'music' },
+        { slideId: 'b', lengthMs: 5000, by: 'music' },
       ],
     });
+  });
+  it('keeps lengths that a hand holds, and gives what lingers its larger share', () => {
+    const held: Slide = { ...slide('held', 4000), chosen: { length: 'hand' } };
+    const lingers: Slide = {
+      ...slide('lingers', 5000),
+      layers: [{ kind: 'picture', id: layerId('l'), assetId: assetId('d'.repeat(64)), move: { kind: 'still' } }],
+    };
+    const show: Show = {
+      ...emptyShow(showId('s'), ''),
+      slides: [held, lingers, slide('a', 5000), { ...slide('b', 5000), chosen: { length: 'music' } }],
+      marks: { ['d'.repeat(64)]: 'linger' },
+    };
+    const fitted = fitToMusic(show.slides, 40_000, keepsItsLength, shareOfTime(show));
+    expect(fitted.ok && fitted.lengths.map((entry) => [entry.slideId, entry.lengthMs])).toEqual([
+      ['lingers', 16_000],
+      ['a', 10_000],
+      ['b', 10_000],
+    ]);
   });
   it('says what is the least when the music is too short', () => {
     expect(fitToMusic([slide('a', 5000), slide('b', 5000)], 900, () => false)).toEqual({

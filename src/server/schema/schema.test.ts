@@ -49,7 +49,8 @@ describe('parseShow', () => {
   it.each<[string, unknown]>([
     ['format', 'something-else'],
     ['version', 1],
-    ['version', 3],
+    ['version', 2],
+    ['version', 4],
     ['title', 7],
     ['title', 'x'.repeat(301)],
     ['extra', 1],

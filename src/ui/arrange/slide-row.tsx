@@ -1,5 +1,7 @@
 'use client';
 
+import { Pin } from 'lucide-react';
+import { isHeld } from '../../core/show/chosen';
 import { useDraggable } from '@dnd-kit/core';
 import { clsx } from 'clsx';
 import { memo } from 'react';
@@ -132,6 +134,17 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
       )}
       <div role="gridcell" className="overflow-hidden pt-3">
         <span className="tabular block">{clockTenths(span.startMs)}</span>
+        {isHeld(slide, 'length') && !small && (
+          <span
+            role="img"
+            aria-label="This length was set by hand and is held"
+            title="Set by hand: fitting to the music leaves it"
+            data-part="held"
+            className="absolute top-[19px] left-[56px] text-soft"
+          >
+            <Pin size={11} aria-hidden="true" />
+          </span>
+        )}
         {!small && (
           <NumberField
             label={`Length of slide ${span.slideIndex + 1} in seconds`}

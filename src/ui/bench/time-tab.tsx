@@ -1,5 +1,7 @@
 'use client';
 
+import { Pin } from 'lucide-react';
+import { isHeld, type Chooser } from '../../core/show/chosen';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { Slide } from '../../core/show/show';
 import { useState } from 'react';
@@ -19,8 +21,14 @@ export function TimeTab({ slide, prepared, index }: { slide: Slide; prepared: Pr
   const [way, setWay] = useState<SeamWay>('ripple');
   const span = prepared.spans[index]!;
   const ids = selection.has(slide.id) && selection.size > 1 ? [...selection] : [slide.id];
-  const setLength = (lengthMs: number, which: readonly Slide['id'][]) =>
-    edit({ kind: 'set-lengths', lengths: which.map((slideId) => ({ slideId, lengthMs })) });
+  const setLength = (lengthMs: number, which: readonly Slide['id'][], by: Chooser = 'hand') =>
+    edit({ kind: 'set-lengths', lengths: which.map((slideId) => ({ slideId, lengthMs, by })) });
+  const hold = (on: boolean) =>
+    edit({
+      kind: 'set-choosers',
+      choosers: ids.map((slideId) => ({ slideId, value: 'length', by: on ? 'hand' : null })),
+    });
+  const held = isHeld(slide, 'length');
   const narration = slide.narration ? prepared.facts.get(slide.narration.assetId) : undefined;
   const narrationName = entries.find((entry) => entry.assetId === slide.narration?.assetId)?.fileName;
   const spokenMs = slide.narration && narration?.kind === 'sound' ? slide.narration.offsetMs + narration.lengthMs : 0;
@@ -49,10 +57,22 @@ export function TimeTab({ slide, prepared, index }: { slide: Slide; prepared: Pr
             setLength(
               slide.lengthMs,
               prepared.show.slides.map((other) => other.id),
+              'pace',
             )
           }
         >
           Same for all slides
+        </Button>
+        <Button
+          className="h-7"
+          aria-pressed={held}
+          title={
+            held ? 'Fitting to the music leaves this length as it is' : 'Fitting to the music may change this length'
+          }
+          onClick={() => hold(!held)}
+          data-part="held-length"
+        >
+          <Pin size={13} aria-hidden="true" /> {held ? 'held: let it go' : 'hold it'}
         </Button>
       </div>
       <div className="flex flex-wrap items-center gap-2">
@@ -93,7 +113,7 @@ export function TimeTab({ slide, prepared, index }: { slide: Slide; prepared: Pr
             {narrationName ?? 'Narration'} is spoken here
           </span>
           {spokenMs > slide.lengthMs && (
-            <Button className="h-7" onClick={() => setLength(Math.ceil(spokenMs + 500), [slide.id])}>
+            <Button className="h-7" onClick={() => setLength(Math.ceil(spokenMs + 500), [slide.id], 'voice')}>
               Let the slide wait for it
             </Button>
           )}

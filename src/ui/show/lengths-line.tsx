@@ -8,7 +8,8 @@ import type { ReactNode } from 'react';
 import { toast } from 'sonner';
 import { cueId } from '../../core/show/ids';
 import { DEFAULT_FADE_OUT_MS } from '../../core/show/show';
-import { fitToMusic, lengthFollowsContent } from '../../core/timing/fit-to-music';
+import { isHeld } from '../../core/show/chosen';
+import { fitToMusic, keepsItsLength, lengthFollowsContent, shareOfTime } from '../../core/timing/fit-to-music';
 import { showLengthMs } from '../../core/timing/slide-span';
 import { picturesToDrop, repeatedCues } from '../../core/timing/ways-out';
 import { Button } from '../kit/button';
@@ -56,7 +57,8 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
   const entries = useShow((state) => state.entries);
   const edit = useShow((state) => state.edit);
   const longer = musicMs > lengthMs;
-  const free = show.slides.filter((slide) => !lengthFollowsContent(slide));
+  const free = show.slides.filter((slide) => !keepsItsLength(slide));
+  const held = show.slides.filter((slide) => isHeld(slide, 'length') && !lengthFollowsContent(slide));
   const seconds =
     free.length > 0
       ? (musicMs - (lengthMs - free.reduce((sum, slide) => sum + slide.lengthMs, 0))) / free.length / 1000
@@ -72,7 +74,7 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
     .slice(0, 4);
 
   const fit = () => {
-    const fitted = fitToMusic(show.slides, musicMs, lengthFollowsContent);
+    const fitted = fitToMusic(show.slides, musicMs, keepsItsLength, shareOfTime(show));
     if (fitted.ok) return edit({ kind: 'set-lengths', lengths: fitted.lengths });
     toast(
       fitted.reason === 'no-slides'
@@ -115,6 +117,19 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
             <Way onSelect={fit}>
               {longer ? 'Relax' : 'Quicken'} the pace to <span className="tabular">{seconds.toFixed(1)}</span> s a
               picture
+            </Way>
+          )}
+          {held.length > 0 && (
+            <Way
+              onSelect={() =>
+                edit({
+                  kind: 'set-choosers',
+                  choosers: held.map((slide) => ({ slideId: slide.id, value: 'length', by: null })),
+                })
+              }
+            >
+              Let go of <span className="tabular">{held.length}</span> {held.length === 1 ? 'length' : 'lengths'} set by
+              hand, so that the pace may change {held.length === 1 ? 'it' : 'them'}
             </Way>
           )}
           {!longer && <Way onSelect={repeat}>Play the music again from its beginning</Way>}

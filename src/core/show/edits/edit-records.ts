@@ -11,6 +11,7 @@ import { removeSlides, type RemoveSlides } from './remove-slides';
 import { renameShow, type RenameShow } from './rename-show';
 import { setBacking, type SetBacking } from './set-backing';
 import { setChannels, type SetChannels } from './set-channels';
+import { setChoosers, type SetChoosers } from './set-choosers';
 import { setContent, type SetContent } from './set-content';
 import { setCrops, type SetCrops } from './set-crops';
 import { setCues, type SetCues } from './set-cues';
@@ -37,6 +38,7 @@ export type ShowEdit =
   | MoveSlides
   | SetLengths
   | SetTransitions
+  | SetChoosers
   | AddLayers
   | RemoveLayers
   | PlaceLayers
@@ -71,6 +73,7 @@ export const EDIT_RECORDS: Records = {
   'move-slides': moveSlides,
   'set-lengths': setLengths,
   'set-transitions': setTransitions,
+  'set-choosers': setChoosers,
   'add-layers': addLayers,
   'remove-layers': removeLayers,
   'place-layers': placeLayers,

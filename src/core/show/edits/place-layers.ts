@@ -29,7 +29,6 @@ export const placeLayers: EditRecord<PlaceLayers> = {
     const placed: PlacedLayers[] = edit.runs.map(({ into, aboveId, layerIds }) => ({
       into,
       aboveId,
-      // What lies in a group that is placed itself goes along with it.
       layers: layerIds.flatMap((id) => tops.find((layer) => layer.id === id) ?? []),
     }));
     const layers = layersPutIn(taken.rest, placed);

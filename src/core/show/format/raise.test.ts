@@ -65,6 +65,18 @@ describe('what was kept by format 1', () => {
   });
 });
 
+describe('what was kept by format 2', () => {
+  it('holds no length and no transition, since nobody can tell who chose them', () => {
+    const old = { ...show, version: 2 };
+    expect(raiseShow(old)).toEqual({ ...show, version: FORMAT_VERSION });
+    const lengths = { kind: 'set-lengths', lengths: [{ slideId: '1', lengthMs: 900 }] };
+    const edit = raiseEdit({ kind: 'together', name: 'set it', edits: [lengths] }, 2, show);
+    const result = applyEdit(show, edit);
+    expect(result.ok && result.show.slides[0]).toEqual({ ...show.slides[0], lengthMs: 900 });
+    expect(raiseEdit({ kind: 'rename-show', title: 'x' }, 2, show)).toEqual({ kind: 'rename-show', title: 'x' });
+  });
+});
+
 describe('other formats', () => {
   it('today’s is left as it is', () => {
     const edit: ShowEdit = { kind: 'rename-show', title: 'x' };

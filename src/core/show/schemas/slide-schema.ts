@@ -28,6 +28,7 @@ import {
 } from '../limits';
 import type { MethodPins } from '../../facts/fact-kinds';
 import { FORMAT_VERSION } from '../format/version';
+import { CHOSEN } from '../chosen';
 import { MARKS } from '../mark';
 import type { Backing, Cue, FrameShape, Narration, Show, ShowContent, Slide } from '../show';
 import { GRADIENT, LAYERS } from './layer-schema';
@@ -54,6 +55,7 @@ export const SLIDE: Schema = object<Slide>({
   backing: BACKING,
   layers: LAYERS,
   narration: NARRATION,
+  chosen: maybe(CHOSEN),
 });
 
 export const CUE: Schema = object<Cue>({
