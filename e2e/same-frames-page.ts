@@ -6,8 +6,8 @@ import type { Show } from '../src/core/show/show';
 import { loadKernels } from '../src/drawing/kernel-module';
 import { createPainter } from '../src/drawing/paint/paint-frame';
 import type { PictureReader } from '../src/drawing/picture-reader';
-import { makePrint } from '../src/drawing/prints/make-print';
-import { createPrintStore } from '../src/drawing/prints/print-store';
+import { makePlate } from '../src/drawing/plates/make-plate';
+import { createPlateStore } from '../src/drawing/plates/plate-store';
 import { i420Of } from '../src/drawing/planes/surface';
 import { createFontShelf } from '../src/drawing/words/fonts';
 import { drawing2d } from '../src/ui/viewer/browser-reader';
@@ -44,9 +44,9 @@ const reader: PictureReader = {
     i420: await bytes(`/pixels/${id}/${clipFrame}/${widthPx}/${heightPx}/clip`),
   }),
 };
-const store = createPrintStore({
+const store = createPlateStore({
   kernels,
-  make: (print) => makePrint({ kernels, reader, fonts, drawing2d }, print),
+  make: (print) => makePlate({ kernels, reader, fonts, drawing2d }, print),
   roomBytes: 1 << 28,
 });
 const prepared = prepareShow(show, known);

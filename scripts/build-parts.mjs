@@ -199,7 +199,7 @@ async function bundles() {
     // `module` is only reached in Node.
     {
       ...common,
-      entryPoints: { worker: 'src/ui/viewer/drawing-worker.ts', 'print-worker': 'src/ui/viewer/print-worker.ts' },
+      entryPoints: { worker: 'src/ui/viewer/drawing-worker.ts', 'plate-worker': 'src/ui/viewer/plate-worker.ts' },
       outdir: 'public/drawing',
       platform: 'browser',
       external: ['module'],

@@ -1,4 +1,4 @@
-// Blend modes on sRGB values, as in W3C Compositing and Blending Level 1, section 10: a premultiplied sheet over an opaque frame or another sheet.
+// Blend modes on sRGB values, as in W3C Compositing and Blending Level 1, section 10: a premultiplied cel over an opaque frame or another cel.
 // Four pixels that share a chroma sample are worked on together.
 
 const MULTIPLY: i32 = 1;
@@ -26,13 +26,13 @@ export function blendPlanes(
       if (!v128.any_true(alphas)) continue;
       const alpha = f32x4.div(f32x4.convert_i32x4_s(alphas), f32x4.splat(255));
       const safe = f32x4.max(alpha, f32x4.splat(0.002));
-      // The sheet's own colour, without its transparency; its chroma by the transparency it was weighed with.
+      // The cel's own colour, without its transparency; its chroma by the transparency it was weighed with.
       const luma = f32x4.div(lumas(sy + at, sy + under), safe);
       // Chroma stands on the even columns; an odd one lies halfway to the next.
       const next = x + 2 < x1 ? 1 : 0;
       const cu = spreadChroma(bareChroma(su + c, sha + c), bareChroma(su + c + next, sha + c + next));
       const cv = spreadChroma(bareChroma(sv + c, sha + c), bareChroma(sv + c + next, sha + c + next));
-      // A sheet behind is undone likewise; where it has nothing the source shows as it is.
+      // A cel behind is undone likewise; where it has nothing the source shows as it is.
       let there = one;
       let bu: v128, bv: v128;
       if (ta != 0) {

@@ -3,7 +3,7 @@ export { allocate, release, copyBytes, fillBytes } from './memory';
 export { mixRow, coverPlane } from './rows';
 export { drawUpright, whitePlane } from './resample';
 export { drawQuad, quadOrder } from './quad';
-export { fillPlane, scalePlane, invertPlane, weakenPlane, brightnessOf, halvePlane, tintPlane } from './sheet';
+export { fillPlane, scalePlane, invertPlane, weakenPlane, brightnessOf, halvePlane, tintPlane } from './cel';
 export { blendPlanes } from './blend';
 export { blurPlane, blurScratchBytes, mosaicPlane } from './blur';
 export { mixByMap } from './wipe';

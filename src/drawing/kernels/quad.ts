@@ -1,4 +1,4 @@
-// A picture drawn through any projective map: bilinear, with antialiased straight edges, over a frame or a sheet. One plane, or two that share their places (U and V).
+// A picture drawn through any projective map: bilinear, with antialiased straight edges, over a frame or a cel. One plane, or two that share their places (U and V).
 //
 // The target is worked through in tiles: along a slanting row the source's rows, and with them pages of memory, change so often that whole rows take far longer.
 // A tile's row is sampled eight places at a time. Where these lie within two neighbouring rows and fifteen columns, as they do up to some seven degrees of turn,

@@ -4,9 +4,9 @@ import { assetId, slideId } from '../../core/show/ids';
 import { storeFor } from '../../server/films/draw-segment';
 import { openNodeDrawing, type NodeDrawing } from '../../server/films/node-drawing';
 import { createPainter } from './paint-frame';
-import type { PrintStore } from '../prints/print-store';
+import type { PlateStore } from '../plates/plate-store';
 import type { PictureReader } from '../picture-reader';
-import { fillWithBlur } from '../prints/blurred-backing';
+import { fillWithBlur } from '../plates/blurred-backing';
 import type { Pixels } from '../planes/picture-planes';
 import { createSurface, i420Of, ycbcrOf } from '../planes/surface';
 
@@ -24,7 +24,7 @@ beforeAll(async () => {
   drawing = await openNodeDrawing();
 });
 
-function openStore(roomBytes = 1 << 26): { store: PrintStore; reads: string[] } {
+function openStore(roomBytes = 1 << 26): { store: PlateStore; reads: string[] } {
   const reads: string[] = [];
   const reader: PictureReader = {
     async readPicture(id, widthPx, heightPx): Promise<Pixels> {

@@ -1,12 +1,12 @@
 import type { FramePlan, SlidePlan } from '../../core/frame/frame-plan';
 import type { Kernels } from '../kernel-module';
 import { drawPicture } from '../planes/draw-picture';
-import { createSheets } from '../planes/sheets';
+import { createCels } from '../planes/cels';
 import { copySurface, createSurface, fillSurface, releaseSurface, type Surface } from '../planes/surface';
-import type { PrintStore } from '../prints/print-store';
+import type { PlateStore } from '../plates/plate-store';
 import { paintLayer, type Easel } from './paint-layer';
 import { performTransition } from './perform-transition';
-import { backingPrint, pictureContentPrint } from '../prints/print';
+import { backingPlate, pictureContentPlate } from '../plates/plate';
 
 /** Behind a picture that could not be read. */
 const MISSING_COLOUR = '#262422';
@@ -14,7 +14,7 @@ const MISSING_COLOUR = '#262422';
 /** Paints plans of one frame size, on surfaces of its own. */
 export interface Painter {
   /** Performs the plan with what the store holds. The surface is the painter's and is overwritten by the next call. */
-  paint(plan: FramePlan, store: PrintStore): Surface;
+  paint(plan: FramePlan, store: PlateStore): Surface;
   close(): void;
 }
 
@@ -22,14 +22,14 @@ export function createPainter(kernels: Kernels, widthPx: number, heightPx: numbe
   const leaving = createSurface(kernels, widthPx, heightPx);
   const coming = createSurface(kernels, widthPx, heightPx);
   const out = createSurface(kernels, widthPx, heightPx);
-  const sheets = createSheets(kernels, widthPx, heightPx);
+  const cels = createCels(kernels, widthPx, heightPx);
   return {
     paint(plan, store) {
       if (plan.widthPx !== widthPx || plan.heightPx !== heightPx)
         throw new RangeError(
           `this painter draws ${widthPx} × ${heightPx}, got a plan for ${plan.widthPx} × ${plan.heightPx}`,
         );
-      const easel: Easel = { kernels, sheets, store, frame: { widthPx, heightPx } };
+      const easel: Easel = { kernels, cels, store, frame: { widthPx, heightPx } };
       paintSlide(easel, leaving, plan.slide);
       if (!plan.incoming) return leaving;
       paintSlide(easel, coming, plan.incoming.slide);
@@ -37,7 +37,7 @@ export function createPainter(kernels: Kernels, widthPx: number, heightPx: numbe
     },
     close() {
       for (const surface of [leaving, coming, out]) releaseSurface(kernels, surface);
-      sheets.close();
+      cels.close();
     },
   };
 }
@@ -56,14 +56,14 @@ function paintBacking({ kernels, store, frame }: Easel, surface: Surface, slide:
     const content = slide.layers[0]?.content;
     if (content?.kind !== 'picture' && content?.kind !== 'clip') return;
     if (
-      !store.made(pictureContentPrint(content, content.sizes[0]!.size, store.isTransparent(content.assetId)), 'planes')
+      !store.made(pictureContentPlate(content, content.sizes[0]!.size, store.isTransparent(content.assetId)), 'planes')
     )
       fillSurface(kernels, surface, MISSING_COLOUR);
     return;
   }
   if (backing.kind === 'picture') {
     fillSurface(kernels, surface, MISSING_COLOUR);
-    const made = store.made(backingPrint(backing), 'planes');
+    const made = store.made(backingPlate(backing), 'planes');
     if (made) drawPicture(kernels, surface, made.planes, backing.framing, 1);
     return;
   }

@@ -9,63 +9,63 @@ import { lightPicture } from '../planes/light-planes';
 import { allocatePlanes, padPlanes, releasePlanes, type PicturePlanes } from '../planes/picture-planes';
 import {
   blendOver,
-  blurSheet,
-  clearSheet,
+  blurCel,
+  clearCel,
   layOver,
   layShadow,
   makeMask,
-  maskSheet,
+  maskCel,
   runRect,
-  type Sheets,
-} from '../planes/sheets';
+  type Cels,
+} from '../planes/cels';
 import type { Surface } from '../planes/surface';
-import { pictureContentPrint, type Print } from '../prints/print';
-import type { PrintStore } from '../prints/print-store';
+import { pictureContentPlate, type Plate } from '../plates/plate';
+import type { PlateStore } from '../plates/plate-store';
 import { reachOf } from './reach';
 
 export interface Easel {
   readonly kernels: Kernels;
-  readonly sheets: Sheets;
-  readonly store: PrintStore;
+  readonly cels: Cels;
+  readonly store: PlateStore;
   readonly frame: { readonly widthPx: number; readonly heightPx: number };
 }
 
-/** Paints a layer on a frame or a sheet. What needs it gets a sheet of its own first: masks, edges, blur, blends, groups. */
+/** Paints a layer on a frame or a cel. What needs it gets a cel of its own first: masks, edges, blur, blends, groups. */
 export function paintLayer(easel: Easel, target: Surface, layer: LayerPlan): void {
   if (layer.opacity <= 0) return;
-  if (!needsSheet(layer)) return paintContent(easel, target, layer, layer.opacity);
-  const { kernels, sheets } = easel;
+  if (!needsCel(layer)) return paintContent(easel, target, layer, layer.opacity);
+  const { kernels, cels } = easel;
   const reach = reachOf(layer, easel.frame);
   const rect = reach && runRect(reach, easel.frame);
   if (!rect) return;
-  const sheet = sheets.take();
-  clearSheet(kernels, sheet, rect);
-  paintContent(easel, sheet, layer, 1);
-  if (layer.vignette > 0) paintVignette(easel, sheet, layer);
-  if (layer.edge?.stencil) cutByStencil(easel, sheet, rect, layer);
-  if (layer.edge?.outline) paintOutline(easel, sheet, layer);
+  const cel = cels.take();
+  clearCel(kernels, cel, rect);
+  paintContent(easel, cel, layer, 1);
+  if (layer.vignette > 0) paintVignette(easel, cel, layer);
+  if (layer.edge?.stencil) cutByStencil(easel, cel, rect, layer);
+  if (layer.edge?.outline) paintOutline(easel, cel, layer);
   for (const mask of layer.masks) {
-    const cutter = sheets.take();
-    clearSheet(kernels, cutter, rect);
+    const cutter = cels.take();
+    clearCel(kernels, cutter, rect);
     if (mask.by !== 'transparency' || !paintTransparency(easel, cutter, mask.layer))
       paintLayer(easel, cutter, mask.layer);
-    makeMask(kernels, sheets, cutter, rect, mask);
-    maskSheet(kernels, sheet, cutter, rect);
-    sheets.giveBack(cutter);
+    makeMask(kernels, cels, cutter, rect, mask);
+    maskCel(kernels, cel, cutter, rect);
+    cels.giveBack(cutter);
   }
-  if (layer.blurPx > 0) blurSheet(kernels, sheets, sheet, rect, layer.blurPx);
+  if (layer.blurPx > 0) blurCel(kernels, cels, cel, rect, layer.blurPx);
   if (layer.edge?.shadow)
-    layShadow(kernels, sheets, target, sheet, rect, {
+    layShadow(kernels, cels, target, cel, rect, {
       ...layer.edge.shadow,
       opacity: layer.edge.shadow.opacity * layer.opacity,
     });
   if (layer.blend === 'normal')
-    layOver(kernels, target, sheet, { ...rect, right: Math.min(rect.right, easel.frame.widthPx) }, layer.opacity);
-  else blendOver(kernels, target, sheet, rect, layer.opacity, layer.blend);
-  sheets.giveBack(sheet);
+    layOver(kernels, target, cel, { ...rect, right: Math.min(rect.right, easel.frame.widthPx) }, layer.opacity);
+  else blendOver(kernels, target, cel, rect, layer.opacity, layer.blend);
+  cels.giveBack(cel);
 }
 
-function needsSheet(layer: LayerPlan): boolean {
+function needsCel(layer: LayerPlan): boolean {
   const { content } = layer;
   if (layer.blurPx > 0 || layer.blend !== 'normal' || layer.masks.length > 0 || layer.edge || layer.vignette > 0)
     return true;
@@ -110,9 +110,9 @@ function paintContent(easel: Easel, target: Surface, layer: LayerPlan, opacity: 
 }
 
 /** A plain shape cuts by its transparency alone: nothing else of it needs drawing. @returns false for what is more than that */
-function paintTransparency({ kernels, store }: Easel, sheet: Surface, layer: LayerPlan): boolean {
+function paintTransparency({ kernels, store }: Easel, cel: Surface, layer: LayerPlan): boolean {
   const { content } = layer;
-  if (content.kind !== 'painted' || layer.opacity <= 0 || needsSheet(layer)) return false;
+  if (content.kind !== 'painted' || layer.opacity <= 0 || needsCel(layer)) return false;
   const planes = store.made(
     { kind: 'painted', shape: content.shape, fill: content.fill, bitmap: content.bitmap },
     'planes',
@@ -120,7 +120,7 @@ function paintTransparency({ kernels, store }: Easel, sheet: Surface, layer: Lay
   if (!planes?.alpha) return false;
   drawQuad(
     kernels,
-    transparencyOf(sheet),
+    transparencyOf(cel),
     transparencyOf(planes),
     layer.toScreen,
     bitmapSamples(planes),
@@ -150,13 +150,13 @@ function paintPicture(
   );
 }
 
-/** The picture's print, with a light that moves laid over it in planes of its own. */
+/** The picture's plate, with a light that moves laid over it in planes of its own. */
 function litPlanes(
   { kernels, store }: Easel,
   content: PictureContent | ClipContent,
   size: { widthPx: number; heightPx: number },
 ): { planes: PicturePlanes; done: () => void } | null {
-  const made = store.made(pictureContentPrint(content, size, store.isTransparent(content.assetId)), 'planes');
+  const made = store.made(pictureContentPlate(content, size, store.isTransparent(content.assetId)), 'planes');
   if (!made) return null;
   const { light } = content;
   if (!light || made.planes.alpha !== 0 || (!light.moves && content.kind === 'picture'))
@@ -180,7 +180,7 @@ export function croppedBox({ crop }: Pick<LayerPlan, 'crop'>): readonly Point[] 
     : [];
 }
 
-function paintVignette({ kernels, store }: Easel, sheet: Surface, layer: LayerPlan): void {
+function paintVignette({ kernels, store }: Easel, cel: Surface, layer: LayerPlan): void {
   const made = store.made({ kind: 'vignette' }, 'planes');
   if (!made) return;
   const { content } = layer;
@@ -194,17 +194,17 @@ function paintVignette({ kernels, store }: Easel, sheet: Surface, layer: LayerPl
           box,
         )
       : box;
-  drawQuad(kernels, sheet, made.planes, layer.toScreen, bitmapSamples(made.planes), outline, layer.vignette);
+  drawQuad(kernels, cel, made.planes, layer.toScreen, bitmapSamples(made.planes), outline, layer.vignette);
 }
 
-function cutByStencil({ kernels, sheets, store }: Easel, sheet: Surface, rect: Rect, layer: LayerPlan): void {
+function cutByStencil({ kernels, cels, store }: Easel, cel: Surface, rect: Rect, layer: LayerPlan): void {
   const made = store.made({ kind: 'stencil', look: layer.edge!.stencil! }, 'planes');
   if (!made) return;
-  const stencil = sheets.take();
-  clearSheet(kernels, stencil, rect);
+  const stencil = cels.take();
+  clearCel(kernels, stencil, rect);
   drawQuad(kernels, stencil, made.planes, edgeToScreen(layer), bitmapSamples(made.planes), WIDE_BOX, 1);
-  maskSheet(kernels, sheet, stencil, rect);
-  sheets.giveBack(stencil);
+  maskCel(kernels, cel, stencil, rect);
+  cels.giveBack(stencil);
 }
 
 /** What the edge runs around, as a unit square, to the screen. */
@@ -221,12 +221,12 @@ const WIDE_BOX: readonly Point[] = [
   { x: -0.02, y: 1.02 },
 ];
 
-function paintOutline({ kernels, store }: Easel, sheet: Surface, layer: LayerPlan): void {
+function paintOutline({ kernels, store }: Easel, cel: Surface, layer: LayerPlan): void {
   const made = store.made({ kind: 'outline', look: layer.edge!.outline! }, 'outline');
   if (!made) return;
   const { marginX, marginY, planes } = made;
   const toWideBox: Matrix3 = [1 + 2 * marginX, 0, -marginX, 0, 1 + 2 * marginY, -marginY, 0, 0, 1];
-  drawQuad(kernels, sheet, planes, times3(edgeToScreen(layer), toWideBox), bitmapSamples(planes), WHOLE_BOX, 1);
+  drawQuad(kernels, cel, planes, times3(edgeToScreen(layer), toWideBox), bitmapSamples(planes), WHOLE_BOX, 1);
 }
 
 /** Pieces stand on their pixels while nothing moves them; else they are drawn through the layer's box, which for words is the frame they are laid out in. */
@@ -237,9 +237,9 @@ function paintWords(
   content: Extract<ContentPlan, { kind: 'words' }>,
   opacity: number,
 ): void {
-  const { kernels, sheets, store, frame } = easel;
-  const print: Print = { kind: 'words', look: content.look, frame };
-  const words = store.made(print, 'words');
+  const { kernels, cels, store, frame } = easel;
+  const plate: Plate = { kind: 'words', look: content.look, frame };
+  const words = store.made(plate, 'words');
   if (!words) return;
   const { passage } = content;
   const count = (by: typeof passage.entrance.by) => (by === 'all' ? 1 : words.counts[by]);
@@ -283,12 +283,12 @@ function paintWords(
     );
     const whole = toFrame ? runRect({ left: 0, top: 0, right: frame.widthPx, bottom: frame.heightPx }, frame) : rect;
     if (!whole) continue;
-    const sheet = sheets.take();
-    clearSheet(kernels, sheet, whole);
-    drawPiece(sheet, 1);
-    blurSheet(kernels, sheets, sheet, whole, sigma);
-    layOver(kernels, target, sheet, { ...whole, right: Math.min(whole.right, frame.widthPx) }, opacity * state.opacity);
-    sheets.giveBack(sheet);
+    const cel = cels.take();
+    clearCel(kernels, cel, whole);
+    drawPiece(cel, 1);
+    blurCel(kernels, cels, cel, whole, sigma);
+    layOver(kernels, target, cel, { ...whole, right: Math.min(whole.right, frame.widthPx) }, opacity * state.opacity);
+    cels.giveBack(cel);
 
     function drawPiece(onto: Surface, strength = opacity * state.opacity): void {
       const { planes } = piece;

@@ -10,8 +10,8 @@ import { storeFor } from '../../server/films/draw-segment';
 import { openNodeDrawing, type NodeDrawing } from '../../server/films/node-drawing';
 import type { PictureReader } from '../picture-reader';
 import { i420Of } from '../planes/surface';
-import { wipeMap } from '../prints/wipe-maps';
-import type { PrintStore } from '../prints/print-store';
+import { wipeMap } from '../plates/wipe-maps';
+import type { PlateStore } from '../plates/plate-store';
 import { createPainter, type Painter } from './paint-frame';
 
 // Looked up once: under the test runner every look at a global takes long.
@@ -21,7 +21,7 @@ const FRAME = { widthPx: 384, heightPx: 216 };
 const [FIRST, SECOND] = [assetId('1'.repeat(64)), assetId('2'.repeat(64))];
 const LENGTH = 1000;
 let drawing: NodeDrawing;
-let store: PrintStore;
+let store: PlateStore;
 let painter: Painter;
 beforeAll(async () => {
   drawing = await openNodeDrawing();

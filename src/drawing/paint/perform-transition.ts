@@ -9,9 +9,9 @@ import { bitmapSamples, drawQuad, WHOLE_BOX } from '../planes/draw-quad';
 import { drawFramed } from '../planes/draw-picture';
 import { lightPicture } from '../planes/light-planes';
 import { padPlanes } from '../planes/picture-planes';
-import { blurSheet } from '../planes/sheets';
+import { blurCel } from '../planes/cels';
 import { copySurface, fillSurface, ycbcrOf, type Surface } from '../planes/surface';
-import { NEUTRAL } from '../prints/print';
+import { NEUTRAL } from '../plates/plate';
 import type { Easel } from './paint-layer';
 
 /** Behind turning cards and cubes. */
@@ -312,13 +312,13 @@ function cubeTurn(kernels: Kernels, { leaving, coming, out }: Frames, direction:
   return out;
 }
 
-function blurThrough({ kernels, sheets }: Easel, { leaving, coming }: Frames, progress: number): Surface {
+function blurThrough({ kernels, cels }: Easel, { leaving, coming }: Frames, progress: number): Surface {
   const sigma = 0.045 * leaving.heightPx * Math.sin(Math.PI * progress) ** 1.5;
   const share = Math.min(1, Math.max(0, (progress - 0.3) / 0.4));
   const rect = { left: 0, top: 0, right: leaving.widthPx, bottom: leaving.heightPx };
-  if (share < 1) blurSheet(kernels, sheets, leaving, rect, sigma);
+  if (share < 1) blurCel(kernels, cels, leaving, rect, sigma);
   if (share <= 0) return leaving;
-  blurSheet(kernels, sheets, coming, rect, sigma);
+  blurCel(kernels, cels, coming, rect, sigma);
   return share >= 1 ? coming : mixed(kernels, leaving, coming, share);
 }
 

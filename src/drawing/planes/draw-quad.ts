@@ -146,7 +146,7 @@ function isUpright(map: Matrix3, { widthPx, heightPx }: Surface): boolean {
   );
 }
 
-/** A sheet or picture of which only the transparency counts: drawn from or to, it is one full-size plane. */
+/** A cel or picture of which only the transparency counts: drawn from or to, it is one full-size plane. */
 export function transparencyOf(planes: PicturePlanes): PicturePlanes {
   return { ...planes, y: planes.alpha, u: 0, v: 0, alpha: 0, halfAlpha: 0 };
 }

@@ -201,17 +201,17 @@ describe('drawing through a map', () => {
     const middle = bytesOf(kernels)[surface.y + 180 * surface.yStride + 320]!;
     expect(abs(middle - (235 * 0.251 + before * 0.749))).toBeLessThanOrEqual(1);
   });
-  it('fills a sheet with premultiplied colour and the very coverage it would have on a frame', () => {
+  it('fills a cel with premultiplied colour and the very coverage it would have on a frame', () => {
     const white = planesFromPixels(kernels, plain([255, 255, 255, 255]));
     const toScreen = seen(300, 200, 9, 0, 30);
-    const sheet = drawn(white, toScreen, 1, true);
+    const cel = drawn(white, toScreen, 1, true);
     const frame = drawn(white, toScreen);
     const memory = bytesOf(kernels);
     const before = ycbcrOf('#203040').y;
     let worst = 0;
     for (let y = 0; y < 360; y += 1)
       for (let x = 0; x < 640; x += 1) {
-        const [luma, cover] = [memory[sheet.y + y * sheet.yStride + x]!, memory[sheet.alpha + y * sheet.yStride + x]!];
+        const [luma, cover] = [memory[cel.y + y * cel.yStride + x]!, memory[cel.alpha + y * cel.yStride + x]!];
         worst = max(
           worst,
           abs(luma - (235 * cover) / 255),

@@ -1,7 +1,7 @@
 import { bytesOf, type Kernels } from '../kernel-module';
 import { allocatePlanes, PAD_LEFT, padPlanes, releasePlanes, type PicturePlanes, type Pixels } from './picture-planes';
 
-/** A frame being drawn. A sheet is one with transparency, premultiplied. Like any planes it can be drawn from, once it is padded. */
+/** A frame being drawn. A cel is one with transparency, premultiplied. Like any planes it can be drawn from, once it is padded. */
 export type Surface = PicturePlanes;
 
 /** @throws {RangeError} when a side is odd or not positive: 4:2:0 frames have even sides */

@@ -1,5 +1,5 @@
 import type { WordsLook } from '../../core/frame/frame-plan';
-import { blur } from '../prints/gaussian';
+import { blur } from '../plates/gaussian';
 import type { Pixels } from '../planes/picture-planes';
 import type { FontShelf } from './fonts';
 import { layOutWords, type LaidOutWords, type PlacedLine } from './lay-out-words';

@@ -3,26 +3,26 @@ import type { PictureFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
 import type { BlobStore } from '../blobs/blob-store';
 import type { Decoders } from '../decoding/decoders';
-import { printName, SHEET_PRINT_WIDTH } from './write-derived';
+import { proxyName, SHEET_PRINT_WIDTH } from './write-derived';
 
 /** Widths at which pictures are handed to browsers; the first is the contact sheet's print. */
-export const PRINT_WIDTHS = [SHEET_PRINT_WIDTH, 960, 1920, 2880] as const;
+export const PROXY_WIDTHS = [SHEET_PRINT_WIDTH, 960, 1920, 2880] as const;
 
 /** A picture was read when it came in; what is asked for here takes no longer than this, or the file is not what it was. */
-export const PRINT_LIMITS = { timeMs: 60_000, memoryBytes: 2 * 1024 ** 3 };
+export const PROXY_LIMITS = { timeMs: 60_000, memoryBytes: 2 * 1024 ** 3 };
 
 const beingMade = new Map<string, Promise<void>>();
 
-/** The picture at the smallest width of `PRINT_WIDTHS` that is at least `widthPx`; made when it is first asked for, once even when asked for twice. */
-export async function printOf(
+/** The picture at the smallest width of `PROXY_WIDTHS` that is at least `widthPx`; made when it is first asked for, once even when asked for twice. */
+export async function proxyOf(
   id: AssetId,
   facts: PictureFacts,
   widthPx: number,
   { blobs, decoders }: { readonly blobs: BlobStore; readonly decoders: Decoders },
   urgent = true,
 ): Promise<{ name: string; mime: string }> {
-  const width = PRINT_WIDTHS.find((candidate) => candidate >= widthPx) ?? PRINT_WIDTHS.at(-1)!;
-  const name = printName(width, facts.hasTransparency);
+  const width = PROXY_WIDTHS.find((candidate) => candidate >= widthPx) ?? PROXY_WIDTHS.at(-1)!;
+  const name = proxyName(width, facts.hasTransparency);
   if (!(await blobs.hasDerived(id, name))) {
     const key = `${id} ${name}`;
     const making =
@@ -31,13 +31,13 @@ export async function printOf(
         .putDerived(id, name, async (out) =>
           decoders.run(
             {
-              kind: 'print',
+              kind: 'proxy',
               file: await blobs.localFile(id),
               out,
               widthPx: width,
               hasTransparency: facts.hasTransparency,
             },
-            PRINT_LIMITS,
+            PROXY_LIMITS,
             urgent,
           ),
         )

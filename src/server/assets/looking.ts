@@ -7,7 +7,7 @@ import { DECODERS } from '../decoding/decoders';
 import type { JobKindOfWork } from '../jobs/job-runner';
 import type { TakenJob } from '../jobs/job';
 import type { ContactSheet, LookData, SheetParts } from './contact-sheet';
-import { printOf } from './derive';
+import { proxyOf } from './derive';
 import { UnusableFileError } from './unusable-file-error';
 
 /** What a picture may take to be read; media say more once it is known what they are. */
@@ -95,7 +95,7 @@ export function proxying(parts: SheetParts, sheet: Pick<ContactSheet, 'lastArriv
     async work({ job }) {
       const { assetId: id } = job.data as { assetId: AssetId };
       const known = (await facts.of<{ kind: string }>('basics', [id], null, null)).get(id);
-      if (known?.kind === 'picture') await printOf(id, known as never, LARGER_WIDTH_PX, parts, false);
+      if (known?.kind === 'picture') await proxyOf(id, known as never, LARGER_WIDTH_PX, parts, false);
       return async () => {};
     },
     // A print that fails here is asked for again by whoever needs it, and fails in their sight.

@@ -24,8 +24,8 @@ export async function writeDerived(
 ): Promise<void> {
   const at = (name: string) => path.join(folder, name);
   if (facts.kind === 'picture' && small)
-    await whole(at(printName(SHEET_PRINT_WIDTH, facts.hasTransparency)), (part) =>
-      encodedPrint(small, facts.hasTransparency, SHEET_PRINT_WIDTH).toFile(part),
+    await whole(at(proxyName(SHEET_PRINT_WIDTH, facts.hasTransparency)), (part) =>
+      encodedProxy(small, facts.hasTransparency, SHEET_PRINT_WIDTH).toFile(part),
     );
   if (facts.kind === 'clip') await writeClip(file, facts, byteCount, at);
   if (facts.kind === 'sound' || (facts.kind === 'clip' && facts.hasSound))
@@ -33,11 +33,11 @@ export async function writeDerived(
   if (peaks) await whole(at('peaks'), (part) => writeFile(part, peaks.values));
 }
 
-export function printName(widthPx: number, hasTransparency: boolean): string {
+export function proxyName(widthPx: number, hasTransparency: boolean): string {
   return `${widthPx}.${hasTransparency ? 'webp' : 'jpg'}`;
 }
 
-export function encodedPrint(picture: Sharp, hasTransparency: boolean, widthPx: number): Sharp {
+export function encodedProxy(picture: Sharp, hasTransparency: boolean, widthPx: number): Sharp {
   if (hasTransparency) return picture.webp({ lossless: true });
   const isSmall = widthPx <= SHEET_PRINT_WIDTH;
   return picture.flatten().jpeg({ quality: isSmall ? 82 : 92, chromaSubsampling: isSmall ? '4:2:0' : '4:4:4' });
@@ -93,7 +93,7 @@ async function writeClip(
       },
     ),
   );
-  await whole(at(printName(SHEET_PRINT_WIDTH, false)), (part) =>
+  await whole(at(proxyName(SHEET_PRINT_WIDTH, false)), (part) =>
     runFfmpeg([
       ...GUARDED_INPUT,
       '-i',

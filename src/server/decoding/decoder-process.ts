@@ -1,6 +1,6 @@
 // Runs in a process of its own: reads strangers' files, one at a time, and reports. The server ends it when a file takes too long or too much.
 import sharp from 'sharp';
-import { encodedPrint, writeDerived } from '../assets/write-derived';
+import { encodedProxy, writeDerived } from '../assets/write-derived';
 import { lookAtFile } from '../assets/look-at-file';
 import { MOST_PIXELS } from '../assets/look-at-picture';
 import { openPicture } from '../assets/open-picture';
@@ -43,6 +43,6 @@ async function perform(task: DecoderTask, takes: (timeMs: number) => void): Prom
   }
   const picture = await openPicture(task.file, task.widthPx, { limitInputPixels: MOST_PIXELS, failOn: 'none' });
   const resized = picture.resize({ width: task.widthPx, withoutEnlargement: true }).toColourspace('srgb');
-  await encodedPrint(resized, task.hasTransparency, task.widthPx).toFile(task.out);
+  await encodedProxy(resized, task.hasTransparency, task.widthPx).toFile(task.out);
   return null;
 }

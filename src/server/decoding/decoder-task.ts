@@ -6,7 +6,7 @@ export type DecoderTask =
   | { readonly kind: 'look'; readonly file: string; readonly derivedFolder: string }
   /** A copy of a picture, so wide or as wide as it is. */
   | {
-      readonly kind: 'print';
+      readonly kind: 'proxy';
       readonly file: string;
       readonly out: string;
       readonly widthPx: number;
@@ -16,7 +16,7 @@ export type DecoderTask =
 /** What comes of a task, by its kind. */
 export interface DecoderAnswers {
   readonly look: { readonly facts: AssetFacts; readonly mime: string };
-  readonly print: null;
+  readonly proxy: null;
 }
 
 export interface DecoderLimits {

@@ -3,8 +3,8 @@ import type { LayerPlan } from '../../core/frame/frame-plan';
 import { planFrame, type PreparedShow } from '../../core/frame/plan-frame';
 import { momentOfFrame } from '../../core/timing/frames';
 import { createPainter } from '../../drawing/paint/paint-frame';
-import { makePrint } from '../../drawing/prints/make-print';
-import { createPrintStore, type PrintStore } from '../../drawing/prints/print-store';
+import { makePlate } from '../../drawing/plates/make-plate';
+import { createPlateStore, type PlateStore } from '../../drawing/plates/plate-store';
 import { i420Of } from '../../drawing/planes/surface';
 import type { PictureReader } from '../../drawing/picture-reader';
 import { startSegment } from './encode-segment';
@@ -21,11 +21,11 @@ export interface DrawnSegment {
   readonly encodeMs: number;
 }
 
-/** Prints made in this thread. */
-export function storeFor(drawing: NodeDrawing, reader: PictureReader, roomBytes = ROOM_BYTES): PrintStore {
-  return createPrintStore({
+/** Plates made in this thread. */
+export function storeFor(drawing: NodeDrawing, reader: PictureReader, roomBytes = ROOM_BYTES): PlateStore {
+  return createPlateStore({
     kernels: drawing.kernels,
-    make: (print) => makePrint({ ...drawing, reader }, print),
+    make: (plate) => makePlate({ ...drawing, reader }, plate),
     roomBytes,
   });
 }
@@ -36,7 +36,7 @@ export async function drawSegment(
   work: FilmWork,
   order: SegmentOrder,
   drawing: NodeDrawing,
-  store: PrintStore,
+  store: PlateStore,
   onFrame: (done: number) => void,
 ): Promise<DrawnSegment> {
   const { widthPx, heightPx, framesPerSecond } = work;

@@ -6,7 +6,7 @@ import Link from 'next/link';
 import { useCallback, useRef, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { blankSlide } from '../../core/show/new-slide';
-import { BarsSheet } from '../bench/bars-sheet';
+import { BarsDialog } from '../bench/bars-dialog';
 import { Bench } from '../bench/bench';
 import { useCommands } from '../commands/use-commands';
 import { Button } from '../kit/button';
@@ -90,7 +90,7 @@ export function ArrangeStation() {
           </Panel>
         </Group>
       </Panel>
-      {barsOpen && <BarsSheet onClose={() => setBarsOpen(false)} />}
+      {barsOpen && <BarsDialog onClose={() => setBarsOpen(false)} />}
     </Group>
   );
 }

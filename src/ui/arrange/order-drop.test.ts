@@ -19,8 +19,8 @@ describe('dropAt', () => {
     ['over the words: beside the picture', BESIDE_FROM_PX + 1, row(2, 0.5), 'beside', 2],
   ])('%s', (_name, x, y, side, index) => expect(dropAt(order, even, x, y, false)).toEqual({ id: order[index], side }));
   it('a print in the middle of a picture goes beside it, near its edges between slides; a slide always between', () => {
-    const sides = (isPrint: boolean) =>
-      [0.1, 0.4, 0.6, 0.9].map((share) => dropAt(order, even, 260, row(1, share), isPrint)?.side);
+    const sides = (isPlate: boolean) =>
+      [0.1, 0.4, 0.6, 0.9].map((share) => dropAt(order, even, 260, row(1, share), isPlate)?.side);
     expect([sides(true), sides(false)]).toEqual([
       ['before', 'beside', 'beside', 'after'],
       ['before', 'before', 'after', 'after'],

@@ -14,7 +14,7 @@ export const BESIDE_FROM_PX = 374;
 const PICTURES_FROM_PX = 164;
 
 /**
- * @param isPrint a print is brought, not a slide moved: let go in the middle of a picture it means “beside this picture” as well
+ * @param isPlate a print is brought, not a slide moved: let go in the middle of a picture it means “beside this picture” as well
  * @param yPx from the top of the first row's place in the order, scrolled
  * @param xPx from the left edge of the order
  */
@@ -23,13 +23,13 @@ export function dropAt(
   places: RowPlaces,
   xPx: number,
   yPx: number,
-  isPrint: boolean,
+  isPlate: boolean,
 ): OrderDrop | null {
   if (order.length === 0) return null;
   const index = rowAt(places, yPx);
   const share = (yPx - places.tops[index]!) / places.heights[index]!;
   if (xPx > BESIDE_FROM_PX && share >= 0 && share <= 1) return { id: order[index]!, side: 'beside' };
-  if (isPrint && xPx > PICTURES_FROM_PX && share > 0.25 && share < 0.75) return { id: order[index]!, side: 'beside' };
+  if (isPlate && xPx > PICTURES_FROM_PX && share > 0.25 && share < 0.75) return { id: order[index]!, side: 'beside' };
   return { id: order[index]!, side: share < 0.5 ? 'before' : 'after' };
 }
 

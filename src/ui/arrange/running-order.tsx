@@ -119,11 +119,11 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   );
   const actions = useOrderActions(focus, reveal);
 
-  const everyPrint = useMemo(() => prints(entries, 'taken'), [entries]);
+  const everyPlate = useMemo(() => prints(entries, 'taken'), [entries]);
   const unused = useMemo(() => {
     const used = slidesByAsset(show.slides);
-    return everyPrint.filter((entry) => !used.has(entry.assetId) && show.marks?.[entry.assetId] !== 'leave-out');
-  }, [everyPrint, show.slides, show.marks]);
+    return everyPlate.filter((entry) => !used.has(entry.assetId) && show.marks?.[entry.assetId] !== 'leave-out');
+  }, [everyPlate, show.slides, show.marks]);
 
   // Changing the scale keeps the row in the middle where it is.
   const centre = useRef(0);

@@ -140,7 +140,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
             aria-label="This length was set by hand and is held"
             title="Set by hand: fitting to the music leaves it"
             data-part="held"
-            className="absolute top-[19px] left-[56px] text-soft"
+            className="absolute top-[43px] left-[66px] text-soft"
           >
             <Pin size={11} aria-hidden="true" />
           </span>

@@ -14,7 +14,7 @@ import type { AssetId } from '../../core/show/ids';
 import type { Parameter } from '../../core/transitions/transition-kind';
 import { FAMILIES, transitionName, TRANSITIONS } from '../../core/transitions/transitions';
 import type { Easing } from '../../core/keys/easing';
-import { ChoosePrintSheet } from '../gather/choose-print-sheet';
+import { ChoosePrintDialog } from '../gather/choose-print-dialog';
 import { Amount } from '../kit/amount';
 import { Button } from '../kit/button';
 import { ColourField } from '../kit/colour-field';
@@ -217,7 +217,7 @@ function PatternField({
   return (
     <>
       {choosing && (
-        <ChoosePrintSheet
+        <ChoosePrintDialog
           title="A pattern of your own"
           kind="picture"
           part="pattern-with"
@@ -225,7 +225,7 @@ function PatternField({
           onClose={() => setChoosing(false)}
         >
           <p className="text-soft">Its dark places change over first, its bright ones last.</p>
-        </ChoosePrintSheet>
+        </ChoosePrintDialog>
       )}
       <Pick
         label="Pattern"

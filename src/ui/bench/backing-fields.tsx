@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { mainLayerOf, type Backing, type Slide } from '../../core/show/show';
-import { ChoosePrintSheet } from '../gather/choose-print-sheet';
+import { ChoosePrintDialog } from '../gather/choose-print-dialog';
 import { Amount } from '../kit/amount';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
@@ -127,7 +127,7 @@ export function BackingFields({ slide }: { slide: Slide }) {
         </>
       )}
       {choosing && (
-        <ChoosePrintSheet
+        <ChoosePrintDialog
           title="The picture behind"
           kind="picture"
           part="backing-with"
@@ -135,7 +135,7 @@ export function BackingFields({ slide }: { slide: Slide }) {
           onClose={() => setChoosing(false)}
         >
           <p className="text-soft">It fills the frame behind the slide’s own picture.</p>
-        </ChoosePrintSheet>
+        </ChoosePrintDialog>
       )}
     </div>
   );

@@ -24,7 +24,7 @@ import { Button } from '../kit/button';
 import { NumberField } from '../kit/number-field';
 import { Pick } from '../kit/pick';
 import { useShow } from '../show/show-provider';
-import { useBars } from './bars-sheet';
+import { useBars } from './bars-dialog';
 import { layersOf, useChosenSlides } from './chosen-layers';
 import { cropEdit } from './crop-edit';
 import { CropStage } from './crop-stage';

@@ -15,10 +15,10 @@ import { ContactSheet } from './contact-sheet';
 import { FactsPanel } from './facts-panel';
 import { LayInBar } from './lay-in-bar';
 import { OneByOne } from './one-by-one';
-import { ServerFolderSheet } from './server-folder-sheet';
+import { ServerFolderDialog } from './server-folder-dialog';
 import { BringIn, FilterMenu, OrderMenu, Tally } from './sheet-bar';
 import { EVERYTHING, filtered, prints, slidesByAsset, toLayIn, type SheetOrder } from './sheet-view';
-import { SwapSheet } from './swap-sheet';
+import { SwapDialog } from './swap-dialog';
 import { useWarnings } from './use-warnings';
 
 const ACCEPT =
@@ -208,8 +208,8 @@ export function GatherStation() {
           onClose={() => setOpen(null)}
         />
       )}
-      {open === 'server-folder' && <ServerFolderSheet showId={showId} onClose={() => setOpen(null)} />}
-      {open === 'swap' && focused && <SwapSheet entry={focused} onClose={() => setOpen(null)} />}
+      {open === 'server-folder' && <ServerFolderDialog showId={showId} onClose={() => setOpen(null)} />}
+      {open === 'swap' && focused && <SwapDialog entry={focused} onClose={() => setOpen(null)} />}
     </div>
   );
 }

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { commandsOf, PLACES } from '../commands/commands';
 import { useCommands } from '../commands/use-commands';
 import { Button } from '../kit/button';
-import { Sheet } from '../kit/sheet';
+import { Dialog } from '../kit/dialog';
 
 /** Every key of the editor. */
 export function KeyMap() {
@@ -16,7 +16,7 @@ export function KeyMap() {
       <Button look="quiet" square aria-label="Keys" onClick={() => setOpen(true)}>
         <Keyboard size={16} />
       </Button>
-      <Sheet title="Keys" open={open} onClose={() => setOpen(false)} className="w-[940px]">
+      <Dialog title="Keys" open={open} onClose={() => setOpen(false)} className="w-[940px]">
         <div className="columns-3 gap-8">
           {PLACES.map((where) => (
             <section key={where} className="mb-4">
@@ -40,7 +40,7 @@ export function KeyMap() {
         <p className="mt-2 text-soft">
           On a Mac, Cmd stands for Ctrl. Every command is also found by its name with Ctrl K.
         </p>
-      </Sheet>
+      </Dialog>
     </>
   );
 }

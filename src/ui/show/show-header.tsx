@@ -15,7 +15,7 @@ import { IntakeNote } from './intake-note';
 import { KeyMap } from './key-map';
 import { SavingNote } from './saving-note';
 import { useShow } from './show-provider';
-import { VersionsSheet } from './versions-sheet';
+import { VersionsDialog } from './versions-dialog';
 
 const STATIONS = [
   ['gather', 'Gather'],
@@ -136,7 +136,7 @@ export function ShowHeader() {
           <Play size={14} fill="currentColor" /> Watch
         </Button>
       </div>
-      {versionsOpen && <VersionsSheet onClose={() => setVersionsOpen(false)} />}
+      {versionsOpen && <VersionsDialog onClose={() => setVersionsOpen(false)} />}
       {watching && <WatchRoom onClose={() => setWatching(false)} />}
     </header>
   );

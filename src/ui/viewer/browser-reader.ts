@@ -8,7 +8,7 @@ import type { Drawing2d } from '../../drawing/words/outline';
 /** Seconds of clips kept as JPEG frames; a second takes about 1 MB. */
 const MOST_SECONDS = 12;
 
-/** Reads pictures and clips from the server's prints, decoded by the browser. For a worker. */
+/** Reads pictures and clips from the server's plates, decoded by the browser. For a worker. */
 /** @param show whose files they are */
 export function createBrowserReader(show: string): PictureReader {
   const seconds = new Map<string, Promise<Blob[]>>();
@@ -57,12 +57,12 @@ export function createBrowserReader(show: string): PictureReader {
   }
 }
 
-/** Prints with transparency, and only they, are handed out as WebP. */
+/** Plates with transparency, and only they, are handed out as WebP. */
 function isTransparent(blob: Blob): boolean {
   return blob.type === 'image/webp';
 }
 
-/** A part in the file's own pixels lies between those of a smaller print. */
+/** A part in the file's own pixels lies between those of a smaller plate. */
 async function partOfBlob(blob: Blob, widthPx: number, heightPx: number, part: PicturePart): Promise<Pixels> {
   const bitmap = await createImageBitmap(blob);
   const [scaleX, scaleY] = [bitmap.width / part.ofWidthPx, bitmap.height / part.ofHeightPx];

@@ -6,10 +6,10 @@ import type { AssetId } from '../../core/show/ids';
 import { everyLayer } from '../../core/show/layer';
 import { loadKernels } from '../../drawing/kernel-module';
 import { createPainter, type Painter } from '../../drawing/paint/paint-frame';
-import { createPrintStore } from '../../drawing/prints/print-store';
+import { createPlateStore } from '../../drawing/plates/plate-store';
 import { i420Of, rgbaInto, rowOfRgba } from '../../drawing/planes/surface';
 import { patientFetch } from './patient-fetch';
-import { openPrintMaker } from './print-maker';
+import { openPlateMaker } from './plate-maker';
 import { withChange } from './show-change';
 import type { FromWorker, ToWorker } from './worker-messages';
 
@@ -36,7 +36,7 @@ let lastDrawn = '';
 const told = new Set<AssetId>();
 
 const kernels = await loadKernels(new Uint8Array(await (await patientFetch('/drawing/kernels.wasm')).arrayBuffer()));
-const store = createPrintStore({ kernels, make: await openPrintMaker(kernels), roomBytes: ROOM_BYTES });
+const store = createPlateStore({ kernels, make: await openPlateMaker(kernels), roomBytes: ROOM_BYTES });
 scope.onmessage = (event: MessageEvent<ToWorker>) => hear(event.data);
 say({ kind: 'ready' });
 scope.requestAnimationFrame(tick);

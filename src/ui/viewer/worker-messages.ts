@@ -1,9 +1,9 @@
 import type { FactsById } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
 import type { Show } from '../../core/show/show';
-import type { CarriedPrint } from '../../drawing/prints/carried-print';
+import type { CarriedPlate } from '../../drawing/plates/carried-plate';
 import type { ShowChange } from './show-change';
-import type { Print } from '../../drawing/prints/print';
+import type { Plate } from '../../drawing/plates/plate';
 
 /** Times called `atMs` are on the page's clock: `performance.timeOrigin + performance.now()`, which page and worker share. */
 export type ToWorker =
@@ -29,15 +29,15 @@ export type FromWorker =
   | { readonly kind: 'problem'; readonly assetId: AssetId; readonly message: string }
   | { readonly kind: 'frame-bytes'; readonly id: number; readonly i420: Uint8Array };
 
-/** To the worker that makes prints. */
-export interface PrintOrder {
+/** To the worker that makes plates. */
+export interface PlateOrder {
   readonly id: number;
-  readonly print: Print;
+  readonly plate: Plate;
 }
 
-export type PrintMade =
+export type PlateMade =
   /** It hears orders from now on. */
   | { readonly id: null }
-  | { readonly id: number; readonly carried: CarriedPrint }
+  | { readonly id: number; readonly carried: CarriedPlate }
   /** A sentence for a person. */
   | { readonly id: number; readonly problem: string };

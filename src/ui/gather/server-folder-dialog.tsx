@@ -5,11 +5,11 @@ import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import type { FolderListing } from '../../server/assets/folder-intake';
 import { Button } from '../kit/button';
-import { Sheet } from '../kit/sheet';
+import { Dialog } from '../kit/dialog';
 import { callServer } from '../show/call-server';
 
 /** Choosing a folder of the server's own disk, below the one that was opened for this. */
-export function ServerFolderSheet({ showId, onClose }: { showId: string; onClose: () => void }) {
+export function ServerFolderDialog({ showId, onClose }: { showId: string; onClose: () => void }) {
   const [place, setPlace] = useState('');
   const [listing, setListing] = useState<FolderListing | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -39,7 +39,7 @@ export function ServerFolderSheet({ showId, onClose }: { showId: string; onClose
   };
   const above = place.split('/').slice(0, -1).join('/');
   return (
-    <Sheet title="A folder on the server" open onClose={onClose} className="w-[520px]">
+    <Dialog title="A folder on the server" open onClose={onClose} className="w-[520px]">
       {problem !== null ? (
         <p role="alert" className="rounded-lg border border-rule bg-paper p-4">
           {problem}
@@ -95,6 +95,6 @@ export function ServerFolderSheet({ showId, onClose }: { showId: string; onClose
           </div>
         </>
       )}
-    </Sheet>
+    </Dialog>
   );
 }

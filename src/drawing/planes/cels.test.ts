@@ -4,22 +4,22 @@ import sharp from 'sharp';
 import type { LightValues } from '../../core/frame/frame-plan';
 import { balanceMatrix, chromaGain, chromaShift, toneCurve, vibranceGain } from '../../core/light/tone';
 import { bytesOf, loadKernels, type Kernels } from '../kernel-module';
-import { blur as blurInFloats } from '../prints/gaussian';
-import { NEUTRAL } from '../prints/print';
+import { blur as blurInFloats } from '../plates/gaussian';
+import { NEUTRAL } from '../plates/plate';
 import { lightPicture } from './light-planes';
 import { planesFromPixels, type PicturePlanes } from './picture-planes';
 import {
   blendOver,
-  blurSheet,
-  clearSheet,
-  createSheets,
+  blurCel,
+  clearCel,
+  createCels,
   layOver,
   layShadow,
   makeMask,
-  maskSheet,
+  maskCel,
   runRect,
-  type Sheets,
-} from './sheets';
+  type Cels,
+} from './cels';
 import { createSurface, fillSurface, pixelsOf, ycbcrOf, type Surface } from './surface';
 
 // Looked up once: under the test runner every look at a global takes long.
@@ -28,11 +28,11 @@ const { abs, floor, log10, max, min, round, sqrt } = Math;
 const [W, H] = [640, 360];
 const WHOLE = { left: 0, top: 0, right: W, bottom: H };
 let kernels: Kernels;
-let sheets: Sheets;
+let cels: Cels;
 let photographs: Uint8Array[];
 beforeAll(async () => {
   kernels = await loadKernels(new Uint8Array(await readFile('public/drawing/kernels.wasm')));
-  sheets = createSheets(kernels, W, H);
+  cels = createCels(kernels, W, H);
   photographs = await Promise.all(
     ['PE_0463.jpg', 'PE_0426.jpg'].map(
       async (name) =>
@@ -56,21 +56,21 @@ function psnr(got: ArrayLike<number>, wanted: ArrayLike<number>): number {
   for (let at = 0; at < got.length; at += 1) sum += (got[at]! - wanted[at]!) ** 2;
   return sum === 0 ? Infinity : 10 * log10(255 ** 2 / (sum / got.length));
 }
-/** A sheet that holds a picture with one transparency. */
-function sheetOf(rgba: Uint8Array, alpha = 255): Surface {
-  const sheet = sheets.take();
-  clearSheet(kernels, sheet, runRect(WHOLE, sheet)!);
+/** A cel that holds a picture with one transparency. */
+function celOf(rgba: Uint8Array, alpha = 255): Surface {
+  const cel = cels.take();
+  clearCel(kernels, cel, runRect(WHOLE, cel)!);
   const planes = pictureOf(
     Uint8Array.from(rgba, (value, at) => (at % 4 === 3 ? alpha : value)),
     true,
   );
   for (let row = 0; row < H; row += 1)
     for (const plane of ['y', 'alpha'] as const)
-      kernels.copyBytes(sheet[plane] + row * sheet.yStride, planes[plane] + row * planes.yStride, W);
+      kernels.copyBytes(cel[plane] + row * cel.yStride, planes[plane] + row * planes.yStride, W);
   for (let row = 0; row < H / 2; row += 1)
     for (const plane of ['u', 'v', 'halfAlpha'] as const)
-      kernels.copyBytes(sheet[plane] + row * sheet.cStride, planes[plane] + row * planes.cStride, W / 2);
-  return sheet;
+      kernels.copyBytes(cel[plane] + row * cel.cStride, planes[plane] + row * planes.cStride, W / 2);
+  return cel;
 }
 
 describe('blur', () => {
@@ -78,14 +78,14 @@ describe('blur', () => {
     const picture = pictureOf(photographs[0]!);
     const wanted = Float32Array.from(lumaOf(picture));
     blurInFloats(wanted, W, H, sigma);
-    blurSheet(kernels, sheets, picture, WHOLE, sigma);
+    blurCel(kernels, cels, picture, WHOLE, sigma);
     expect(psnr(lumaOf(picture), wanted)).toBeGreaterThan(48);
   });
   it.each([0, 16, 77, 235, 255])('leaves a plane of %d exactly as it is', (value) => {
     const surface = createSurface(kernels, W, H);
     for (const sigma of [1, 6, 60]) {
       kernels.fillPlane(surface.y, surface.yStride, W, H, value);
-      blurSheet(kernels, sheets, surface, WHOLE, sigma);
+      blurCel(kernels, cels, surface, WHOLE, sigma);
       expect(new Set(lumaOf(surface))).toEqual(new Set([value]));
     }
   });
@@ -94,7 +94,7 @@ describe('blur', () => {
       at % 4 === 3 ? 255 : 20 + floor((10 * ((at >> 2) % W)) / W),
     );
     const picture = pictureOf(rgba);
-    blurSheet(kernels, sheets, picture, WHOLE, 36);
+    blurCel(kernels, cels, picture, WHOLE, 36);
     const luma = lumaOf(picture);
     const means = Array.from({ length: 30 }, (_, column) => {
       let sum = 0;
@@ -117,22 +117,22 @@ describe('masks', () => {
     ['brightness', true, [0, 191]],
     ['transparency', true, [0, 0]],
   ] as const)('cut by %s, inverted %s', (by, inverted, wanted) => {
-    const cutter = sheetOf(half());
-    makeMask(kernels, sheets, cutter, WHOLE, { by, inverted, featherPx: 0 });
+    const cutter = celOf(half());
+    makeMask(kernels, cels, cutter, WHOLE, { by, inverted, featherPx: 0 });
     const memory = bytesOf(kernels);
     [100, 500].forEach((x, index) =>
       expect(abs(memory[cutter.alpha + 99 * cutter.yStride + x]! - wanted[index]!)).toBeLessThanOrEqual(1),
     );
-    sheets.giveBack(cutter);
+    cels.giveBack(cutter);
   });
   it('weigh colour and transparency alike, so that a grey stays grey', () => {
-    const sheet = sheetOf(new Uint8Array(W * H * 4).fill(180));
-    const cutter = sheetOf(half());
-    makeMask(kernels, sheets, cutter, WHOLE, { by: 'brightness', inverted: false, featherPx: 9 });
-    maskSheet(kernels, sheet, cutter, WHOLE);
+    const cel = celOf(new Uint8Array(W * H * 4).fill(180));
+    const cutter = celOf(half());
+    makeMask(kernels, cels, cutter, WHOLE, { by: 'brightness', inverted: false, featherPx: 9 });
+    maskCel(kernels, cel, cutter, WHOLE);
     const frame = createSurface(kernels, W, H);
     fillSurface(kernels, frame, '#404040');
-    layOver(kernels, frame, sheet, WHOLE, 1);
+    layOver(kernels, frame, cel, WHOLE, 1);
     for (const value of rowsOf(frame.u, frame.cStride, W / 2, H / 2)) expect(abs(value - 128)).toBeLessThanOrEqual(1);
     const luma = lumaOf(frame);
     expect(abs(luma[50 * W + 20]! - ycbcrOf('#b4b4b4').y)).toBeLessThanOrEqual(1);
@@ -142,20 +142,20 @@ describe('masks', () => {
     // Between them the feather falls without a step.
     const row = luma.subarray(50 * W + 290, 50 * W + 350);
     for (let at = 1; at < row.length; at += 1) expect(row[at - 1]! - row[at]!).toBeGreaterThanOrEqual(-1);
-    sheets.giveBack(sheet);
-    sheets.giveBack(cutter);
+    cels.giveBack(cel);
+    cels.giveBack(cutter);
   });
 });
 
 describe('a shadow', () => {
   it('falls where it is sent, in its colour and strength, by parts of a pixel too', () => {
-    const sheet = sheets.take();
-    clearSheet(kernels, sheet, runRect(WHOLE, sheet)!);
-    kernels.fillPlane(sheet.alpha + 100 * sheet.yStride + 200, sheet.yStride, 100, 80, 255);
+    const cel = cels.take();
+    clearCel(kernels, cel, runRect(WHOLE, cel)!);
+    kernels.fillPlane(cel.alpha + 100 * cel.yStride + 200, cel.yStride, 100, 80, 255);
     const middleOf = (xPx: number) => {
       const frame = createSurface(kernels, W, H);
       fillSurface(kernels, frame, '#ffffff');
-      layShadow(kernels, sheets, frame, sheet, runRect(WHOLE, frame)!, {
+      layShadow(kernels, cels, frame, cel, runRect(WHOLE, frame)!, {
         xPx,
         yPx: 40,
         blurPx: 6,
@@ -175,7 +175,7 @@ describe('a shadow', () => {
     };
     expect(middleOf(30)).toBeCloseTo(280, 0);
     expect(middleOf(30.5) - middleOf(30)).toBeCloseTo(0.5, 1);
-    sheets.giveBack(sheet);
+    cels.giveBack(cel);
   });
 });
 
@@ -196,9 +196,9 @@ describe('blend modes', () => {
     '%s follows its formula on two photographs, half transparent',
     (mode) => {
       const back = pictureOf(photographs[0]!);
-      const sheet = sheetOf(photographs[1]!, 128);
+      const cel = celOf(photographs[1]!, 128);
       const [before, over] = [pixelsOf(kernels, back), pixelsOf(kernels, pictureOf(photographs[1]!))];
-      blendOver(kernels, back, sheet, WHOLE, 1, mode);
+      blendOver(kernels, back, cel, WHOLE, 1, mode);
       const lumas: number[] = [];
       for (let at = 0; at < before.rgba.length; at += 4) {
         const [r, g, b] = [0, 1, 2].map((channel) => {
@@ -208,17 +208,17 @@ describe('blend modes', () => {
         lumas.push(16 + 219 * (0.2126 * r + 0.7152 * g + 0.0722 * b));
       }
       expect(psnr(lumaOf(back), lumas)).toBeGreaterThan(48);
-      sheets.giveBack(sheet);
+      cels.giveBack(cel);
     },
   );
   it('over nothing leave the layer as it is', () => {
-    const empty = sheets.take();
-    clearSheet(kernels, empty, WHOLE);
-    const sheet = sheetOf(photographs[1]!);
-    blendOver(kernels, empty, sheet, WHOLE, 1, 'multiply');
-    expect(psnr(lumaOf(empty), lumaOf(sheet))).toBeGreaterThan(48);
-    sheets.giveBack(empty);
-    sheets.giveBack(sheet);
+    const empty = cels.take();
+    clearCel(kernels, empty, WHOLE);
+    const cel = celOf(photographs[1]!);
+    blendOver(kernels, empty, cel, WHOLE, 1, 'multiply');
+    expect(psnr(lumaOf(empty), lumaOf(cel))).toBeGreaterThan(48);
+    cels.giveBack(empty);
+    cels.giveBack(cel);
   });
 });
 

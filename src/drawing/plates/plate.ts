@@ -17,8 +17,8 @@ import type { AssetId } from '../../core/show/ids';
 import type { Fill, Gradient, Shape } from '../../core/show/layer';
 import type { WipeMapLook } from '../../core/transitions/transition-plan';
 
-/** Something a frame is drawn from that is made once and kept: equal keys are the same print. */
-export type Print =
+/** Something a frame is drawn from that is made once and kept: equal keys are the same plate. */
+export type Plate =
   | {
       readonly kind: 'picture';
       readonly assetId: AssetId;
@@ -46,37 +46,37 @@ export type Print =
   | { readonly kind: 'wipe-map'; readonly look: WipeMapLook; readonly frame: PictureSize };
 
 /** Pictures and clips are asked for at every frame; their keys are made without serialising. */
-export function keyOf(print: Print): string {
-  if (print.kind === 'picture' && !print.light && !print.crop)
-    return `${print.assetId} ${print.size.widthPx}×${print.size.heightPx}`;
-  if (print.kind === 'clip') return `${print.assetId} ${print.clipFrame} ${print.size.widthPx}×${print.size.heightPx}`;
-  return JSON.stringify(print);
+export function keyOf(plate: Plate): string {
+  if (plate.kind === 'picture' && !plate.light && !plate.crop)
+    return `${plate.assetId} ${plate.size.widthPx}×${plate.size.heightPx}`;
+  if (plate.kind === 'clip') return `${plate.assetId} ${plate.clipFrame} ${plate.size.widthPx}×${plate.size.heightPx}`;
+  return JSON.stringify(plate);
 }
 
-export function backingPrint(backing: Extract<BackingPlan, { kind: 'picture' }>): Print {
+export function backingPlate(backing: Extract<BackingPlan, { kind: 'picture' }>): Plate {
   return { kind: 'picture', assetId: backing.assetId, crop: null, size: backing.size, light: null };
 }
 
-export function pictureContentPrint(
+export function pictureContentPlate(
   content: PictureContent | ClipContent,
   size: PictureSize,
   isTransparent: boolean,
-): Print {
+): Plate {
   if (content.kind === 'clip') return { kind: 'clip', assetId: content.assetId, size, clipFrame: content.clipFrame };
   return {
     kind: 'picture',
     assetId: content.assetId,
     crop: content.crop,
     size,
-    light: lightOfPrint(content.light, isTransparent),
+    light: lightOfPlate(content.light, isTransparent),
   };
 }
 
 /**
- * The part of a light that goes into the print. A moving one is laid over the print at every frame, so only what stands still in it does;
+ * The part of a light that goes into the plate. A moving one is laid over the plate at every frame, so only what stands still in it does;
  * on pictures with transparency, whose planes are weighed by it, all of it goes in.
  */
-function lightOfPrint(light: LightPlan | null, isTransparent: boolean): LightPlan | null {
+function lightOfPlate(light: LightPlan | null, isTransparent: boolean): LightPlan | null {
   if (!light || !light.moves || isTransparent) return light;
   if (light.sharpen === 0 && !light.print && light.redEyes.length === 0) return null;
   return { ...light, moves: false, values: NEUTRAL };
@@ -101,27 +101,27 @@ export const NEUTRAL: LightPlan['values'] = {
 };
 
 /** Everything a plan needs beside itself. */
-export function printsOf(plan: FramePlan, isTransparent: (id: AssetId) => boolean): Print[] {
+export function platesOf(plan: FramePlan, isTransparent: (id: AssetId) => boolean): Plate[] {
   const frame = { widthPx: plan.widthPx, heightPx: plan.heightPx };
-  const prints: Print[] = [];
+  const plates: Plate[] = [];
   const slides: SlidePlan[] = plan.incoming ? [plan.slide, plan.incoming.slide] : [plan.slide];
   for (const slide of slides) {
     const { backing } = slide;
-    if (backing.kind === 'blurred') prints.push({ ...backing, frame });
-    if (backing.kind === 'gradient') prints.push({ kind: 'gradient', gradient: backing.gradient, frame });
-    if (backing.kind === 'picture') prints.push(backingPrint(backing));
+    if (backing.kind === 'blurred') plates.push({ ...backing, frame });
+    if (backing.kind === 'gradient') plates.push({ kind: 'gradient', gradient: backing.gradient, frame });
+    if (backing.kind === 'picture') plates.push(backingPlate(backing));
     for (const layer of slide.layers) addLayer(layer);
   }
   const transition = plan.incoming?.transition;
-  if (transition?.kind === 'map') prints.push({ kind: 'wipe-map', look: transition.map, frame });
-  return prints;
+  if (transition?.kind === 'map') plates.push({ kind: 'wipe-map', look: transition.map, frame });
+  return plates;
 
   function addLayer(layer: LayerPlan): void {
     addContent(layer.content);
     for (const mask of layer.masks) addLayer(mask.layer);
-    if (layer.edge?.stencil) prints.push({ kind: 'stencil', look: layer.edge.stencil });
-    if (layer.edge?.outline) prints.push({ kind: 'outline', look: layer.edge.outline });
-    if (layer.vignette > 0) prints.push({ kind: 'vignette' });
+    if (layer.edge?.stencil) plates.push({ kind: 'stencil', look: layer.edge.stencil });
+    if (layer.edge?.outline) plates.push({ kind: 'outline', look: layer.edge.outline });
+    if (layer.vignette > 0) plates.push({ kind: 'vignette' });
   }
 
   function addContent(content: ContentPlan): void {
@@ -129,13 +129,13 @@ export function printsOf(plan: FramePlan, isTransparent: (id: AssetId) => boolea
       case 'picture':
       case 'clip':
         for (const { size } of content.sizes)
-          prints.push(pictureContentPrint(content, size, isTransparent(content.assetId)));
+          plates.push(pictureContentPlate(content, size, isTransparent(content.assetId)));
         return;
       case 'words':
-        prints.push({ kind: 'words', look: content.look, frame });
+        plates.push({ kind: 'words', look: content.look, frame });
         return;
       case 'painted':
-        prints.push({ kind: 'painted', shape: content.shape, fill: content.fill, bitmap: content.bitmap });
+        plates.push({ kind: 'painted', shape: content.shape, fill: content.fill, bitmap: content.bitmap });
         return;
       case 'group':
         content.layers.forEach(addLayer);

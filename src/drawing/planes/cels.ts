@@ -3,34 +3,34 @@ import { q15 } from '../kernel-module';
 import type { Rect } from './draw-quad';
 import { createSurface, releaseSurface, ycbcrOf, type Surface } from './surface';
 
-/** Sheets of the frame's size, lent and taken back; as many as are needed at once. */
-export interface Sheets {
+/** Cels of the frame's size, lent and taken back; as many as are needed at once. */
+export interface Cels {
   /** What is in it is left over from before: clear what will be used. */
   take(): Surface;
-  giveBack(sheet: Surface): void;
+  giveBack(cel: Surface): void;
   readonly scratch: number;
   close(): void;
 }
 
-export function createSheets(kernels: Kernels, widthPx: number, heightPx: number): Sheets {
+export function createCels(kernels: Kernels, widthPx: number, heightPx: number): Cels {
   const all: Surface[] = [];
   const free: Surface[] = [];
   let scratch = 0;
   return {
     take() {
-      const sheet = free.pop() ?? createSurface(kernels, widthPx, heightPx, true);
-      if (!all.includes(sheet)) all.push(sheet);
-      return sheet;
+      const cel = free.pop() ?? createSurface(kernels, widthPx, heightPx, true);
+      if (!all.includes(cel)) all.push(cel);
+      return cel;
     },
-    giveBack: (sheet) => {
-      free.push(sheet);
+    giveBack: (cel) => {
+      free.push(cel);
     },
     get scratch() {
       if (scratch === 0) scratch = kernels.allocate(kernels.blurScratchBytes(widthPx, heightPx));
       return scratch;
     },
     close() {
-      for (const sheet of all) releaseSurface(kernels, sheet);
+      for (const cel of all) releaseSurface(kernels, cel);
       if (scratch !== 0) kernels.release(scratch);
     },
   };
@@ -54,36 +54,32 @@ interface PlaneOf {
   readonly heightPx: number;
 }
 
-/** The five planes of a sheet within a rectangle: Y, transparency, U, V, half-size transparency. */
-function planesIn(
-  sheet: Surface,
-  rect: Rect,
-): [y: PlaneOf, alpha: PlaneOf, u: PlaneOf, v: PlaneOf, halfAlpha: PlaneOf] {
+/** The five planes of a cel within a rectangle: Y, transparency, U, V, half-size transparency. */
+function planesIn(cel: Surface, rect: Rect): [y: PlaneOf, alpha: PlaneOf, u: PlaneOf, v: PlaneOf, halfAlpha: PlaneOf] {
   const full = (plane: number): PlaneOf => ({
-    at: plane + rect.top * sheet.yStride + rect.left,
-    stride: sheet.yStride,
+    at: plane + rect.top * cel.yStride + rect.left,
+    stride: cel.yStride,
     widthPx: rect.right - rect.left,
     heightPx: rect.bottom - rect.top,
   });
   const half = (plane: number): PlaneOf => ({
-    at: plane + (rect.top / 2) * sheet.cStride + rect.left / 2,
-    stride: sheet.cStride,
+    at: plane + (rect.top / 2) * cel.cStride + rect.left / 2,
+    stride: cel.cStride,
     widthPx: (rect.right - rect.left) / 2,
     heightPx: (rect.bottom - rect.top) / 2,
   });
-  return [full(sheet.y), full(sheet.alpha), half(sheet.u), half(sheet.v), half(sheet.halfAlpha)];
+  return [full(cel.y), full(cel.alpha), half(cel.u), half(cel.v), half(cel.halfAlpha)];
 }
 
-export function clearSheet(kernels: Kernels, sheet: Surface, rect: Rect): void {
-  for (const plane of planesIn(sheet, rect))
-    kernels.fillPlane(plane.at, plane.stride, plane.widthPx, plane.heightPx, 0);
+export function clearCel(kernels: Kernels, cel: Surface, rect: Rect): void {
+  for (const plane of planesIn(cel, rect)) kernels.fillPlane(plane.at, plane.stride, plane.widthPx, plane.heightPx, 0);
 }
 
-/** Lays a sheet over a frame or another sheet. */
-export function layOver(kernels: Kernels, target: Surface, sheet: Surface, rect: Rect, opacity: number): void {
+/** Lays a cel over a frame or another cel. */
+export function layOver(kernels: Kernels, target: Surface, cel: Surface, rect: Rect, opacity: number): void {
   const share = q15(opacity);
   const to = planesIn(target, rect);
-  const [y, alpha, u, v, halfAlpha] = planesIn(sheet, rect);
+  const [y, alpha, u, v, halfAlpha] = planesIn(cel, rect);
   const cover = (into: PlaneOf, from: PlaneOf, by: PlaneOf) =>
     kernels.coverPlane(into.at, into.stride, from.at, by.at, from.stride, from.widthPx, from.heightPx, share);
   cover(to[0], y, alpha);
@@ -94,25 +90,25 @@ export function layOver(kernels: Kernels, target: Surface, sheet: Surface, rect:
   cover(to[4], halfAlpha, halfAlpha);
 }
 
-/** A sheet's transparency, and with it its premultiplied colours, weighed by another's. */
-export function maskSheet(kernels: Kernels, sheet: Surface, mask: Surface, rect: Rect): void {
+/** A cel's transparency, and with it its premultiplied colours, weighed by another's. */
+export function maskCel(kernels: Kernels, cel: Surface, mask: Surface, rect: Rect): void {
   const [, by, , , halfBy] = planesIn(mask, rect);
-  const [y, alpha, u, v, halfAlpha] = planesIn(sheet, rect);
+  const [y, alpha, u, v, halfAlpha] = planesIn(cel, rect);
   for (const plane of [y, alpha])
     kernels.scalePlane(plane.at, plane.stride, by.at, by.stride, plane.widthPx, plane.heightPx);
   for (const plane of [u, v, halfAlpha])
     kernels.scalePlane(plane.at, plane.stride, halfBy.at, halfBy.stride, plane.widthPx, plane.heightPx);
 }
 
-/** Turns a sheet into a mask in its transparency planes. */
+/** Turns a cel into a mask in its transparency planes. */
 export function makeMask(
   kernels: Kernels,
-  sheets: Sheets,
-  sheet: Surface,
+  cels: Cels,
+  cel: Surface,
   rect: Rect,
   how: { readonly by: 'brightness' | 'transparency'; readonly inverted: boolean; readonly featherPx: number },
 ): void {
-  const [y, alpha, , , halfAlpha] = planesIn(sheet, rect);
+  const [y, alpha, , , halfAlpha] = planesIn(cel, rect);
   if (how.by === 'brightness')
     kernels.brightnessOf(y.at, alpha.at, y.stride, alpha.at, alpha.stride, y.widthPx, y.heightPx);
   if (how.inverted) kernels.invertPlane(alpha.at, alpha.stride, alpha.widthPx, alpha.heightPx);
@@ -125,15 +121,15 @@ export function makeMask(
       alpha.widthPx,
       alpha.heightPx,
       how.featherPx,
-      sheets.scratch,
+      cels.scratch,
     );
   kernels.halvePlane(alpha.at, alpha.stride, halfAlpha.at, halfAlpha.stride, halfAlpha.widthPx, halfAlpha.heightPx);
 }
 
-/** Gaussian blur of all of a sheet or a frame within a rectangle. */
-export function blurSheet(kernels: Kernels, sheets: Sheets, sheet: Surface, rect: Rect, sigmaPx: number): void {
-  const [y, alpha, u, v, halfAlpha] = planesIn(sheet, rect);
-  for (const plane of sheet.alpha === 0 ? [y] : [y, alpha])
+/** Gaussian blur of all of a cel or a frame within a rectangle. */
+export function blurCel(kernels: Kernels, cels: Cels, cel: Surface, rect: Rect, sigmaPx: number): void {
+  const [y, alpha, u, v, halfAlpha] = planesIn(cel, rect);
+  for (const plane of cel.alpha === 0 ? [y] : [y, alpha])
     kernels.blurPlane(
       plane.at,
       plane.stride,
@@ -142,9 +138,9 @@ export function blurSheet(kernels: Kernels, sheets: Sheets, sheet: Surface, rect
       plane.widthPx,
       plane.heightPx,
       sigmaPx,
-      sheets.scratch,
+      cels.scratch,
     );
-  for (const plane of sheet.alpha === 0 ? [u, v] : [u, v, halfAlpha])
+  for (const plane of cel.alpha === 0 ? [u, v] : [u, v, halfAlpha])
     kernels.blurPlane(
       plane.at,
       plane.stride,
@@ -153,16 +149,16 @@ export function blurSheet(kernels: Kernels, sheets: Sheets, sheet: Surface, rect
       plane.widthPx,
       plane.heightPx,
       sigmaPx / 2,
-      sheets.scratch,
+      cels.scratch,
     );
 }
 
-/** The soft shadow of a sheet, laid on the target. `rect` holds both the sheet's content and its shadow. */
+/** The soft shadow of a cel, laid on the target. `rect` holds both the cel's content and its shadow. */
 export function layShadow(
   kernels: Kernels,
-  sheets: Sheets,
+  cels: Cels,
   target: Surface,
-  sheet: Surface,
+  cel: Surface,
   rect: Rect,
   shadow: {
     readonly xPx: number;
@@ -172,10 +168,10 @@ export function layShadow(
     readonly opacity: number;
   },
 ): void {
-  const own = sheets.take();
-  clearSheet(kernels, own, rect);
+  const own = cels.take();
+  clearCel(kernels, own, rect);
   const [shifted, blurred, , , half] = planesIn(own, rect);
-  const [, alpha] = planesIn(sheet, rect);
+  const [, alpha] = planesIn(cel, rect);
   kernels.blurPlane(
     alpha.at,
     alpha.stride,
@@ -184,7 +180,7 @@ export function layShadow(
     alpha.widthPx,
     alpha.heightPx,
     shadow.blurPx,
-    sheets.scratch,
+    cels.scratch,
   );
   const [w, h] = [blurred.widthPx, blurred.heightPx];
   // Shifted by any part of a sample, so that a moving shadow moves smoothly. Only the part whose source lies in the rectangle is written.
@@ -219,16 +215,16 @@ export function layShadow(
     kernels.coverPlane(to[1].at, to[1].stride, shifted.at, shifted.at, shifted.stride, w, h, 32767);
     kernels.coverPlane(to[4].at, to[4].stride, half.at, half.at, half.stride, half.widthPx, half.heightPx, 32767);
   }
-  sheets.giveBack(own);
+  cels.giveBack(own);
 }
 
 const MODES = { multiply: 1, screen: 2, overlay: 3, 'soft-light': 4, lighten: 5, darken: 6, add: 7 } as const;
 
-/** Lays a sheet over the target by a blend mode. */
+/** Lays a cel over the target by a blend mode. */
 export function blendOver(
   kernels: Kernels,
   target: Surface,
-  sheet: Surface,
+  cel: Surface,
   rect: Rect,
   opacity: number,
   mode: keyof typeof MODES,
@@ -241,11 +237,11 @@ export function blendOver(
     target.cStride,
     target.alpha,
     target.halfAlpha,
-    sheet.y,
-    sheet.u,
-    sheet.v,
-    sheet.alpha,
-    sheet.halfAlpha,
+    cel.y,
+    cel.u,
+    cel.v,
+    cel.alpha,
+    cel.halfAlpha,
     rect.left,
     rect.top,
     Math.min(rect.right, target.widthPx),

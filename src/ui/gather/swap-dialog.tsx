@@ -2,15 +2,15 @@
 
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { useShow } from '../show/show-provider';
-import { ChoosePrintSheet } from './choose-print-sheet';
+import { ChoosePrintDialog } from './choose-print-dialog';
 
 /** Choosing the file that takes another's place wherever that is used. */
-export function SwapSheet({ entry, onClose }: { entry: SheetEntry; onClose: () => void }) {
+export function SwapDialog({ entry, onClose }: { entry: SheetEntry; onClose: () => void }) {
   const edit = useShow((state) => state.edit);
   const kind = entry.facts!.kind;
   if (kind === 'sound') return null;
   return (
-    <ChoosePrintSheet
+    <ChoosePrintDialog
       title={`Swap ${entry.fileName}`}
       kind={kind}
       without={entry.id}
@@ -22,6 +22,6 @@ export function SwapSheet({ entry, onClose }: { entry: SheetEntry; onClose: () =
         The file you choose stands wherever this one is used; crop, move, light and edge stay. A file that is not here
         yet: bring it in first, it is then the first in this list.
       </p>
-    </ChoosePrintSheet>
+    </ChoosePrintDialog>
   );
 }

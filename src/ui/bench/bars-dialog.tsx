@@ -6,7 +6,7 @@ import { cropOfSides, croppedSize } from '../../core/motion/crop';
 import { runCommand } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { CroppedPrint } from '../kit/cropped-print';
-import { Sheet } from '../kit/sheet';
+import { Dialog } from '../kit/dialog';
 import { useShow } from '../show/show-provider';
 import { cropEdit } from './crop-edit';
 
@@ -23,7 +23,7 @@ export function useBars(): { readonly found: readonly BarredPicture[]; readonly 
 const nameOf = ({ slideId, layer }: BarredPicture): string => `${slideId} ${layer.id}`;
 
 /** Every picture with dark bars, as it is and as it would be, side by side; the chosen ones are trimmed together. */
-export function BarsSheet({ onClose }: { onClose: () => void }) {
+export function BarsDialog({ onClose }: { onClose: () => void }) {
   const { found } = useBars();
   const facts = useShow((state) => state.facts);
   const edit = useShow((state) => state.edit);
@@ -41,7 +41,7 @@ export function BarsSheet({ onClose }: { onClose: () => void }) {
     onClose();
   };
   return (
-    <Sheet title="Dark bars" open onClose={onClose} className="w-[560px]">
+    <Dialog title="Dark bars" open onClose={onClose} className="w-[560px]">
       {found.length === 0 ? (
         <p className="text-base text-soft">
           No picture of this show has dark bars baked into it, or all of them are trimmed. Bars are looked for when a
@@ -110,6 +110,6 @@ export function BarsSheet({ onClose }: { onClose: () => void }) {
           </div>
         </>
       )}
-    </Sheet>
+    </Dialog>
   );
 }

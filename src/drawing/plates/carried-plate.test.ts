@@ -1,9 +1,9 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
-import type { Print } from './print';
+import type { Plate } from './plate';
 import { openNodeDrawing, type NodeDrawing } from '../../server/films/node-drawing';
 import { bytesOf } from '../kernel-module';
-import { blocksOf, packPrint, unpackPrint } from './carried-print';
-import { makePrint, type Made } from './make-print';
+import { blocksOf, packPlate, unpackPlate } from './carried-plate';
+import { makePlate, type Made } from './make-plate';
 import type { PicturePlanes } from '../planes/picture-planes';
 import { assetId } from '../../core/show/ids';
 
@@ -23,7 +23,7 @@ const reader = {
   readClipFrame: () => Promise.reject(new Error('there is no clip here')),
 };
 const frame = { widthPx: 320, heightPx: 180 };
-const prints: Record<string, Print> = {
+const plates: Record<string, Plate> = {
   'a picture with transparency': {
     kind: 'picture',
     assetId: assetId('1'.repeat(64)),
@@ -59,9 +59,9 @@ const planesOf = (made: Made): readonly PicturePlanes[] =>
 const contents = (made: Made) =>
   blocksOf(made).map(({ at, byteCount }) => bytesOf(drawing.kernels).slice(at, at + byteCount));
 
-describe('a print on its way from one thread to another', () => {
-  it.each(Object.entries(prints))('%s arrives as it was made, wherever it is put', async (_, print) => {
-    const made = await makePrint({ ...drawing, reader }, print);
+describe('a plate on its way from one thread to another', () => {
+  it.each(Object.entries(plates))('%s arrives as it was made, wherever it is put', async (_, plate) => {
+    const made = await makePlate({ ...drawing, reader }, plate);
     const before = contents(made);
     expect(before.length).toBeGreaterThan(0);
     const samples = planesOf(made).map((planes) =>
@@ -69,10 +69,10 @@ describe('a print on its way from one thread to another', () => {
         pointer === 0 ? 0 : pointer - planes.block,
       ),
     );
-    const carried = structuredClone(packPrint(drawing.kernels, made));
+    const carried = structuredClone(packPlate(drawing.kernels, made));
     // Something else has taken the place meanwhile.
     drawing.kernels.allocate(5000);
-    const arrived = unpackPrint(drawing.kernels, carried);
+    const arrived = unpackPlate(drawing.kernels, carried);
     expect(contents(arrived)).toEqual(before);
     expect(
       planesOf(arrived).map((planes) =>
@@ -93,11 +93,11 @@ describe('a print on its way from one thread to another', () => {
         hasTransparency: false,
       }),
     };
-    const arrived = unpackPrint(
+    const arrived = unpackPlate(
       drawing.kernels,
-      packPrint(
+      packPlate(
         drawing.kernels,
-        await makePrint({ ...drawing, reader: opaque }, prints['a picture with transparency']!),
+        await makePlate({ ...drawing, reader: opaque }, plates['a picture with transparency']!),
       ),
     );
     expect(planesOf(arrived)[0]).toMatchObject({ alpha: 0, halfAlpha: 0 });

@@ -1,15 +1,15 @@
 import { bytesOf, type Kernels } from '../kernel-module';
 import type { PicturePlanes } from '../planes/picture-planes';
-import type { Made } from './make-print';
+import type { Made } from './make-plate';
 
-/** A print out of one thread's kernels on its way into another's: pointers count from the beginning of each block. */
-export interface CarriedPrint {
+/** A plate out of one thread's kernels on its way into another's: pointers count from the beginning of each block. */
+export interface CarriedPlate {
   readonly made: Made;
   /** What lies in its blocks, in the order of `blocksOf`. */
   readonly blocks: readonly Uint8Array<ArrayBuffer>[];
 }
 
-/** The memory a print holds. */
+/** The memory a plate holds. */
 export function blocksOf(made: Made): { readonly at: number; readonly byteCount: number }[] {
   switch (made.kind) {
     case 'planes':
@@ -24,8 +24,8 @@ export function blocksOf(made: Made): { readonly at: number; readonly byteCount:
   }
 }
 
-/** Takes a print out of the kernels' memory, which is free again afterwards. */
-export function packPrint(kernels: Kernels, made: Made): CarriedPrint {
+/** Takes a plate out of the kernels' memory, which is free again afterwards. */
+export function packPlate(kernels: Kernels, made: Made): CarriedPlate {
   const blocks = blocksOf(made);
   const packed = {
     made: moved(
@@ -38,14 +38,14 @@ export function packPrint(kernels: Kernels, made: Made): CarriedPrint {
   return packed;
 }
 
-/** Puts a print into these kernels' memory. */
-export function unpackPrint(kernels: Kernels, { made, blocks }: CarriedPrint): Made {
+/** Puts a plate into these kernels' memory. */
+export function unpackPlate(kernels: Kernels, { made, blocks }: CarriedPlate): Made {
   const places = blocks.map((bytes) => kernels.allocate(bytes.length));
   blocks.forEach((bytes, index) => bytesOf(kernels).set(bytes, places[index]!));
   return moved(made, places);
 }
 
-/** The same print with every pointer moved, block by block. */
+/** The same plate with every pointer moved, block by block. */
 function moved(made: Made, by: readonly number[]): Made {
   switch (made.kind) {
     case 'planes':

@@ -8,13 +8,13 @@ import type { Show, ShowContent } from '../../core/show/show';
 import type { VersionEntry } from '../../server/shows/versions';
 import { Button } from '../kit/button';
 import { clock } from '../kit/clock';
-import { Sheet } from '../kit/sheet';
+import { Dialog } from '../kit/dialog';
 import { WatchRoom } from '../viewer/watch-room';
 import { callServer } from './call-server';
 import { useShowStore } from './show-provider';
 
 /** The show as it once was: keep it now under a name, look at a version, go back to one. */
-export function VersionsSheet({ onClose }: { onClose: () => void }) {
+export function VersionsDialog({ onClose }: { onClose: () => void }) {
   const store = useShowStore();
   const { id } = store.getState().show;
   const [entries, setEntries] = useState<readonly VersionEntry[] | null>(null);
@@ -73,7 +73,7 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
 
   return (
     <>
-      <Sheet title="Versions" open={!looking} onClose={onClose} className="w-[640px]">
+      <Dialog title="Versions" open={!looking} onClose={onClose} className="w-[640px]">
         <form
           className="flex items-center gap-2"
           onSubmit={(event) => {
@@ -138,7 +138,7 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
             </li>
           ))}
         </ul>
-      </Sheet>
+      </Dialog>
       {looking && <WatchRoom show={looking} onClose={() => setLooking(null)} />}
     </>
   );

@@ -1,31 +1,31 @@
 import type { FramePlan } from '../../core/frame/frame-plan';
 import type { AssetId } from '../../core/show/ids';
 import type { Kernels } from '../kernel-module';
-import { blocksOf } from './carried-print';
-import type { Made } from './make-print';
-import { keyOf, printsOf, type Print } from './print';
+import { blocksOf } from './carried-plate';
+import type { Made } from './make-plate';
+import { keyOf, platesOf, type Plate } from './plate';
 
 /** Everything the plans need beside themselves, made once, kept while there is room, let go oldest first. */
-export interface PrintStore {
+export interface PlateStore {
   /** Makes what the plan needs and does not yet have. Unreadable pictures are reported through `problems`, not thrown. */
   prepare(plan: FramePlan): Promise<void>;
   isReady(plan: FramePlan): boolean;
-  /** What was made for a print; null when it is not there or could not be made. */
-  made<Kind extends Made['kind']>(print: Print, kind: Kind): Extract<Made, { kind: Kind }> | null;
+  /** What was made for a plate; null when it is not there or could not be made. */
+  made<Kind extends Made['kind']>(plate: Plate, kind: Kind): Extract<Made, { kind: Kind }> | null;
   isTransparent(id: AssetId): boolean;
   problems(): ReadonlyMap<AssetId, Error>;
   close(): void;
 }
 
-interface PrintStoreParts {
+interface PlateStoreParts {
   readonly kernels: Kernels;
-  /** Makes a print in the kernels' memory: here (`makePrint`) or in another thread. */
-  readonly make: (print: Print) => Promise<Made>;
+  /** Makes a plate in the kernels' memory: here (`makePlate`) or in another thread. */
+  readonly make: (plate: Plate) => Promise<Made>;
   /** Room for what is kept, in bytes; what the latest plan needs is kept even beyond it. */
   readonly roomBytes: number;
 }
 
-export function createPrintStore({ kernels, make, roomBytes }: PrintStoreParts): PrintStore {
+export function createPlateStore({ kernels, make, roomBytes }: PlateStoreParts): PlateStore {
   // A Map keeps the order of insertion; what is used is put in again, so the first entry is the one unused for longest.
   const kept = new Map<string, Made>();
   const underWay = new Map<string, Promise<void>>();
@@ -33,20 +33,20 @@ export function createPrintStore({ kernels, make, roomBytes }: PrintStoreParts):
   const transparent = new Set<AssetId>();
   let closed = false;
   const isTransparent = (id: AssetId) => transparent.has(id);
-  const wanted = (plan: FramePlan) => printsOf(plan, isTransparent).map((print) => ({ print, key: keyOf(print) }));
+  const wanted = (plan: FramePlan) => platesOf(plan, isTransparent).map((plate) => ({ plate, key: keyOf(plate) }));
 
   return {
     async prepare(plan) {
       const needed = wanted(plan);
-      await Promise.all(needed.map(({ key, print }) => fetch(key, print)));
-      // Which pictures are transparent is known only once they are read; their prints then differ.
+      await Promise.all(needed.map(({ key, plate }) => fetch(key, plate)));
+      // Which pictures are transparent is known only once they are read; their plates then differ.
       const again = wanted(plan).filter(({ key }) => !kept.has(key));
-      await Promise.all(again.map(({ key, print }) => fetch(key, print)));
+      await Promise.all(again.map(({ key, plate }) => fetch(key, plate)));
       makeRoom(new Set([...needed, ...again].map(({ key }) => key)));
     },
     isReady: (plan) => wanted(plan).every(({ key }) => kept.has(key)),
-    made<Kind extends Made['kind']>(print: Print, kind: Kind) {
-      const found = touch(keyOf(print));
+    made<Kind extends Made['kind']>(plate: Plate, kind: Kind) {
+      const found = touch(keyOf(plate));
       return found?.kind === kind ? (found as Extract<Made, { kind: Kind }>) : null;
     },
     isTransparent,
@@ -67,11 +67,11 @@ export function createPrintStore({ kernels, make, roomBytes }: PrintStoreParts):
     return found;
   }
 
-  async function fetch(key: string, print: Print): Promise<void> {
+  async function fetch(key: string, plate: Plate): Promise<void> {
     if (touch(key)) return;
     const running = underWay.get(key);
     if (running) return running;
-    const started = guarded(print)
+    const started = guarded(plate)
       .then((made) => {
         if (closed) return letGo(made);
         kept.set(key, made);
@@ -81,19 +81,19 @@ export function createPrintStore({ kernels, make, roomBytes }: PrintStoreParts):
     return started;
   }
 
-  async function guarded(print: Print): Promise<Made> {
+  async function guarded(plate: Plate): Promise<Made> {
     try {
-      const made = await make(print);
-      if (print.kind === 'picture' && made.kind === 'planes' && made.planes.alpha !== 0) transparent.add(print.assetId);
+      const made = await make(plate);
+      if (plate.kind === 'picture' && made.kind === 'planes' && made.planes.alpha !== 0) transparent.add(plate.assetId);
       return made;
     } catch (error) {
       // A picture that cannot be read must not stop the show: the frame is drawn without it and the person is told.
       const known = error instanceof Error ? error : new Error(String(error));
       const assetId =
-        'assetId' in print
-          ? print.assetId
-          : print.kind === 'wipe-map' && print.look.kind === 'own-pattern'
-            ? print.look.assetId
+        'assetId' in plate
+          ? plate.assetId
+          : plate.kind === 'wipe-map' && plate.look.kind === 'own-pattern'
+            ? plate.look.assetId
             : null;
       if (!assetId) throw known;
       problems.set(assetId, known);

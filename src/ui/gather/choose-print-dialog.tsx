@@ -2,12 +2,12 @@
 
 import { useMemo, useState, type ReactNode } from 'react';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
-import { Sheet } from '../kit/sheet';
+import { Dialog } from '../kit/dialog';
 import { useShow } from '../show/show-provider';
 import { prints } from './sheet-view';
 import { usePictureUrl } from '../show/file-url';
 
-interface ChoosePrintSheetProps {
+interface ChoosePrintDialogProps {
   readonly title: string;
   readonly kind: 'picture' | 'clip';
   /** A file that cannot be chosen. */
@@ -22,7 +22,7 @@ interface ChoosePrintSheetProps {
 const MOST_SHOWN = 200;
 
 /** One print of the contact sheet is chosen, the latest first, found by a part of its name. */
-export function ChoosePrintSheet({ title, kind, without, part, children, onChoose, onClose }: ChoosePrintSheetProps) {
+export function ChoosePrintDialog({ title, kind, without, part, children, onChoose, onClose }: ChoosePrintDialogProps) {
   const pictureUrl = usePictureUrl();
   const entries = useShow((state) => state.entries);
   const [name, setName] = useState('');
@@ -31,7 +31,7 @@ export function ChoosePrintSheet({ title, kind, without, part, children, onChoos
     return name === '' ? arrived : arrived.filter((other) => other.fileName.toLowerCase().includes(name.toLowerCase()));
   }, [entries, kind, without, name]);
   return (
-    <Sheet title={title} open onClose={onClose} className="w-[720px]">
+    <Dialog title={title} open onClose={onClose} className="w-[720px]">
       {children}
       <input
         aria-label="Part of the file’s name"
@@ -69,6 +69,6 @@ export function ChoosePrintSheet({ title, kind, without, part, children, onChoos
           </li>
         )}
       </ul>
-    </Sheet>
+    </Dialog>
   );
 }

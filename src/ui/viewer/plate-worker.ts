@@ -1,12 +1,12 @@
 /// <reference lib="webworker" />
 // Makes what frames are drawn from (pictures read and lit, words, outlines, backings), so that the drawing never waits for it.
 import { loadKernels } from '../../drawing/kernel-module';
-import { packPrint } from '../../drawing/prints/carried-print';
-import { makePrint } from '../../drawing/prints/make-print';
+import { packPlate } from '../../drawing/plates/carried-plate';
+import { makePlate } from '../../drawing/plates/make-plate';
 import { createFontShelf, type FontFile } from '../../drawing/words/fonts';
 import { createBrowserReader, drawing2d } from './browser-reader';
 import { patientFetch } from './patient-fetch';
-import type { PrintMade, PrintOrder } from './worker-messages';
+import type { PlateMade, PlateOrder } from './worker-messages';
 
 const scope = self as unknown as DedicatedWorkerGlobalScope;
 const bytes = async (url: string) => new Uint8Array(await (await patientFetch(url)).arrayBuffer());
@@ -21,15 +21,15 @@ const parts = {
   drawing2d,
 };
 
-scope.onmessage = async ({ data: { id, print } }: MessageEvent<PrintOrder>) => {
+scope.onmessage = async ({ data: { id, plate } }: MessageEvent<PlateOrder>) => {
   try {
-    const carried = packPrint(kernels, await makePrint(parts, print));
+    const carried = packPlate(kernels, await makePlate(parts, plate));
     scope.postMessage(
-      { id, carried } satisfies PrintMade,
+      { id, carried } satisfies PlateMade,
       carried.blocks.map((block) => block.buffer),
     );
   } catch (error) {
-    scope.postMessage({ id, problem: error instanceof Error ? error.message : String(error) } satisfies PrintMade);
+    scope.postMessage({ id, problem: error instanceof Error ? error.message : String(error) } satisfies PlateMade);
   }
 };
-scope.postMessage({ id: null } satisfies PrintMade);
+scope.postMessage({ id: null } satisfies PlateMade);

@@ -48,7 +48,7 @@ export function weakenPlane(to: usize, stride: i32, widthPx: i32, heightPx: i32,
   }
 }
 
-/** How bright a premultiplied sheet is, 0…255 for black (or nothing) to white, from its luma (16…235 at full transparency) and transparency. */
+/** How bright a premultiplied cel is, 0…255 for black (or nothing) to white, from its luma (16…235 at full transparency) and transparency. */
 export function brightnessOf(luma: usize, alpha: usize, stride: i32, to: usize, toStride: i32, widthPx: i32, heightPx: i32): void {
   for (let row = 0; row < heightPx; row += 1) {
     for (let x = 0; x < widthPx; x += 1) {

@@ -16,12 +16,12 @@ import type { Drawing2d } from '../words/outline';
 import { BACKING_SOURCE_WIDTH_PX, fillWithBlur } from './blurred-backing';
 import { fillWithGradient } from './gradient-backing';
 import { paintOutline, paintShape, paintStencil, paintVignette } from './painted';
-import { NEUTRAL, type Print } from './print';
+import { NEUTRAL, type Plate } from './plate';
 import { readCropped } from './read-cropped';
 import { applyStillEffects } from './still-effects';
 import { mapOfPicture, wipeMap, type WipeMap } from './wipe-maps';
 
-/** A print as the kernels take it. */
+/** A plate as the kernels take it. */
 export type Made =
   | { readonly kind: 'planes'; readonly planes: PicturePlanes }
   | { readonly kind: 'outline'; readonly planes: PicturePlanes; readonly marginX: number; readonly marginY: number }
@@ -59,21 +59,21 @@ interface Parts {
 }
 
 /** @throws when a picture cannot be read; the error's message is for a person */
-export async function makePrint(parts: Parts, print: Print): Promise<Made> {
+export async function makePlate(parts: Parts, plate: Plate): Promise<Made> {
   const { kernels, reader, drawing2d } = parts;
   const planes = (pixels: Pixels): Made => ({ kind: 'planes', planes: planesFromPixels(kernels, pixels) });
-  switch (print.kind) {
+  switch (plate.kind) {
     case 'picture':
-      return { kind: 'planes', planes: await litPicture(parts, print) };
+      return { kind: 'planes', planes: await litPicture(parts, plate) };
     case 'clip': {
-      const read = await reader.readClipFrame(print.assetId, print.clipFrame, print.size.widthPx, print.size.heightPx);
+      const read = await reader.readClipFrame(plate.assetId, plate.clipFrame, plate.size.widthPx, plate.size.heightPx);
       return {
         kind: 'planes',
         planes: 'rgba' in read ? planesFromPixels(kernels, read) : planesFromDecodedFrame(kernels, read),
       };
     }
     case 'words': {
-      const drawn = await drawWords(print.look, parts.fonts, drawing2d, print.frame);
+      const drawn = await drawWords(plate.look, parts.fonts, drawing2d, plate.frame);
       if (!drawn) return { kind: 'nothing' };
       const pieces = drawn.pieces.map(({ pixels, ...place }) => ({
         ...place,
@@ -87,34 +87,34 @@ export async function makePrint(parts: Parts, print: Print): Promise<Made> {
       };
     }
     case 'painted':
-      return planes(paintShape(print.shape, print.fill, print.bitmap, drawing2d));
+      return planes(paintShape(plate.shape, plate.fill, plate.bitmap, drawing2d));
     case 'stencil':
-      return planes(paintStencil(print.look, drawing2d));
+      return planes(paintStencil(plate.look, drawing2d));
     case 'outline': {
-      const { pixels, marginX, marginY } = paintOutline(print.look, drawing2d);
+      const { pixels, marginX, marginY } = paintOutline(plate.look, drawing2d);
       return { kind: 'outline', planes: planesFromPixels(kernels, pixels), marginX, marginY };
     }
     case 'vignette':
       return planes(paintVignette());
     case 'gradient': {
-      const surface = createSurface(kernels, print.frame.widthPx, print.frame.heightPx);
-      fillWithGradient(kernels, surface, print.gradient);
+      const surface = createSurface(kernels, plate.frame.widthPx, plate.frame.heightPx);
+      fillWithGradient(kernels, surface, plate.gradient);
       return { kind: 'planes', planes: surface };
     }
     case 'blurred': {
       // Wide enough that the blur spans a few samples.
-      const widthPx = Math.min(960, Math.max(BACKING_SOURCE_WIDTH_PX, Math.round(4 / Math.max(0.004, print.amount))));
-      const heightPx = Math.max(2, Math.round(widthPx / print.aspect));
+      const widthPx = Math.min(960, Math.max(BACKING_SOURCE_WIDTH_PX, Math.round(4 / Math.max(0.004, plate.amount))));
+      const heightPx = Math.max(2, Math.round(widthPx / plate.aspect));
       // A clip's backing is a blurred copy of its first frame.
-      const pixels = print.isClip
-        ? rgbaOf(await reader.readClipFrame(print.assetId, 0, widthPx, heightPx))
-        : await readCropped(reader, print.assetId, print.crop, { widthPx, heightPx });
-      const surface = createSurface(kernels, print.frame.widthPx, print.frame.heightPx);
-      fillWithBlur(kernels, surface, pixels, print);
+      const pixels = plate.isClip
+        ? rgbaOf(await reader.readClipFrame(plate.assetId, 0, widthPx, heightPx))
+        : await readCropped(reader, plate.assetId, plate.crop, { widthPx, heightPx });
+      const surface = createSurface(kernels, plate.frame.widthPx, plate.frame.heightPx);
+      fillWithBlur(kernels, surface, pixels, plate);
       return { kind: 'planes', planes: surface };
     }
     case 'wipe-map': {
-      const { look, frame } = print;
+      const { look, frame } = plate;
       if (look.kind !== 'own-pattern') return placedMap(kernels, wipeMap(look, frame), frame.widthPx, frame.heightPx);
       const pixels = await reader.readPicture(look.assetId, frame.widthPx, frame.heightPx);
       return placedMap(kernels, mapOfPicture(pixels.rgba, frame, look.inverted), frame.widthPx, frame.heightPx);
@@ -124,10 +124,10 @@ export async function makePrint(parts: Parts, print: Print): Promise<Made> {
 
 async function litPicture(
   { kernels, reader }: Parts,
-  print: Extract<Print, { kind: 'picture' }>,
+  plate: Extract<Plate, { kind: 'picture' }>,
 ): Promise<PicturePlanes> {
-  const read = await readCropped(reader, print.assetId, print.crop, print.size);
-  const { light } = print;
+  const read = await readCropped(reader, plate.assetId, plate.crop, plate.size);
+  const { light } = plate;
   if (!light) return planesFromPixels(kernels, read);
   const pixels = applyStillEffects(read, light);
   const planes = planesFromPixels(kernels, pixels);
