@@ -187,6 +187,7 @@ async function bundles() {
       entryPoints: {
         'film-worker': 'src/server/films/film-worker.ts',
         decoder: 'src/server/decoding/decoder-process.ts',
+        'body-reader': 'src/server/http/read-body-worker.ts',
         tanager: 'src/cli/tanager.ts',
         seed: 'demo/seed/seed.ts',
       },

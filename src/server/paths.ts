@@ -9,6 +9,7 @@ export const dataFolder = (): string => path.resolve(process.env.TANAGER_DATA ??
 export const kernelsFile = (): string => path.join(projectFolder(), 'public', 'drawing', 'kernels.wasm');
 export const fontFile = (name: string): string => path.join(projectFolder(), 'public', 'fonts', `${name}.ttf`);
 export const filmWorkerFile = (): string => path.join(projectFolder(), 'dist', 'film-worker.mjs');
+export const bodyReaderFile = (): string => path.join(projectFolder(), 'dist', 'body-reader.mjs');
 export const decoderFile = (): string => path.join(projectFolder(), 'dist', 'decoder.mjs');
 export const migrationsFolder = (): string => path.join(projectFolder(), 'drizzle');
 export const fontIndexFile = (): string => path.join(projectFolder(), 'public', 'fonts', 'index.json');

@@ -43,7 +43,7 @@ export function route<Body = undefined>(
     try {
       const params = (await context.params) ?? {};
       const { actor, server } = await allowed(declared, request, params);
-      const body = (declared.takes ? await bodyOf<Body>(request, declared.takes) : undefined) as Body;
+      const body = (declared.takes ? await bodyOf<Body>(request, name) : undefined) as Body;
       const result = await work({ request, params, body, actor, server });
       if (result instanceof Response) return result;
       if (process.env.TANAGER_CHECK_ANSWERS === '1' && declared.gives) assertAsDeclared(name, declared.gives, result);

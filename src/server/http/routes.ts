@@ -15,6 +15,7 @@ import { FILM_HEIGHTS, type FilmHeight } from '../../core/film/plan-film';
 import { LONGEST_NAME, LONGEST_SHOW_TITLE, MOST_SLIDES } from '../../core/show/limits';
 import { CONTENT_PARTS, SLIDE } from '../../core/show/schemas/slide-schema';
 import type { ShowContent, Slide } from '../../core/show/show';
+import { sortedEdits, type SortedEdits } from '../shows/sorted-edits';
 import type { Deed } from '../studio/may-do';
 import {
   APPLIED,
@@ -39,6 +40,8 @@ export interface Route {
   readonly deed: Deed;
   /** What the JSON body must be; routes without one read none. */
   readonly takes?: Schema;
+  /** What is made of a body that was taken, where it is read. */
+  readonly reads?: (body: never) => unknown;
   /** What the JSON answer is; routes without one answer with bytes. */
   readonly gives?: Schema;
 }
@@ -58,6 +61,9 @@ export interface SentEdits {
   /** Each edit is looked at by itself, so that a wrong one does not take the others along. */
   readonly edits: readonly { readonly editId: string; readonly edit: unknown }[];
 }
+/** With each edit looked at. */
+export type ReadEdits = Omit<SentEdits, 'edits'> & { readonly edits: SortedEdits };
+
 export interface Loan {
   readonly from: string;
   readonly slides: readonly Slide[];
@@ -94,7 +100,12 @@ export const ROUTES = {
   'DELETE /api/v1/shows/[show]': { deed: 'change-show', gives: NOTHING },
   'DELETE /api/v1/shows/[show]/removal': { deed: 'bring-back-show', gives: NOTHING },
   'POST /api/v1/shows/[show]/copy': { deed: 'see-show', gives: COPIED },
-  'POST /api/v1/shows/[show]/edits': { deed: 'change-show', takes: object<SentEdits>(SENT_EDITS), gives: APPLIED },
+  'POST /api/v1/shows/[show]/edits': {
+    deed: 'change-show',
+    takes: object<SentEdits>(SENT_EDITS),
+    reads: ({ edits, ...rest }: SentEdits): ReadEdits => ({ ...rest, edits: sortedEdits(edits) }),
+    gives: APPLIED,
+  },
   'GET /api/v1/shows/[show]/events': { deed: 'see-show' },
   'GET /api/v1/shows/[show]/stored': { deed: 'see-show' },
   'GET /api/v1/shows/[show]/sheet': { deed: 'see-show', gives: SHEET },

@@ -1,18 +1,24 @@
 import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
-import { applyEdit, type EditRefusal, type EditResult, type ShowEdit } from '../../core/show/edit';
-import { EDIT } from '../../core/show/edits/edit-records';
+import { applyEdit, type EditResult } from '../../core/show/edit';
 import { NewerFormatError, raiseEdit, raiseShow } from '../../core/show/format/raise';
 import { FORMAT_VERSION } from '../../core/show/format/version';
 import { collide } from '../../core/show/touched';
 import { logger } from '../logger';
+import {
+  MOST_WRONG_EDITS,
+  sortedEdits,
+  type RefusedEdit,
+  type SentEdit,
+  type SortedEdits,
+  type UncheckedEdit,
+} from './sorted-edits';
 import { keepBeforeCollision, lastKept } from './versions';
 import { showId, type ShowId } from '../../core/show/ids';
 import { emptyShow, mainLayerOf, type Show } from '../../core/show/show';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { Database, OpenDatabase } from '../database/open-database';
 import { documents, edits, films, shows } from '../database/schema';
-import { parse } from '../schema/parse';
 import { parseShow } from '../schema/show-schema';
 import type { Events } from '../events';
 
@@ -29,16 +35,7 @@ export interface ShelfEntry {
   readonly film: 'none' | 'making' | 'ready';
 }
 
-export interface SentEdit {
-  readonly editId: string;
-  readonly edit: ShowEdit;
-}
-
-/** An edit as it came from outside. */
-export interface UncheckedEdit {
-  readonly editId: string;
-  readonly edit: unknown;
-}
+export type { SentEdit } from './sorted-edits';
 
 export interface OpenedShow {
   readonly show: Show;
@@ -52,7 +49,7 @@ export interface AppliedEdits {
   readonly revision: number;
   /** Every edit since the revision the browser knew, in order; its own are among them. */
   readonly since: readonly SentEdit[];
-  readonly refused: readonly { readonly editId: string; readonly reason: EditRefusal; readonly sentence: string }[];
+  readonly refused: readonly RefusedEdit[];
   /** These edits wrote where another window had written meanwhile; what that window had made is kept. */
   readonly collided: boolean;
 }
@@ -78,7 +75,7 @@ export interface ShowService {
    */
   applyEdits(
     id: ShowId,
-    sent: readonly UncheckedEdit[],
+    sent: readonly UncheckedEdit[] | SortedEdits,
     knownRevision: number,
     basedOn?: number,
   ): Promise<AppliedEdits | { readonly problem: string } | null>;
@@ -87,9 +84,6 @@ export interface ShowService {
 
 /** The document is written whole only this often; what came since is in `edits` and is replayed when the show is loaded. */
 const EDITS_BETWEEN_DOCUMENTS = 50;
-
-/** More wrong edits than this in one request are no slip. */
-const MOST_WRONG_EDITS = 20;
 
 interface Loaded extends OpenedShow {
   readonly documentRevision: number;
@@ -152,7 +146,7 @@ export function createShowService(
       return copy;
     },
     async applyEdits(id, sent, knownRevision, basedOn = knownRevision) {
-      const { right, refused } = sorted(sent);
+      const { right, refused } = 'right' in sent ? sent : sortedEdits(sent);
       if (refused.length > MOST_WRONG_EDITS) return { problem: refused[0]!.sentence };
       return write((database) => applyRight(database, id, right, refused, knownRevision, basedOn));
     },
@@ -353,19 +347,6 @@ export function createShowService(
 
 /** Shows kept open in memory; one takes up to some ten megabytes. */
 const MOST_LOADED = 40;
-
-/** Edits that are as edits must be, and the others with what is wrong about them. */
-function sorted(sent: readonly UncheckedEdit[]): { right: SentEdit[]; refused: AppliedEdits['refused'] } {
-  const right: SentEdit[] = [];
-  const refused: { editId: string; reason: EditRefusal; sentence: string }[] = [];
-  for (const { editId, edit } of sent) {
-    const parsed = parse<ShowEdit>(EDIT, edit);
-    if (parsed.ok) right.push({ editId, edit: parsed.value });
-    else refused.push({ editId, reason: 'unsound', sentence: `That cannot be done: ${parsed.problem}.` });
-    if (refused.length > MOST_WRONG_EDITS) break;
-  }
-  return { right, refused };
-}
 
 type Opened = { readonly ok: true; readonly show: Show } | { readonly ok: false; readonly problem: string };
 

@@ -14,7 +14,7 @@ export const BESIDE_FROM_PX = 374;
 const PICTURES_FROM_PX = 164;
 
 /**
- * @param isPlate a print is brought, not a slide moved: let go in the middle of a picture it means “beside this picture” as well
+ * @param isPrint a print is brought, not a slide moved: let go in the middle of a picture it means “beside this picture” as well
  * @param yPx from the top of the first row's place in the order, scrolled
  * @param xPx from the left edge of the order
  */
@@ -23,13 +23,13 @@ export function dropAt(
   places: RowPlaces,
   xPx: number,
   yPx: number,
-  isPlate: boolean,
+  isPrint: boolean,
 ): OrderDrop | null {
   if (order.length === 0) return null;
   const index = rowAt(places, yPx);
   const share = (yPx - places.tops[index]!) / places.heights[index]!;
   if (xPx > BESIDE_FROM_PX && share >= 0 && share <= 1) return { id: order[index]!, side: 'beside' };
-  if (isPlate && xPx > PICTURES_FROM_PX && share > 0.25 && share < 0.75) return { id: order[index]!, side: 'beside' };
+  if (isPrint && xPx > PICTURES_FROM_PX && share > 0.25 && share < 0.75) return { id: order[index]!, side: 'beside' };
   return { id: order[index]!, side: share < 0.5 ? 'before' : 'after' };
 }
 
@@ -43,4 +43,20 @@ export function rowAt(places: RowPlaces, yPx: number): number {
     else high = middle - 1;
   }
   return low;
+}
+
+/**
+ * The slide after which what is let go comes to stand; null for the start.
+ *
+ * @param leaving ids that are on their way and so are no place to stand
+ */
+export function placeOfDrop(order: readonly SlideId[], drop: OrderDrop, leaving: readonly string[]): SlideId | null {
+  const gone = new Set(leaving);
+  const end = order.indexOf(drop.id) + (drop.side === 'after' ? 1 : 0);
+  return order.slice(0, end).findLast((id) => !gone.has(id)) ?? null;
+}
+
+/** What a hand takes along when it takes one: all that is chosen, when it is among that. */
+export function carriedWith<Id extends string>(id: Id, chosen: readonly Id[]): readonly Id[] {
+  return chosen.includes(id) ? chosen : [id];
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { DndContext, DragOverlay } from '@dnd-kit/core';
 import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import type { SlideId } from '../../core/show/ids';
@@ -15,14 +15,14 @@ import { selectionAfterClick, selectionAfterStep } from '../kit/selection';
 import { usePrepared, useShow, useShowStore } from '../show/show-provider';
 import { useMusic } from '../show/use-music';
 import { OrderBar } from './order-bar';
-import { dropAt, rowAt, type OrderDrop } from './order-drop';
+import { carriedWith, placeOfDrop, rowAt } from './order-drop';
 import { momentToPx, ORDER_PAD_PX, rowPlaces, type Scale } from './row-heights';
 import type { SeamDrag } from './seam-handle';
 import { SlideRow } from './slide-row';
 import { Tray, TRAY_DRAG } from './tray';
 import { useOrderActions } from './use-order-actions';
-import { useEdgeScroll } from './use-edge-scroll';
 import { useOrderClipboard } from './use-order-clipboard';
+import { useOrderDrag } from './use-order-drag';
 import { usePictureUrl } from '../show/file-url';
 
 const LENGTH_STEP_MS = 500;
@@ -53,14 +53,13 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   const anchor = useShow((state) => state.anchor);
   const [typing, setTyping] = useState<SlideId | null>(null);
   const [seam, setSeam] = useState<SeamDrag | null>(null);
-  const [dragging, setDragging] = useState<readonly string[]>([]);
-  const [caret, setCaret] = useState<OrderDrop | null>(null);
   const [trayOpen, setTrayOpen] = useState(false);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const focus = useRef<SlideId | null>(null);
+  /** What a hand holds: its row stays in the page. */
+  const heldRef = useRef<string | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const playhead = useRef<HTMLDivElement>(null);
-  const pointer = useRef({ x: 0, y: 0 });
 
   // While a seam is dragged the order shows what would be; the show changes when it is let go.
   const slides = useMemo(() => {
@@ -90,10 +89,10 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
     paddingEnd: 80,
     // A row that is dragged stays in the page, however far the order is scrolled under it.
     rangeExtractor: (range) => {
-      const held = order.indexOf((dragging[0] ?? '') as SlideId);
-      return held < 0
+      const row = order.indexOf(heldRef.current as SlideId);
+      return row < 0
         ? defaultRangeExtractor(range)
-        : [...new Set([...defaultRangeExtractor(range), held])].sort((a, b) => a - b);
+        : [...new Set([...defaultRangeExtractor(range), row])].sort((a, b) => a - b);
     },
   });
   const latest = useRef({ spans, places, order });
@@ -119,11 +118,11 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   );
   const actions = useOrderActions(focus, reveal);
 
-  const everyPlate = useMemo(() => prints(entries, 'taken'), [entries]);
+  const everyPrint = useMemo(() => prints(entries, 'taken'), [entries]);
   const unused = useMemo(() => {
     const used = slidesByAsset(show.slides);
-    return everyPlate.filter((entry) => !used.has(entry.assetId) && show.marks?.[entry.assetId] !== 'leave-out');
-  }, [everyPlate, show.slides, show.marks]);
+    return everyPrint.filter((entry) => !used.has(entry.assetId) && show.marks?.[entry.assetId] !== 'leave-out');
+  }, [everyPrint, show.slides, show.marks]);
 
   // Changing the scale keeps the row in the middle where it is.
   const centre = useRef(0);
@@ -232,73 +231,34 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   });
   useOrderClipboard(actions);
 
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
-  useEffect(() => {
-    const follow = (event: PointerEvent) => {
-      pointer.current = { x: event.clientX, y: event.clientY };
-    };
-    window.addEventListener('pointermove', follow, true);
-    return () => window.removeEventListener('pointermove', follow, true);
-  }, []);
-  const fromTray = dragging[0]?.startsWith(TRAY_DRAG) ?? false;
-  const whereNow = (): OrderDrop | null => {
-    const box = scroller.current!.getBoundingClientRect();
-    const { x, y } = pointer.current;
-    const inside = x > box.left && x < box.right && y > box.top - 40 && y < box.bottom + (fromTray ? 0 : 40);
-    const where = inside
-      ? dropAt(order, places, x - box.left, y - box.top + scroller.current!.scrollTop, fromTray)
-      : null;
-    return where?.side === 'beside' && dragging.includes(where.id) ? null : where;
-  };
-  const follow = () => {
-    const next = whereNow();
-    setCaret((before) => (before?.id === next?.id && before?.side === next?.side ? before : next));
-  };
-  const latestFollow = useRef(follow);
-  useEffect(() => {
-    latestFollow.current = follow;
-  });
-  useEdgeScroll(
-    dragging.length > 0,
+  const drag = useOrderDrag({
+    order,
+    places,
     scroller,
-    pointer,
-    useCallback(() => latestFollow.current(), []),
-  );
-  const afterIdOf = (drop: OrderDrop, leaving: readonly string[]): SlideId | null => {
-    const rest = order.filter((id) => !leaving.includes(id));
-    const index = order.indexOf(drop.id) + (drop.side === 'after' ? 1 : 0);
-    const before = order.slice(0, index).filter((id) => !leaving.includes(id)).length;
-    return before === 0 ? null : rest[before - 1]!;
-  };
-  const drop = () => {
-    const leaving = dragging;
-    // Where the hand is now: a quick one has let go before its caret was drawn.
-    const where = whereNow();
-    setDragging([]);
-    setCaret(null);
-    if (!where) return;
-    if (fromTray) {
-      const brought = unused.filter((entry) => leaving.includes(TRAY_DRAG + entry.id));
+    heldRef,
+    carriedBy: (id) =>
+      id.startsWith(TRAY_DRAG)
+        ? carriedWith(
+            id,
+            [...picked].map((entry) => TRAY_DRAG + entry),
+          )
+        : carriedWith<string>(id, selection.has(id as SlideId) ? actions.chosen() : []),
+    onDropSlides(ids, where) {
+      if (where.side === 'beside') actions.join([where.id, ...ids]);
+      else
+        actions.moveTo(
+          order.filter((id) => ids.includes(id)),
+          placeOfDrop(order, where, ids),
+        );
+    },
+    onDropPrints(ids, where) {
+      const brought = unused.filter((entry) => ids.includes(TRAY_DRAG + entry.id));
       if (where.side === 'beside') actions.putBeside(brought, where.id);
-      else actions.layIn(brought, afterIdOf(where, []));
+      else actions.layIn(brought, placeOfDrop(order, where, []));
       setPicked(new Set());
-    } else if (where.side === 'beside') actions.join([where.id, ...(leaving as SlideId[])]);
-    else
-      actions.moveTo(
-        order.filter((id) => leaving.includes(id)),
-        afterIdOf(where, leaving),
-      );
-  };
-  const start = (id: string) => {
-    const chosen: readonly string[] = id.startsWith(TRAY_DRAG)
-      ? picked.has(id.slice(TRAY_DRAG.length))
-        ? [...picked].map((entry) => TRAY_DRAG + entry)
-        : [id]
-      : selection.has(id as SlideId)
-        ? actions.chosen()
-        : [id];
-    setDragging(chosen);
-  };
+    },
+  });
+  const { dragging, caret, fromTray } = drag;
   const draggedSlide = slides.find((slide) => slide.id === dragging[0]);
   const draggedAsset = fromTray
     ? unused.find((entry) => TRAY_DRAG + entry.id === dragging[0])?.assetId
@@ -308,15 +268,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
 
   return (
     <DndContext
-      sensors={sensors}
-      autoScroll={false}
-      onDragStart={({ active }) => start(String(active.id))}
-      onDragMove={follow}
-      onDragEnd={drop}
-      onDragCancel={() => {
-        setDragging([]);
-        setCaret(null);
-      }}
+      {...drag.handlers}
       accessibility={{
         screenReaderInstructions: { draggable: 'Drag to change the order, or press Alt with the arrow keys.' },
       }}
