@@ -121,6 +121,8 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
       );
       if (changed.rowsAffected === 0) return false;
       await clearWork(filmId);
+      // It may have been whole in the moment it was cancelled.
+      await rm(fileOf(filmId), { force: true });
       await tellOf(filmId);
       return true;
     },
