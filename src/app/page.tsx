@@ -1,4 +1,5 @@
-import { runningServer } from '@/server/running-server';
+import { notFound } from 'next/navigation';
+import { pageFor } from '@/server/http/page';
 import { Shelf } from '@/ui/shelf/shelf';
 
 export const dynamic = 'force-dynamic';
@@ -9,6 +10,7 @@ export default async function ShelfPage() {
 }
 
 async function shelfNow() {
-  const { shows } = await runningServer();
-  return { entries: await shows.shelf(), now: Date.now() };
+  const asked = await pageFor('/', {});
+  if (!asked) notFound();
+  return { entries: await asked.server.shows.shelf(asked.actor.studioId), now: Date.now() };
 }

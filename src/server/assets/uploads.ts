@@ -60,7 +60,14 @@ async function openUploads(): Promise<Server> {
     async onUploadCreate(request, upload) {
       if (!upload.metadata?.filename) throw { status_code: 422, body: 'The upload does not say the file’s name.' };
       const id = upload.metadata.show ?? '';
-      if (!(await mayDo(db, actorOf(request), 'change-show', { show: showId(id) })))
+      if (
+        !(await mayDo(
+          db,
+          actorOf({ method: request.method, header: (name) => request.headers.get(name) }),
+          'change-show',
+          { show: showId(id) },
+        ))
+      )
         throw { status_code: 404, body: 'There is no such show.' };
       if ((upload.size ?? 0) > (await freeBytes(uploadFolder)) - KEPT_FREE_BYTES) throw NO_ROOM;
       return {};

@@ -2,7 +2,6 @@ import { readdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
-import { raiseShow } from '../../core/show/format/raise';
 import { showId, type AssetId, type ShowId } from '../../core/show/ids';
 import { assetIdsOf, type Show } from '../../core/show/show';
 import { frameCount } from '../../core/timing/frames';
@@ -16,7 +15,7 @@ import { FfmpegError } from '../ffmpeg/run-ffmpeg';
 import { DISK_FULL, isDiskFull } from '../http/refusal';
 import type { JobStore, TakenJob } from '../jobs/job';
 import { NotYetError, type JobKindOfWork } from '../jobs/job-runner';
-import { parseShow } from '../schema/show-schema';
+import { parseStoredShow } from '../schema/show-schema';
 import { FilmFailedError, makeFilm, type FilmProgress, type FilmStage } from './make-film';
 
 export interface FilmRow {
@@ -55,7 +54,7 @@ interface FilmData {
   readonly filmId: string;
   readonly showId: string;
   /** As it was when the film was ordered. */
-  readonly document: Show;
+  readonly document: unknown;
   readonly heightPx: number;
   readonly framesPerSecond: number;
 }
@@ -154,7 +153,7 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
       for (const film of unended) {
         if (await jobs.isUnended('film', film.id)) continue;
         const [kept] = await db.select().from(filmDocuments).where(eq(filmDocuments.filmId, film.id));
-        const parsed = parseShow(raiseShow(kept?.document));
+        const parsed = parseStoredShow(kept?.document);
         if (parsed.ok) await jobs.add(jobFor(film, parsed.value));
         else await fail(film.id, `What was kept of the show for this film is damaged: ${parsed.problem}.`, db);
       }
@@ -170,7 +169,12 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
       atOnce: 1,
       mostTries: MOST_TRIES,
       work: async ({ job, signal, progress }) => {
-        const { filmId, document, heightPx, framesPerSecond } = dataOf(job);
+        const { filmId, heightPx, framesPerSecond } = dataOf(job);
+        // It may have waited since before an update.
+        const parsed = parseStoredShow(dataOf(job).document);
+        if (!parsed.ok)
+          throw new FilmFailedError('What was kept of the show for this film is damaged.', parsed.problem);
+        const document = parsed.value;
         const show = showId(dataOf(job).showId);
         await assertLookedAt(document);
         const ids = await ownFiles(show, document);
@@ -194,10 +198,7 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
           workFolder: workFolder(filmId),
           keepsWork: true,
           signal,
-          onProgress: ({ stage, framesDone, kept }) => {
-            progress({ stage, framesDone } satisfies FilmProgressKept, kept);
-            events.tell(show, { kind: 'films' });
-          },
+          onProgress: ({ stage, framesDone, kept }) => progress({ stage, framesDone } satisfies FilmProgressKept, kept),
         });
         const { size } = await stat(fileOf(filmId));
         return async (transaction) => {
@@ -212,6 +213,7 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
             .where(and(eq(films.id, filmId), eq(films.state, 'making')));
         };
       },
+      progressed: (job) => events.tell(showId(dataOf(job).showId), { kind: 'films' }),
       ended: (job) => {
         events.tell(showId(dataOf(job).showId), { kind: 'films' });
         void rm(workFolder(dataOf(job).filmId), { recursive: true, force: true });

@@ -6,7 +6,8 @@ import { subjectOf, type PathParts } from '../http/route';
 import { ROUTES, type RouteName } from '../http/routes';
 import { logger } from '../logger';
 import { runningServer } from '../running-server';
-import { THE_STUDIO, mayDo } from '../studio/may-do';
+import { actorOf } from '../studio/actor';
+import { mayDo } from '../studio/may-do';
 
 /** Sends a finished film with ranges, so that players can jump and downloads can go on. A screening's guests watch it; the studio's own people take it home. */
 export async function sendFilm(request: NextApiRequest, response: NextApiResponse, name: RouteName): Promise<void> {
@@ -24,13 +25,12 @@ export async function sendFilm(request: NextApiRequest, response: NextApiRespons
       response.setHeader('allow', 'GET, HEAD');
       return refuse(405, 'A film can only be fetched.');
     }
-    assertOwnAddress({ method: request.method, header: (header) => String(request.headers[header] ?? '') || null });
+    const asked = { method: request.method, header: (header: string) => String(request.headers[header] ?? '') || null };
+    assertOwnAddress(asked);
     const params = request.query as PathParts;
     const { db, films } = await runningServer();
     const { deed } = ROUTES[name];
-    const actor =
-      deed === 'watch-screening' ? ({ kind: 'guest' } as const) : ({ kind: 'member', studioId: THE_STUDIO } as const);
-    const allowed = await mayDo(db, actor, deed, subjectOf(params));
+    const allowed = await mayDo(db, actorOf(asked), deed, subjectOf(params));
     const film = allowed
       ? await (deed === 'watch-screening' ? films.findByToken(params.token!) : films.find(params.film!))
       : null;

@@ -3,7 +3,7 @@ import { runningServer, type RunningServer } from '../running-server';
 import { parse } from '../schema/parse';
 import { isHash } from '../schema/hash';
 import { actorOf } from '../studio/actor';
-import { mayDo, type Actor, type Subject } from '../studio/may-do';
+import { mayDo, type Subject } from '../studio/may-do';
 import { answerTo } from './answer';
 import { bodyOf } from './body';
 import { assertOwnAddress } from './own-address';
@@ -18,7 +18,7 @@ export interface Asking<Body> {
   readonly params: PathParts;
   /** Checked against what the route takes; undefined for routes that take nothing. */
   readonly body: Body;
-  readonly actor: Actor;
+  readonly actor: ReturnType<typeof actorOf>;
   readonly server: RunningServer;
 }
 
@@ -59,9 +59,10 @@ export async function allowed(
   { deed }: Route,
   request: Request,
   params: PathParts,
-): Promise<{ actor: Actor; server: RunningServer }> {
-  assertOwnAddress({ method: request.method, header: (name) => request.headers.get(name) });
-  const actor = actorOf(request);
+): Promise<{ actor: ReturnType<typeof actorOf>; server: RunningServer }> {
+  const asked = { method: request.method, header: (name: string) => request.headers.get(name) };
+  assertOwnAddress(asked);
+  const actor = actorOf(asked);
   const server = await runningServer();
   if (await mayDo(server.db, actor, deed, subjectOf(params))) return { actor, server };
   const what = ['asset', 'film', 'show'].find((part) => part in params);

@@ -56,4 +56,7 @@ describe('the table of routes', () => {
       .map((file) => pathOf(file, 'src/app'));
     expect(Object.keys(PAGES).sort()).toEqual(pages.sort());
   });
+  it.each(Object.keys(PAGES))('asks by its name whether %s may be shown', (page) => {
+    expect(readFileSync(path.join('src/app', page, 'page.tsx'), 'utf8')).toContain(`'${page}'`);
+  });
 });

@@ -159,7 +159,7 @@ export const ROUTES = {
 export type RouteName = keyof typeof ROUTES;
 
 /** Every page, and what it takes to be shown it. */
-export const PAGES: Readonly<Record<string, Deed>> = {
+export const PAGES = {
   '/': 'see-shelf',
   '/shows/[show]': 'see-show',
   '/shows/[show]/gather': 'see-show',
@@ -167,4 +167,6 @@ export const PAGES: Readonly<Record<string, Deed>> = {
   '/shows/[show]/sound': 'see-show',
   '/shows/[show]/send': 'see-show',
   '/s/[token]': 'watch-screening',
-};
+} as const satisfies Readonly<Record<string, Deed>>;
+
+export type PageName = keyof typeof PAGES;

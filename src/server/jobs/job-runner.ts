@@ -30,6 +30,8 @@ export interface JobKindOfWork {
   ready?(): boolean | Promise<boolean>;
   /** @returns what is committed when it is done; nothing of it is written when the lease was lost meanwhile */
   work(at: JobAtWork): Promise<(transaction: Writing) => Promise<void>>;
+  /** After how far it is was written: a few times a second at most. */
+  progressed?(job: TakenJob): void;
   /** After something was committed or given up, whichever way it ended. */
   ended?(job: TakenJob): void;
   /**
@@ -182,7 +184,7 @@ export function createJobRunner(store: JobStore, known: readonly JobKindOfWork[]
     const heartbeat = setInterval(() => {
       store.renew(job).then((mine) => mine || lost(), told('a lease could not be renewed', job));
     }, HEARTBEAT_MS);
-    const telling = createTelling(store, job, lost);
+    const telling = createTelling(store, job, lost, () => kind.progressed?.(job));
     try {
       const commit = await kind.work({ job, signal, progress: telling.tell });
       await telling.settled();
@@ -206,7 +208,7 @@ export function createJobRunner(store: JobStore, known: readonly JobKindOfWork[]
 }
 
 /** Writes how far work is now and then, and at once when something of it is finished. */
-function createTelling(store: JobStore, job: TakenJob, lost: () => void) {
+function createTelling(store: JobStore, job: TakenJob, lost: () => void, written: () => void) {
   let toldMs = -Infinity;
   let last: Promise<void> = Promise.resolve();
   return {
@@ -217,7 +219,8 @@ function createTelling(store: JobStore, job: TakenJob, lost: () => void) {
       last = last.then(() =>
         store.progress(job, value, finished).then(
           (mine) => {
-            if (!mine) lost();
+            if (mine) written();
+            else lost();
           },
           told('progress could not be written', job),
         ),

@@ -179,6 +179,20 @@ describe('the runner', () => {
     expect([most, (await committed()).sort()]).toEqual([2, ['a', 'b', 'c', 'd', 'e']]);
     await runner.drain();
   });
+  it('tells others how far work is when that was written, not at every step of it', async () => {
+    await store.add(job('a'));
+    let told = 0;
+    const work: JobKindOfWork['work'] = async ({ progress }) => {
+      for (let step = 0; step < 200; step += 1) progress({ step });
+      progress({ step: 200 }, true);
+      return commit('a');
+    };
+    const runner = createJobRunner(store, [kind(work, { progressed: () => void (told += 1) })]);
+    runner.start();
+    await until(async () => (await committed()).length > 0);
+    expect(told).toBe(2);
+    await runner.drain();
+  });
   it('gives back what is at work when the server ends, and a clean end does not count as a try', async () => {
     await store.add(job('a'));
     let aborted = false;

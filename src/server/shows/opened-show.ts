@@ -1,19 +1,24 @@
-import { showId, type ShowId } from '../../core/show/ids';
-import { runningServer } from '../running-server';
-import { THE_STUDIO, mayDo } from '../studio/may-do';
+import type { Metadata } from 'next';
+import { showId } from '../../core/show/ids';
+import { pageFor } from '../http/page';
+import type { PageName } from '../http/routes';
+import type { RunningServer } from '../running-server';
 import type { OpenedShow } from './show-service';
 
 /** A show for a page that shows it; null when it is not there or not for who asks. */
-export async function openedShow(id: ShowId): Promise<OpenedShow | null> {
-  const { db, shows } = await runningServer();
-  if (!(await mayDo(db, { kind: 'member', studioId: THE_STUDIO }, 'see-show', { show: id }))) return null;
-  return shows.load(id);
+export async function openedShow(
+  page: PageName,
+  id: string,
+): Promise<{ readonly opened: OpenedShow; readonly server: RunningServer } | null> {
+  const asked = await pageFor(page, { show: showId(id) });
+  const opened = asked && (await asked.server.shows.load(showId(id)));
+  return opened && { opened, server: asked.server };
 }
 
 /** The title of a station's page: “Lantern Regatta · Arrange”. */
-export function stationTitle(station: string) {
-  return async ({ params }: { params: Promise<{ show: string }> }): Promise<{ title: string }> => {
-    const opened = await openedShow(showId((await params).show));
-    return { title: opened ? `${opened.show.title} · ${station}` : 'Not here' };
+export function stationTitle(page: PageName, station: string) {
+  return async ({ params }: { params: Promise<{ show: string }> }): Promise<Metadata> => {
+    const found = await openedShow(page, (await params).show);
+    return { title: found ? `${found.opened.show.title} · ${station}` : 'Not here' };
   };
 }

@@ -102,6 +102,13 @@ describe('the show service', () => {
     expect((await shows.load(id))!.show.slides).toHaveLength(2);
     expect(await shows.setRemoved(showId('none'), true)).toBe(false);
   });
+  it('shows each studio its own shelf alone', async () => {
+    const theirs = await shows.create('Theirs', 'another');
+    expect((await shows.shelf('another')).map((entry) => entry.id)).toEqual([theirs.id]);
+    expect((await shows.shelf()).map((entry) => entry.id)).toEqual([id]);
+    const copy = (await shows.duplicate(theirs.id))!;
+    expect((await shows.shelf('another')).map((entry) => entry.id).sort()).toEqual([copy.id, theirs.id].sort());
+  });
   it('opens a damaged show as it last was, says so, and lets nothing be changed', async () => {
     const kept: Show = { ...(await shows.load(id))!.show, title: 'As kept' };
     await createVersionService(database).keep(kept, 'Sunday', 'kept');

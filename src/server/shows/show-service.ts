@@ -1,10 +1,11 @@
 import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { applyEdit, type EditResult } from '../../core/show/edit';
-import { NewerFormatError, raiseEdit, raiseShow } from '../../core/show/format/raise';
+import { raiseEdit } from '../../core/show/format/raise';
 import { FORMAT_VERSION } from '../../core/show/format/version';
 import { collide } from '../../core/show/touched';
 import { logger } from '../logger';
+import { THE_STUDIO } from '../studio/may-do';
 import {
   MOST_WRONG_EDITS,
   sortedEdits,
@@ -19,7 +20,7 @@ import { emptyShow, mainLayerOf, type Show } from '../../core/show/show';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { Database, OpenDatabase } from '../database/open-database';
 import { documents, edits, films, shows } from '../database/schema';
-import { parseShow } from '../schema/show-schema';
+import { parseStoredShow } from '../schema/show-schema';
 import type { Events } from '../events';
 
 export interface ShelfEntry {
@@ -55,11 +56,11 @@ export interface AppliedEdits {
 }
 
 export interface ShowService {
-  create(title: string): Promise<Show>;
+  create(title: string, studioId?: string): Promise<Show>;
   /** Puts a whole show on the shelf, as the demo does. */
   put(show: Show): Promise<void>;
   /** Every show, archived and removed ones too, last changed first. */
-  shelf(): Promise<ShelfEntry[]>;
+  shelf(studioId?: string): Promise<ShelfEntry[]>;
   /** The same show again; its contact sheet is another's business. Null when there is no such show. */
   duplicate(id: ShowId): Promise<Show | null>;
   setArchived(id: ShowId, archived: boolean): Promise<boolean>;
@@ -97,13 +98,13 @@ export function createShowService(
   const loaded = new Map<ShowId, Loaded>();
 
   const service: ShowService = {
-    async create(title) {
+    async create(title, studioId = THE_STUDIO) {
       const show = emptyShow(showId(nanoid(12)), title);
-      await insert(show);
+      await insert(show, studioId);
       return show;
     },
-    put: insert,
-    async shelf() {
+    put: (show) => insert(show, THE_STUDIO),
+    async shelf(studioId = THE_STUDIO) {
       const rows = await db
         .select({
           id: shows.id,
@@ -117,6 +118,7 @@ export function createShowService(
           archivedAt: shows.archivedAt,
         })
         .from(shows)
+        .where(eq(shows.studioId, studioId))
         .orderBy(desc(shows.changedAt));
       const made = await db
         .select({ showId: films.showId, state: films.state })
@@ -142,7 +144,8 @@ export function createShowService(
       const found = await fetch(db, id);
       if (!found) return null;
       const copy: Show = { ...found.show, id: showId(nanoid(12)), title: `${found.show.title.slice(0, 290)}, copy` };
-      await insert(copy);
+      const [of] = await db.select({ studioId: shows.studioId }).from(shows).where(eq(shows.id, id));
+      await insert(copy, of!.studioId);
       return copy;
     },
     async applyEdits(id, sent, knownRevision, basedOn = knownRevision) {
@@ -191,12 +194,12 @@ export function createShowService(
   };
   return service;
 
-  async function insert(show: Show): Promise<void> {
+  async function insert(show: Show, studioId: string): Promise<void> {
     await write((database) =>
       database.batch([
         database
           .insert(shows)
-          .values({ id: show.id, revision: 0, ...shelfFacts(show), createdAt: now(), changedAt: now() }),
+          .values({ id: show.id, studioId, revision: 0, ...shelfFacts(show), createdAt: now(), changedAt: now() }),
         database.insert(documents).values({ showId: show.id, revision: 0, document: show }),
       ]),
     );
@@ -318,7 +321,7 @@ export function createShowService(
   ): Promise<Loaded> {
     const [whole] = await database.select().from(documents).where(eq(documents.showId, id));
     const documentRevision = whole?.revision ?? 0;
-    const opened = openStored(whole?.document);
+    const opened = parseStoredShow(whole?.document);
     if (!opened.ok) {
       logger().error({ show: id, problem: opened.problem }, 'a stored show is damaged');
       const kept = await lastKept(database, id);
@@ -326,7 +329,7 @@ export function createShowService(
       const how = kept ? `It is shown as the version “${kept.name}” kept it` : 'Nothing of it could be read';
       return { show, revision: row.revision, documentRevision, damage: damageSentence(opened.problem, how) };
     }
-    let { show } = opened;
+    let show = opened.value;
     const later = await database
       .select()
       .from(edits)
@@ -347,18 +350,6 @@ export function createShowService(
 
 /** Shows kept open in memory; one takes up to some ten megabytes. */
 const MOST_LOADED = 40;
-
-type Opened = { readonly ok: true; readonly show: Show } | { readonly ok: false; readonly problem: string };
-
-function openStored(document: unknown): Opened {
-  try {
-    const parsed = parseShow(raiseShow(document));
-    return parsed.ok ? { ok: true, show: parsed.value } : parsed;
-  } catch (error) {
-    if (error instanceof NewerFormatError) return { ok: false, problem: error.message };
-    throw error;
-  }
-}
 
 /** What was accepted once and cannot be done any more, or cannot even be read, is damage, not a fault of the server. */
 function appliedAgain(show: Show, edit: unknown, formatVersion: number): EditResult {

@@ -5,10 +5,9 @@ import { contentOf, type Show, type ShowContent } from '../../core/show/show';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { Database, OpenDatabase } from '../database/open-database';
 import { versions } from '../database/schema';
-import { raiseContent } from '../../core/show/format/raise';
 import { FORMAT_VERSION } from '../../core/show/format/version';
 import { Refusal } from '../http/refusal';
-import { parseContent } from '../schema/show-schema';
+import { parseStoredContent } from '../schema/show-schema';
 
 /** A version in the list of a show's versions. */
 export interface VersionEntry {
@@ -100,7 +99,7 @@ function contentIn(row: {
   readonly content: unknown;
   readonly formatVersion: number;
 }): ShowContent {
-  const parsed = parseContent(raiseContent(row.content, row.formatVersion));
+  const parsed = parseStoredContent(row.content, row.formatVersion);
   if (!parsed.ok) throw new DamagedVersionError(`The version ${row.id} is damaged: ${parsed.problem}`);
   return parsed.value;
 }

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { runningServer } from '@/server/running-server';
+import { pageFor } from '@/server/http/page';
 
 interface Context {
   params: Promise<{ token: string }>;
@@ -9,8 +9,7 @@ interface Context {
 export const dynamic = 'force-dynamic';
 
 export async function generateMetadata({ params }: Context): Promise<Metadata> {
-  const { films } = await runningServer();
-  const film = await films.findByToken((await params).token);
+  const film = await screened((await params).token);
   return {
     title: film?.state === 'ready' ? film.title : 'Not here',
     robots: { index: false },
@@ -21,8 +20,7 @@ export async function generateMetadata({ params }: Context): Promise<Metadata> {
 /** Where a film is watched by whoever has the link. Nothing of ours is on it but the film. */
 export default async function ScreeningPage({ params }: Context) {
   const { token } = await params;
-  const { films } = await runningServer();
-  const film = await films.findByToken(token);
+  const film = await screened(token);
   if (film?.state !== 'ready') notFound();
   return (
     <main className="flex min-h-dvh flex-col items-center justify-center bg-black p-4 text-lamp sm:p-8">
@@ -39,4 +37,9 @@ export default async function ScreeningPage({ params }: Context) {
       </div>
     </main>
   );
+}
+
+async function screened(token: string) {
+  const asked = await pageFor('/s/[token]', { token });
+  return asked ? asked.server.films.findByToken(token) : null;
 }

@@ -3,7 +3,6 @@ import type { ReactNode } from 'react';
 import { FACT_KINDS } from '@/core/facts/fact-kinds';
 import { showId } from '@/core/show/ids';
 import { openedShow } from '@/server/shows/opened-show';
-import { runningServer } from '@/server/running-server';
 import { DamageNote } from '@/ui/show/damage-note';
 import { ShowHeader } from '@/ui/show/show-header';
 import { ShowProvider } from '@/ui/show/show-provider';
@@ -18,9 +17,10 @@ export default async function ShowLayout({
   params: Promise<{ show: string }>;
 }) {
   const id = showId((await params).show);
-  const { sheet } = await runningServer();
-  const loaded = await openedShow(id);
-  if (!loaded) notFound();
+  const found = await openedShow('/shows/[show]', id);
+  if (!found) notFound();
+  const { opened: loaded, server } = found;
+  const { sheet } = server;
   const entries = await sheet.entries(id, loaded.show.methods);
   // A show that goes by today’s methods has its files looked at by them, whenever they came in.
   if (loaded.show.methods.basics === FACT_KINDS.basics.version)

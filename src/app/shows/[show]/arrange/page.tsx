@@ -1,7 +1,7 @@
 import { stationTitle } from '@/server/shows/opened-show';
 import { ArrangeStation } from '@/ui/arrange/arrange-station';
 
-export const generateMetadata = stationTitle('Arrange');
+export const generateMetadata = stationTitle('/shows/[show]/arrange', 'Arrange');
 
 export default function ArrangePage() {
   return <ArrangeStation />;

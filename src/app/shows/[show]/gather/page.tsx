@@ -1,7 +1,7 @@
 import { stationTitle } from '@/server/shows/opened-show';
 import { GatherStation } from '@/ui/gather/gather-station';
 
-export const generateMetadata = stationTitle('Gather');
+export const generateMetadata = stationTitle('/shows/[show]/gather', 'Gather');
 
 export default function GatherPage() {
   return <GatherStation />;
