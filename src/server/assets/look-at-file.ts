@@ -7,6 +7,7 @@ import { listen } from './listen';
 import { lookAtClip } from './look-at-clip';
 import { lookAtPicture } from './look-at-picture';
 import { keepDecoded, pictureKind } from './open-picture';
+import { readPictureFile } from './read-picture';
 import { UnusableFileError } from './unusable-file-error';
 
 export interface LookedAt {
@@ -38,6 +39,9 @@ export interface Looking {
   takes?(timeMs: number): void;
 }
 
+/** Drawings that people make take a fraction of a second. */
+const DRAWING_TAKES_MS = 12_000;
+const DRAWING_TRIED_PX = 2112;
 /** Half a second for each million pixels, and cameras make up to fifty. */
 const HEIC_TAKES_MS = 90_000;
 /** Listening and unpacking go at least as quickly as playing, and on a slow machine at half that. */
@@ -53,7 +57,7 @@ export async function lookAtFile(file: string, { signal, takes }: Looking = {}):
   if (size === 0) throw new UnusableFileError('The file is empty. Copy it again from where it came from.');
   const type = await fileTypeFromFile(file);
   if ((!type || type.mime === 'application/xml') && (await pictureKind(file)) === 'drawing')
-    return lookedAtPicture(file, 'image/svg+xml', size);
+    return lookedAtDrawing(file, size, takes);
   if (type && PICTURES.has(type.mime)) return lookedAtPicture(file, type.mime, size);
   if (type && HEIC.has(type.mime)) return lookedAtHeic(file, type.mime, size, takes);
   if (type && UNREAD_PICTURES.has(type.mime))
@@ -70,6 +74,20 @@ export async function lookAtFile(file: string, { signal, takes }: Looking = {}):
 async function lookedAtPicture(file: string, mime: string, byteCount: number): Promise<LookedAt> {
   const { facts, small } = await lookAtPicture(file);
   return { facts, peaks: null, mime, byteCount, small };
+}
+
+/** How long a drawing takes grows with its size: it is tried as large as a film will want it, so that one that is quick when small cannot hold a film up. */
+async function lookedAtDrawing(file: string, byteCount: number, takes: Looking['takes']): Promise<LookedAt> {
+  takes?.(DRAWING_TAKES_MS);
+  const looked = await lookedAtPicture(file, 'image/svg+xml', byteCount);
+  try {
+    await readPictureFile(file, DRAWING_TRIED_PX, DRAWING_TRIED_PX);
+  } catch (cause) {
+    throw new UnusableFileError('This drawing cannot be drawn at the size of a film. Save it in a plainer form.', {
+      cause,
+    });
+  }
+  return looked;
 }
 
 async function lookedAtHeic(file: string, mime: string, byteCount: number, takes: Looking['takes']): Promise<LookedAt> {

@@ -83,6 +83,10 @@ describe('reading strangers’ files', () => {
     expect(beside.facts.kind).toBe('picture');
     expect((await look(path.resolve('demo/files/PE_0419.jpg'))).facts.kind).toBe('picture');
   });
+  it('sets aside a drawing that is quick when small and holds a film up when large', async () => {
+    const inside = `<filter id="f">${'<feMorphology operator="dilate" radius="900"/>'.repeat(40)}</filter><rect width="4000" height="4000" filter="url(#f)"/>`;
+    await expect(look(await file('grows.svg', svg(inside)), { ...LIMITS, timeMs: 60_000 })).rejects.toThrow(/too long/);
+  });
   it('sets aside what takes more memory than it may', async () => {
     const large = await file('large.svg', morphology());
     await expect(look(large, { timeMs: 60_000, memoryBytes: 1 })).rejects.toThrow(/memory/);
