@@ -36,7 +36,7 @@ await page.locator('[data-part=make-film]').click();
 await page.waitForSelector('[data-part=film][data-state=making]');
 await rest(9000);
 await shoot('send');
-await page.locator('aria/Cancel').click();
+await page.locator('aria/Cancel[role="button"]').click();
 const link = await page.$eval('[data-part=screening-link]', (element) => element.href);
 
 await page.goto(address);

@@ -52,7 +52,7 @@ export function ShowHeader() {
 
   const commitTitle = () => {
     if (title !== null && title.trim() !== '' && title !== show.title)
-      edit({ kind: 'rename-show', title: title.trim().slice(0, 300) });
+      edit({ kind: 'rename-show', title: title.trim() });
     setTitle(null);
   };
 
