@@ -179,6 +179,18 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
     });
   });
 
+  it('says that a title is too long and leaves what was typed to be shortened; Escape gives the old one back', async () => {
+    const typed = () => page.$eval('[data-part=show-title]', (input) => (input as HTMLInputElement).value.length);
+    const before = await typed();
+    await page.locator('[data-part=show-title]').fill('x'.repeat(301));
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.body.textContent!.includes('title can have 300 letters at most'));
+    expect(await typed()).toBe(301);
+    await page.focus('[data-part=show-title]');
+    await page.keyboard.press('Escape');
+    expect(await typed()).toBe(before);
+  });
+
   it('sees in a second tab what the first one does', async () => {
     const second = await openPage(browser);
     await second.goto(page.url());

@@ -7,6 +7,7 @@ import { prepareShow } from '../core/frame/plan-frame';
 import { FILM_HEIGHTS, widthFor } from '../core/film/plan-film';
 import type { AssetFacts } from '../core/show/asset-facts';
 import { cueId, layerId, showId, type AssetId } from '../core/show/ids';
+import { LONGEST_SHOW_TITLE } from '../core/show/limits';
 import { slideFromAsset } from '../core/show/new-slide';
 import { DEFAULT_FADE_OUT_MS, emptyShow, mainLayerOf, type Show } from '../core/show/show';
 import { fitToMusic, lengthFollowsContent } from '../core/timing/fit-to-music';
@@ -169,10 +170,16 @@ function parse(args: readonly string[], folder: string): MakeOptions {
     heightPx,
     framesPerSecond,
     pictureMs: values.fit ? null : Math.round(seconds * 1000),
-    title: (values.title ?? '').slice(0, 300),
+    title: titleOf(values.title ?? ''),
     save: values.save ? absolute(values.save) : null,
     json: values.json ?? false,
   };
+}
+
+function titleOf(text: string): string {
+  if (text.length > LONGEST_SHOW_TITLE)
+    throw new UsageError(`--title can have ${LONGEST_SHOW_TITLE} letters at most, got ${text.length}.`);
+  return text;
 }
 
 function number(name: string, text: string | undefined, otherwise: number): number {

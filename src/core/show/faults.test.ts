@@ -34,6 +34,21 @@ describe('what a show as a whole must be', () => {
       ),
       /500 layers at most/,
     ],
+    ['a title that can be read at a glance', { ...show(), title: 'x'.repeat(301) }, /title can have 300 letters/],
+    [
+      'words that can be laid out',
+      show(
+        slide('a', [
+          { kind: 'words', id: layerId('w'), title: '', subtitle: 'x'.repeat(10_001), place: 'top' } as Layer,
+        ]),
+      ),
+      /below the first line can have 10,000 letters/,
+    ],
+    [
+      'layers’ names that can be listed',
+      show(slide('a', [solid('x', { name: 'x'.repeat(201) })])),
+      /name can have 200/,
+    ],
     [
       'no longer than three days',
       show(...many(4, (index) => ({ ...slide(`s${index}`), lengthMs: 24 * 3600_000 }))),

@@ -2,7 +2,11 @@ import { faultOfLayers } from './layer-faults';
 import {
   LARGEST_FRAME_PX,
   LONGEST_FRAME_SHAPE,
+  LONGEST_NAME,
   LONGEST_SHOW_MS,
+  LONGEST_SHOW_TITLE,
+  LONGEST_WORDS_SUBTITLE,
+  LONGEST_WORDS_TITLE,
   MOST_CUES,
   MOST_MARKS,
   MOST_SLIDES,
@@ -21,9 +25,7 @@ import { isReadable } from './readable';
  */
 export function faultOfShow(show: Show, before: Show | null = null): string | null {
   return (
-    (show.title === before?.title || isReadable(show.title)
-      ? null
-      : 'the title holds characters that cannot be written') ??
+    (show.title === before?.title ? null : faultOfText('a show’s title', show.title, LONGEST_SHOW_TITLE)) ??
     (show.frame === before?.frame ? null : faultOfFrame(show.frame)) ??
     (show.slides === before?.slides ? null : faultOfSlides(show.slides, before?.slides ?? [])) ??
     (show.cues === before?.cues ? null : faultOfCues(show)) ??
@@ -62,11 +64,21 @@ export function faultOfSlide(slide: Slide): string | null {
   const fault = faultOfLayers(slide.layers);
   if (fault) return fault;
   for (const layer of everyLayer(slide.layers)) {
-    const texts = layer.kind === 'words' ? [layer.name, layer.title, layer.subtitle] : [layer.name];
-    if (!texts.every((text) => text === undefined || isReadable(text)))
-      return 'words hold characters that cannot be written';
+    const faultOfOne =
+      faultOfText('a layer’s name', layer.name ?? '', LONGEST_NAME) ??
+      (layer.kind === 'words'
+        ? (faultOfText('the first line of words', layer.title, LONGEST_WORDS_TITLE) ??
+          faultOfText('the text below the first line', layer.subtitle, LONGEST_WORDS_SUBTITLE))
+        : null);
+    if (faultOfOne) return faultOfOne;
   }
   return null;
+}
+
+/** Its schema says the same of what comes from outside; here it is asked of every edit before that is sent, and said of the text by its name. */
+function faultOfText(name: string, text: string, longest: number): string | null {
+  if (text.length > longest) return `${name} can have ${count(longest)} letters at most`;
+  return isReadable(text) ? null : `${name} holds characters that cannot be written`;
 }
 
 function faultOfCues({ cues }: Show): string | null {

@@ -3,6 +3,7 @@ import { nanoid } from 'nanoid';
 import { applyEdit, type EditResult } from '../../core/show/edit';
 import { raiseEdit } from '../../core/show/format/raise';
 import { FORMAT_VERSION } from '../../core/show/format/version';
+import { LONGEST_SHOW_TITLE } from '../../core/show/limits';
 import { collide } from '../../core/show/touched';
 import { logger } from '../logger';
 import { THE_STUDIO } from '../studio/may-do';
@@ -143,7 +144,7 @@ export function createShowService(
     async duplicate(id) {
       const found = await fetch(db, id);
       if (!found) return null;
-      const copy: Show = { ...found.show, id: showId(nanoid(12)), title: `${found.show.title.slice(0, 290)}, copy` };
+      const copy: Show = { ...found.show, id: showId(nanoid(12)), title: titleOfCopy(found.show.title) };
       const [of] = await db.select({ studioId: shows.studioId }).from(shows).where(eq(shows.id, id));
       await insert(copy, of!.studioId);
       return copy;
@@ -358,6 +359,13 @@ function appliedAgain(show: Show, edit: unknown, formatVersion: number): EditRes
   } catch (error) {
     return { ok: false, reason: 'unsound', sentence: error instanceof Error ? error.message : String(error) };
   }
+}
+
+/** One too long for the word is ended with an ellipsis, so that it is seen to go on. */
+function titleOfCopy(title: string): string {
+  const added = ', copy';
+  const room = LONGEST_SHOW_TITLE - added.length;
+  return `${title.length > room ? `${title.slice(0, room - 1)}…` : title}${added}`;
 }
 
 function damageSentence(problem: string, how: string): string {

@@ -119,13 +119,19 @@ describe('the shelf', () => {
       id: copy.id,
       title: 'Evening, copy',
     });
+    await shows.rename(copy.id, 'x'.repeat(300));
+    const copied = (await shows.duplicate(copy.id))!;
+    expect(copied.title).toMatch(/^x+…, copy$/);
+    expect((await shows.load(copied.id))!.damage).toBeNull();
+    await shows.rename(copied.id, 'Copied');
+    await shows.setRemoved(copied.id, true);
     await shows.rename(copy.id, 'For the parents');
     await shows.setArchived(show, true);
     const places = async () => Object.fromEntries((await shows.shelf()).map((entry) => [entry.title, entry.place]));
-    expect(await places()).toEqual({ Evening: 'archive', 'For the parents': 'shelf' });
+    expect(await places()).toEqual({ Evening: 'archive', 'For the parents': 'shelf', Copied: 'removed' });
     await shows.setArchived(show, false);
     await shows.setRemoved(copy.id, true);
-    expect(await places()).toEqual({ Evening: 'shelf', 'For the parents': 'removed' });
+    expect(await places()).toEqual({ Evening: 'shelf', 'For the parents': 'removed', Copied: 'removed' });
   });
   it('has nothing to say of a show that is not there', async () => {
     const nowhere = 'nowhere' as ShowId;

@@ -44,5 +44,5 @@ export function titleFromFiles(
 ): string {
   const named = folder ?? files[0]?.webkitRelativePath?.split('/').slice(0, -1).at(-1) ?? '';
   const title = named.replaceAll(/[_-]+/g, ' ').trim();
-  return title === '' ? `Pictures of ${format(today, 'd MMMM yyyy')}` : title.slice(0, 300);
+  return title === '' ? `Pictures of ${format(today, 'd MMMM yyyy')}` : title;
 }

@@ -51,9 +51,10 @@ export function ShowHeader() {
   });
 
   const commitTitle = () => {
-    if (title !== null && title.trim() !== '' && title !== show.title)
-      edit({ kind: 'rename-show', title: title.trim() });
-    setTitle(null);
+    const typed = title?.trim() ?? '';
+    const taken = typed === '' || typed === show.title || edit({ kind: 'rename-show', title: typed });
+    // What was refused stays to be shortened.
+    if (taken) setTitle(null);
   };
 
   return (

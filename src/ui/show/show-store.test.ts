@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals
 import type { ShowEdit } from '../../core/show/edit';
 import { applyEdit } from '../../core/show/edit';
 import { blankSlide } from '../../core/show/new-slide';
-import { assetId, showId } from '../../core/show/ids';
+import { assetId, layerId, showId } from '../../core/show/ids';
 import { emptyShow, type Show, type ShowContent } from '../../core/show/show';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import type { AppliedEdits, SentEdit } from '../../server/shows/show-service';
@@ -199,8 +199,27 @@ describe('the show store', () => {
     });
     full.getState().edit(addSlide());
     expect(() => full.getState().flushNow()).not.toThrow();
-    for (let step = 0; step < 40; step += 1)
-      store.getState().edit({ kind: 'rename-show', title: `${step}${'x'.repeat(100_000)}` });
+    const wordy = (letter: string): ShowEdit => ({
+      kind: 'add-slides',
+      runs: [
+        {
+          afterId: null,
+          slides: [
+            {
+              ...blankSlide(2000, '#102030', newId),
+              layers: Array.from({ length: 10 }, () => ({
+                kind: 'words' as const,
+                id: layerId(newId()),
+                title: '',
+                subtitle: letter.repeat(10_000),
+                place: 'top' as const,
+              })),
+            },
+          ],
+        },
+      ],
+    });
+    for (let step = 0; step < 40; step += 1) store.getState().edit(wordy('x'));
     const large = createShowStore({
       show: store.getState().show,
       revision: 0,
@@ -209,8 +228,7 @@ describe('the show store', () => {
       session,
       tell: (sentence) => told.push(sentence),
     });
-    for (let step = 0; step < 40; step += 1)
-      large.getState().edit({ kind: 'rename-show', title: `${step}${'y'.repeat(100_000)}` });
+    for (let step = 0; step < 40; step += 1) large.getState().edit(wordy('y'));
     large.getState().flushNow();
     expect(session.getItem('tanager-undo-s')!.length).toBeLessThan(2_000_000);
   });
@@ -388,6 +406,26 @@ describe('the show store', () => {
     expect(told.join()).toMatch(
       /Could not rename the show: That is more than can be sent at once.*kept under Versions/,
     );
+  });
+  it('sends nothing that a show cannot hold, and says how much it can', async () => {
+    expect(store.getState().edit({ kind: 'rename-show', title: 'x'.repeat(301) })).toBe(false);
+    expect(told).toEqual(['That cannot be done: a show’s title can have 300 letters at most.']);
+    expect([store.getState().saving, store.getState().undoSteps.length]).toEqual(['saved', 0]);
+    expect(store.getState().edit({ kind: 'rename-show', title: 'x'.repeat(300) })).toBe(true);
+  });
+  it('says why how this window had it could not be kept, and not that it was', async () => {
+    const working = globalThis.fetch;
+    globalThis.fetch = (async (path: string) => ({
+      ok: false,
+      status: path.endsWith('/versions') ? 422 : 413,
+      json: async () => ({ problem: path.endsWith('/versions') ? 'It is too large.' : 'That is too much.' }),
+    })) as unknown as typeof fetch;
+    store.getState().edit({ kind: 'rename-show', title: 'Unreadable' });
+    await settle();
+    globalThis.fetch = working;
+    expect(told).toEqual([
+      'Could not rename the show: That is too much. How this window had it could not be kept: It is too large.',
+    ]);
   });
   it('says once that the browser has no room, and saves all the same', async () => {
     storage.setItem = () => {

@@ -38,7 +38,8 @@ export interface ShowState {
   readonly selection: ReadonlySet<SlideId>;
   /** Where a selection with Shift starts, and what the bench shows. */
   readonly anchor: SlideId | null;
-  edit(edit: ShowEdit, joins?: string): void;
+  /** Does it and keeps it to be undone; false when it was refused, which is told. */
+  edit(edit: ShowEdit, joins?: string): boolean;
   undo(): void;
   redo(): void;
   select(ids: readonly SlideId[], anchor: SlideId | null): void;
@@ -116,9 +117,10 @@ export function createShowStore({
       const last = get().undoSteps.at(-1);
       const goesOn = joins !== undefined && last?.joins === joins && sameTargets(last.edit, edit);
       const inverse = perform(edit, goesOn ? last.edit : null);
-      if (!inverse) return;
+      if (!inverse) return false;
       const step: UndoStep = goesOn ? { ...last, edit } : { edit, inverse, joins: joins ?? null };
       set({ undoSteps: goesOn ? [...get().undoSteps.slice(0, -1), step] : [...get().undoSteps, step], redoSteps: [] });
+      return true;
     },
     undo() {
       const step = get().undoSteps.at(-1);
@@ -228,7 +230,13 @@ export function createShowStore({
         tell(
           'Another window had changed the same thing. What you did stands; how the other left it is kept under Versions.',
         );
-      if (applied.refused.length > 0) keepOwn();
+      if (applied.refused.length > 0)
+        void keepOwn(
+          applied.refused.map(({ editId, sentence }) => {
+            const refused = batch.find((entry) => entry.editId === editId);
+            return `Could not ${refused ? editSentence(refused.edit) : 'save a change'}. ${sentence}`;
+          }),
+        );
       confirmed = replay(confirmed, applied.since);
       known = applied.revision;
       mostEdits = Math.min(MOST_EDITS_A_REQUEST, 2 * mostEdits);
@@ -236,12 +244,6 @@ export function createShowStore({
       const sent = new Set(batch.map((entry) => entry.editId));
       pending = pending.filter((entry) => !sent.has(entry.editId));
       keepUnsent();
-      for (const { editId, sentence } of applied.refused) {
-        const refused = batch.find((entry) => entry.editId === editId);
-        tell(
-          `Could not ${refused ? editSentence(refused.edit) : 'save a change'}. ${sentence} How this window had it is kept under Versions.`,
-        );
-      }
       // When only our own edits came back the show here is already right, and every slide keeps its identity.
       const onlyOurs = applied.refused.length === 0 && applied.since.every((entry) => sent.has(entry.editId));
       const next = onlyOurs ? store.getState().show : replay(confirmed, pending);
@@ -261,12 +263,9 @@ export function createShowStore({
           again = true;
         } else {
           // The server will never take this one. It goes, so that later work can be saved; how this window had it is kept, and the person is told.
-          keepOwn();
+          void keepOwn([`Could not ${editSentence(batch[0]!.edit)}: ${error.message}`]);
           pending = pending.filter((entry) => entry.editId !== batch[0]!.editId);
           keepUnsent();
-          tell(
-            `Could not ${editSentence(batch[0]!.edit)}: ${error.message} How this window had it is kept under Versions.`,
-          );
           const next = replay(confirmed, pending);
           store.setState({ show: next, saving: pending.length > 0 ? 'saving' : 'saved', ...stillThere(next) });
           if (pending.length > 0) again = true;
@@ -291,12 +290,22 @@ export function createShowStore({
     );
   }
 
-  /** Keeps the show as it was seen here as a version, before work that could not be joined with another window's goes. */
-  function keepOwn(): void {
+  /**
+   * Keeps the show as it is seen here as a version, before work that could not be joined with another window's goes, and tells both.
+   *
+   * @param sentences what could not be done
+   */
+  async function keepOwn(sentences: readonly string[]): Promise<void> {
     const content = contentOf(store.getState().show);
-    void callServer('POST', `/api/v1/shows/${show.id}/versions`, { name: 'As this window had it', content }).catch(() =>
-      tell('How this window had it could not be kept: the server cannot be reached.'),
+    const kept = await callServer('POST', `/api/v1/shows/${show.id}/versions`, {
+      name: 'As this window had it',
+      content,
+    }).then(
+      () => 'How this window had it is kept under Versions.',
+      (error: unknown) =>
+        `How this window had it could not be kept: ${error instanceof ServerRefusal ? error.message : 'the server cannot be reached.'}`,
     );
+    for (const sentence of sentences) tell(`${sentence} ${kept}`);
   }
 
   function keepUnsent(): void {
