@@ -70,7 +70,7 @@ const slide = (id: string, more: Partial<Slide>): Slide => ({
   lengthMs: 8000,
   transition: { kind: 'cut' },
   backing: { kind: 'colour', colour: '#000000' },
-  narration: null,
+  sounds: [],
   layers: [],
   ...more,
 });

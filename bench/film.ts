@@ -18,7 +18,7 @@ const RATE = 30;
 const folder = process.argv[3] ?? 'demo/files';
 const { show, facts, files } = await benchShow(folder, 4, 5000);
 const work = await mkdtemp(path.join(tmpdir(), 'tanager-bench-'));
-const plan = planFilm(show.frame, HEIGHT_PX, RATE, showLengthMs(show), 2);
+const plan = planFilm(show.frame, HEIGHT_PX, { frames: RATE, seconds: 1 }, showLengthMs(show), 2);
 const frameBytes = (plan.widthPx * plan.heightPx * 3) / 2;
 
 /** CPU seconds of this process and of every child it has waited for. */
@@ -40,7 +40,7 @@ const exported = () =>
     facts,
     files,
     heightPx: HEIGHT_PX,
-    framesPerSecond: RATE,
+    rate: { frames: RATE, seconds: 1 },
     outFile: film,
     workFolder: path.join(work, 'segments'),
   });

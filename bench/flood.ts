@@ -34,7 +34,7 @@ const slides = Array.from({ length: 3000 }, (_, index) => ({
   lengthMs: index === 2999 ? -1 : 3000,
   transition: { kind: 'cut' },
   backing: { kind: 'automatic' },
-  narration: null,
+  sounds: [],
   layers: [{ kind: 'picture', id: 'p', assetId: 'a'.repeat(64), move: { kind: 'automatic' } }],
 }));
 const lastWrong = { editId: 'large-edit', edit: { kind: 'add-slides', runs: [{ afterId: null, slides }] } };

@@ -86,7 +86,7 @@ async function draw(cell: Cell): Promise<Uint8ClampedArray> {
     transition,
     backing: cell.backing,
     layers,
-    narration: null,
+    sounds: [],
   });
   const show: Show = {
     ...emptyShow(showId('gallery'), 'Gallery'),

@@ -3,6 +3,7 @@ import { readdir } from 'node:fs/promises';
 import path from 'node:path';
 import type { ShowEdit } from '../../src/core/show/edit';
 import { cueId, layerId, showId, slideId, type AssetId } from '../../src/core/show/ids';
+import { songAfter, voiceHere } from '../../src/core/show/placed-sound';
 import { DEFAULT_TRANSITION, emptyShow, type Slide } from '../../src/core/show/show';
 import type { WordsPlace } from '../../src/core/show/words';
 import { fitToMusic, lengthFollowsContent } from '../../src/core/timing/fit-to-music';
@@ -67,7 +68,7 @@ async function seed(): Promise<void> {
     },
     {
       kind: 'set-cues',
-      cues: [{ id: cueId('reel'), assetId: song.assetId, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }],
+      cues: [songAfter(cueId('reel'), song.assetId, 3000)],
     },
   ];
   const marks = [
@@ -112,6 +113,6 @@ function slideOf(entry: SheetEntry, index: number, narration: AssetId): Slide {
           ]
         : []),
     ],
-    narration: index === 0 ? { assetId: narration, offsetMs: 1600, gainDb: 0 } : null,
+    sounds: index === 0 ? [voiceHere(cueId('opening'), narration, 1600)] : [],
   };
 }

@@ -7,6 +7,7 @@ import { widthFor } from '../core/film/plan-film';
 import { raiseShow } from '../core/show/format/raise';
 import type { AssetFacts } from '../core/show/asset-facts';
 import { assetId, type AssetId } from '../core/show/ids';
+import { inShape, isShapeName } from '../core/show/shape';
 import { assetIdsOf } from '../core/show/show';
 import { createPainter } from '../drawing/paint/paint-frame';
 import { pixelsOf } from '../drawing/planes/surface';
@@ -26,7 +27,8 @@ const LARGEST_SHOW_BYTES = 64 * 1024 * 1024;
 /** Draws one moment of a saved show as PNG. */
 export async function frameCommand(args: readonly string[], { folder, tell }: Surroundings): Promise<number> {
   const options = parseOptions(args, folder);
-  const show = await readShow(options.show);
+  const saved = await readShow(options.show);
+  const show = options.shape === null ? saved : inShape(saved, options.shape);
   if (show.slides.length === 0) throw new Error('The show has no slides, so there is nothing to draw.');
   const files = new Map(
     Object.entries(show.files).map(([hash, file]) => [assetId(hash), path.resolve(path.dirname(options.show), file)]),
@@ -65,13 +67,18 @@ export async function frameCommand(args: readonly string[], { folder, tell }: Su
 function parseOptions(
   args: readonly string[],
   folder: string,
-): { show: string; atSeconds: number; out: string; heightPx: number | null } {
+): { show: string; atSeconds: number; out: string; heightPx: number | null; shape: string | null } {
   let parsed;
   try {
     parsed = parseArgs({
       args: [...args],
       allowPositionals: true,
-      options: { at: { type: 'string' }, out: { type: 'string' }, height: { type: 'string' } },
+      options: {
+        at: { type: 'string' },
+        out: { type: 'string' },
+        height: { type: 'string' },
+        shape: { type: 'string' },
+      },
     });
   } catch (error) {
     throw new UsageError((error as Error).message);
@@ -85,11 +92,14 @@ function parseOptions(
   const height = values.height === undefined ? null : Number(values.height);
   if (height !== null && !(Number.isInteger(height) && height >= 16 && height <= 4320 && height % 2 === 0))
     throw new UsageError(`--height must be an even number from 16 to 4320, got ${values.height}.`);
+  if (values.shape !== undefined && !isShapeName(values.shape))
+    throw new UsageError(`--shape must be two numbers such as 9:16, got ${values.shape}.`);
   return {
     show: path.resolve(folder, positionals[0]!),
     atSeconds,
     out: path.resolve(folder, values.out),
     heightPx: height,
+    shape: values.shape ?? null,
   };
 }
 

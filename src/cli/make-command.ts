@@ -10,6 +10,8 @@ import { cueId, layerId, showId, type AssetId } from '../core/show/ids';
 import { LONGEST_SHOW_TITLE } from '../core/show/limits';
 import { slideFromAsset } from '../core/show/new-slide';
 import { DEFAULT_FADE_OUT_MS, emptyShow, mainLayerOf, type Show } from '../core/show/show';
+import { songAfter } from '../core/show/placed-sound';
+import { FRAME_RATES, rateName, type FrameRate } from '../core/timing/frame-rate';
 import { fitToMusic, lengthFollowsContent } from '../core/timing/fit-to-music';
 import { lookAtFile } from '../server/assets/look-at-file';
 import { UnusableFileError } from '../server/assets/unusable-file-error';
@@ -23,7 +25,7 @@ interface MakeOptions {
   readonly music: string | null;
   readonly out: string;
   readonly heightPx: number;
-  readonly framesPerSecond: number;
+  readonly rate: FrameRate;
   /** Null: fit to the music. */
   readonly pictureMs: number | null;
   readonly title: string;
@@ -70,7 +72,7 @@ export async function makeCommand(args: readonly string[], { folder, out, tell }
       facts,
       files: new Map(all.map((entry) => [entry.id, entry.file])),
       heightPx: options.heightPx,
-      framesPerSecond: options.framesPerSecond,
+      rate: options.rate,
       outFile: options.out,
       workFolder,
       onProgress: progressLine(tell),
@@ -92,7 +94,7 @@ export async function makeCommand(args: readonly string[], { folder, out, tell }
           frames: made.plan.frameCount,
           widthPx: made.plan.widthPx,
           heightPx: made.plan.heightPx,
-          fps: made.plan.framesPerSecond,
+          fps: Number(rateName(made.plan.rate)),
           drawMs: Math.round(made.drawMs),
           encodeMs: Math.round(made.encodeMs),
           wallMs: Math.round(made.wallMs),
@@ -151,9 +153,13 @@ function parse(args: readonly string[], folder: string): MakeOptions {
   const heightPx = number('height', values.height, 1080);
   if (!(FILM_HEIGHTS as readonly number[]).includes(heightPx))
     throw new UsageError(`--height must be 720 or 1080, got ${values.height}.`);
-  const framesPerSecond = number('fps', values.fps, 30);
-  if (![24, 25, 30, 50, 60].includes(framesPerSecond))
-    throw new UsageError(`--fps must be 24, 25, 30, 50 or 60, got ${values.fps}.`);
+  const rate = Object.hasOwn(FRAME_RATES, values.fps ?? '30') ? FRAME_RATES[values.fps ?? '30'] : undefined;
+  if (!rate)
+    throw new UsageError(
+      `--fps must be one of ${Object.keys(FRAME_RATES)
+        .sort((a, b) => Number(a) - Number(b))
+        .join(', ')}, got ${values.fps}.`,
+    );
   if (values.fit !== undefined && values.fit !== 'music')
     throw new UsageError(`--fit takes “music”, got ${values.fit}.`);
   if (values.fit && values['seconds-per-picture'] !== undefined)
@@ -168,7 +174,7 @@ function parse(args: readonly string[], folder: string): MakeOptions {
     music: values.music ? absolute(values.music) : null,
     out: absolute(values.out),
     heightPx,
-    framesPerSecond,
+    rate,
     pictureMs: values.fit ? null : Math.round(seconds * 1000),
     title: titleOf(values.title ?? ''),
     save: values.save ? absolute(values.save) : null,
@@ -246,7 +252,7 @@ function buildShow(options: MakeOptions, pictures: readonly Usable[], song: Usab
   const shape = {
     widthPx: widthFor(empty.frame, options.heightPx),
     heightPx: options.heightPx,
-    framesPerSecond: options.framesPerSecond,
+    rate: options.rate,
   };
   const lengthMs = options.pictureMs ?? empty.defaultLengthMs;
   const made = pictures.map((picture) => slideFromAsset(picture.id, picture.facts, lengthMs, newId));
@@ -277,9 +283,7 @@ function buildShow(options: MakeOptions, pictures: readonly Usable[], song: Usab
           ]
         : slide.layers,
   }));
-  const cues = song
-    ? [{ id: cueId(newId()), assetId: song.id, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: DEFAULT_FADE_OUT_MS }]
-    : [];
+  const cues = song ? [songAfter(cueId(newId()), song.id, DEFAULT_FADE_OUT_MS)] : [];
   return { ...empty, frame: shape, defaultLengthMs: lengthMs, slides, cues };
 }
 

@@ -29,15 +29,18 @@ const files = () => ({
   band: demo('PE_0426.jpg'),
   clip: demo('PE_0489-boats.mp4'),
   drawing: 'mark.svg',
+  song: demo('harbour-reel.mp3'),
+  voice: demo('opening-words.flac'),
 });
 const whole = (slides: readonly unknown[], more: Record<string, unknown> = {}) => ({
   format: 'tanager-show',
-  version: 1,
+  version: 4,
   id: 'x',
   title: '',
-  frame: { widthPx: 1920, heightPx: 1080, framesPerSecond: 30 },
+  frame: { widthPx: 1920, heightPx: 1080, rate: { frames: 30, seconds: 1 } },
   defaultLengthMs: 5000,
   cues: [],
+  methods: {},
   files: files(),
   slides,
   ...more,
@@ -62,7 +65,7 @@ const slide = (layers: readonly unknown[], more: Record<string, unknown> = {}) =
   lengthMs: 5000,
   transition: { kind: 'cut' },
   backing: { kind: 'automatic' },
-  narration: null,
+  sounds: [],
   layers,
   ...more,
 });
@@ -94,6 +97,49 @@ describe('the page on the show document', () => {
       expect(apart(stills[1]!.data, stills[2]!.data)).toBeGreaterThan(0.5);
     },
   );
+});
+
+describe('what an earlier version wrote', () => {
+  it('is drawn as what this one writes', async () => {
+    const { methods: _methods, ...rest } = whole([]);
+    const { sounds: _sounds, ...older } = slide([picture('p')]);
+    const narrated = { ...older, narration: { assetId: 'voice', offsetMs: 500, gainDb: 0 } };
+    const before = { ...rest, version: 1, frame: { widthPx: 1920, heightPx: 1080, framesPerSecond: 25 } };
+    const drawn = await draw({ ...before, slides: [narrated] }, 2);
+    expect(drawn.data.equals((await draw(whole([slide([picture('p')])]), 2)).data)).toBe(true);
+  });
+});
+
+describe('another shape', () => {
+  const frame = async (document: unknown, shape: string) => {
+    await writeFile(path.join(folder, 'show.json'), JSON.stringify(document));
+    const out = path.join(folder, 'shaped.png');
+    await frameCommand(['show.json', '--at', '1', '--out', out, '--height', '320', '--shape', shape], {
+      folder,
+      out: () => undefined,
+      tell: () => undefined,
+    });
+    return sharp(out).raw().toBuffer({ resolveWithObject: true });
+  };
+  it('is drawn with what was corrected for it, and only that', async () => {
+    const left = { crop: { x: 0.2, y: 0.5, width: 0.3, height: 0.9, turnDegrees: 0 } };
+    const plain = whole([slide([picture('p')])]);
+    const corrected = whole([slide([picture('p', { shapes: { '9:16': left } })])]);
+    const [upright, before, square, squareBefore] = [
+      await frame(corrected, '9:16'),
+      await frame(plain, '9:16'),
+      await frame(corrected, '1:1'),
+      await frame(plain, '1:1'),
+    ];
+    expect([upright.info.width, upright.info.height, square.info.width]).toEqual([180, 320, 320]);
+    expect(upright.data.equals(before.data)).toBe(false);
+    expect(square.data.equals(squareBefore.data)).toBe(true);
+  });
+  it('is refused with a sentence when it is none', async () => {
+    await expect(frame(whole([slide([picture('p')])]), '9by16')).rejects.toThrow(
+      '--shape must be two numbers such as 9:16',
+    );
+  });
 });
 
 describe('a malformed show is refused with a sentence', () => {

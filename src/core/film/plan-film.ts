@@ -1,4 +1,5 @@
 import { LONGEST_FILM_MS } from '../show/limits';
+import { framesPerSecond, type FrameRate } from '../timing/frame-rate';
 import type { FrameShape, Show } from '../show/show';
 import { frameCount } from '../timing/frames';
 import { showLengthMs } from '../timing/slide-span';
@@ -13,7 +14,7 @@ export interface FilmSegment {
 export interface FilmPlan {
   readonly widthPx: number;
   readonly heightPx: number;
-  readonly framesPerSecond: number;
+  readonly rate: FrameRate;
   readonly frameCount: number;
   readonly segments: readonly FilmSegment[];
 }
@@ -33,6 +34,8 @@ export function faultOfFilm(show: Show): string | null {
 /** Ten seconds: long enough for the encoder to work well, short enough that little is lost when the power goes. */
 const LONGEST_SEGMENT_SECONDS = 10;
 const SHORTEST_SEGMENT_SECONDS = 2;
+/** So many frames last whole microseconds at every rate of the trade, which is how exactly joining can say how long a segment is. */
+const WHOLE_MICROSECONDS = 3;
 
 /**
  * How a film is cut for making: whole frames, segments without gaps.
@@ -42,21 +45,20 @@ const SHORTEST_SEGMENT_SECONDS = 2;
 export function planFilm(
   shape: FrameShape,
   heightPx: number,
-  framesPerSecond: number,
+  rate: FrameRate,
   lengthMs: number,
   workerCount: number,
 ): FilmPlan {
-  const count = frameCount(lengthMs, framesPerSecond);
+  const count = frameCount(lengthMs, rate);
   const fair = Math.ceil(count / (workerCount * 3));
-  const length = Math.max(
-    Math.round(SHORTEST_SEGMENT_SECONDS * framesPerSecond),
-    Math.min(fair, Math.round(LONGEST_SEGMENT_SECONDS * framesPerSecond)),
-  );
+  const each = framesPerSecond(rate);
+  const wanted = Math.max(SHORTEST_SEGMENT_SECONDS * each, Math.min(fair, LONGEST_SEGMENT_SECONDS * each));
+  const length = WHOLE_MICROSECONDS * Math.ceil(wanted / WHOLE_MICROSECONDS);
   const segments: FilmSegment[] = [];
   for (let firstFrame = 0; firstFrame < count; firstFrame += length) {
     segments.push({ index: segments.length, firstFrame, endFrame: Math.min(count, firstFrame + length) });
   }
-  return { widthPx: widthFor(shape, heightPx), heightPx, framesPerSecond, frameCount: count, segments };
+  return { widthPx: widthFor(shape, heightPx), heightPx, rate, frameCount: count, segments };
 }
 
 /** The even width of a frame of the show's shape at a height. */

@@ -1,3 +1,4 @@
+import type { FrameRate } from '../timing/frame-rate';
 import type { Framing } from '../motion/framing';
 import type { AssetId, SlideId } from '../show/ids';
 import type { BlendMode, EdgeShape, Fill, Gradient, Shape } from '../show/layer';
@@ -196,3 +197,4 @@ export interface WordsPassagePlan {
 
 /** Clips are read at this rate whatever the film's. */
 export const CLIP_FRAMES_PER_SECOND = 30;
+export const CLIP_RATE: FrameRate = { frames: CLIP_FRAMES_PER_SECOND, seconds: 1 };

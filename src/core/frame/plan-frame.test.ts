@@ -42,7 +42,7 @@ function slide(name: string, asset: typeof WIDE, more: Layer[] = [], lengthMs = 
     lengthMs,
     transition: { kind: 'dissolve', lengthMs: 1000 },
     backing: { kind: 'automatic' },
-    narration: null,
+    sounds: [],
     layers: [layer, ...more],
   };
 }

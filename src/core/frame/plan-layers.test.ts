@@ -46,7 +46,7 @@ function planned(layers: readonly Layer[], offsetMs = 0): readonly LayerPlan[] {
     lengthMs: 4000,
     transition: { kind: 'cut' },
     backing: { kind: 'automatic' },
-    narration: null,
+    sounds: [],
     layers,
   };
   const show: Show = { ...emptyShow(showId('x'), ''), slides: [slide] };

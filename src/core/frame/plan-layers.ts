@@ -10,7 +10,7 @@ import { frameAtMoment } from '../timing/frames';
 import type { SlideSpan } from '../timing/slide-span';
 import { boxFaces } from './box-faces';
 import {
-  CLIP_FRAMES_PER_SECOND,
+  CLIP_RATE,
   type ContentPlan,
   type CropPlan,
   type LayerPlan,
@@ -256,10 +256,10 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
         const facts = around.facts.get(layer.assetId);
         const framing = poses.framing(layer);
         if (facts?.kind !== 'clip' || !framing) return null;
-        const lastFrame = Math.max(0, frameAtMoment(facts.lengthMs, CLIP_FRAMES_PER_SECOND) - 1);
+        const lastFrame = Math.max(0, frameAtMoment(facts.lengthMs, CLIP_RATE) - 1);
         const clipFrame = Math.min(
           lastFrame,
-          frameAtMoment(layer.trimStartMs + offsetMs * (layer.speed ?? 1), CLIP_FRAMES_PER_SECOND),
+          frameAtMoment(layer.trimStartMs + offsetMs * (layer.speed ?? 1), CLIP_RATE),
         );
         return {
           kind: 'clip',

@@ -8,7 +8,7 @@ import { betweenFramings, type Framing } from './framing';
 import { planMoves } from './plan-moves';
 import { seedOf } from './seed';
 
-const FULL_HD = { widthPx: 1920, heightPx: 1080, framesPerSecond: 30 };
+const FULL_HD = { widthPx: 1920, heightPx: 1080, rate: { frames: 30, seconds: 1 } };
 const SIZES = [
   [6000, 4000],
   [4000, 6000],
@@ -95,7 +95,7 @@ describe('planMoves', () => {
     lengthMs: 5000,
     transition: { kind: 'cut' as const },
     backing: { kind: 'automatic' as const },
-    narration: null,
+    sounds: [],
     layers: [{ kind: 'picture' as const, id: layerId(`p${index}`), assetId: id, move: { kind: 'automatic' as const } }],
   }));
   const show = { ...emptyShow(showId('x'), ''), slides };

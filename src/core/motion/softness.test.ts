@@ -37,7 +37,7 @@ function showOf(...layers: Partial<PictureLayer>[]): Show {
       lengthMs: 5000,
       transition: { kind: 'cut' },
       backing: { kind: 'automatic' },
-      narration: null,
+      sounds: [],
       layers: [{ kind: 'picture', id: layerId(`p${index}`), assetId: large, move: { kind: 'automatic' }, ...layer }],
     })),
   };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { applyEdit, type ShowEdit } from './edit';
 import { isHeld } from './chosen';
-import { showId, slideId } from './ids';
+import { assetId, layerId, showId, slideId } from './ids';
 import { blankSlide } from './new-slide';
 import { emptyShow, type Show } from './show';
 
@@ -32,6 +32,35 @@ describe('who chose a value', () => {
       done({ kind: 'set-transitions', transitions: [{ slideId: slideId('a'), transition: { kind: 'cut' } }] })
         .slides[0]!.chosen,
     ).toEqual({ transition: 'hand' });
+  });
+  it('is noted for moves, words, light and backings too, and for none of them when they go back to what is automatic', () => {
+    const on = { slideId: slideId('a'), layerId: layerId('p') };
+    const picture = done({
+      kind: 'add-layers',
+      slideId: on.slideId,
+      runs: [
+        {
+          into: null,
+          aboveId: null,
+          layers: [{ kind: 'picture', id: on.layerId, assetId: assetId('a'.repeat(64)), move: { kind: 'automatic' } }],
+        },
+      ],
+    });
+    const chosen = (to: Show) => [to.slides[0]!.chosen, to.slides[0]!.layers[0]!.chosen];
+    let now = done({ kind: 'set-move', ...on, move: { kind: 'still' } }, picture);
+    now = done({ kind: 'set-light', lights: [{ ...on, light: { sepia: 1 }, by: 'look' }] }, now);
+    now = done({ kind: 'set-backing', slideId: on.slideId, backing: { kind: 'colour', colour: '#000000' } }, now);
+    expect(chosen(now)).toEqual([{ backing: 'hand' }, { move: 'hand', light: 'look' }]);
+    now = done({ kind: 'set-choosers', choosers: [{ ...on, value: 'move', by: null }] }, now);
+    expect(chosen(now)[1]).toEqual({ light: 'look' });
+    now = done({ kind: 'set-light', lights: [{ ...on, light: null }] }, now);
+    now = done({ kind: 'set-move', ...on, move: { kind: 'automatic' } }, now);
+    now = done({ kind: 'set-backing', slideId: on.slideId, backing: { kind: 'automatic' } }, now);
+    expect(chosen(now)).toEqual([undefined, undefined]);
+    expect(applyEdit(now, { kind: 'set-choosers', choosers: [{ ...on, value: 'length', by: null }] })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining('a layer’s its move, words and light'),
+    });
   });
   it('is let go and held again without the value changing', () => {
     const held = done(length());

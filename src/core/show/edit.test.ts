@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { applyEdit, type ShowEdit } from './edit';
 import { editSentence } from './edit-sentence';
+import { songAfter, voiceHere } from './placed-sound';
 import { assetId, cueId, layerId, showId, slideId, type SlideId } from './ids';
 import { emptyShow, type Show, type Slide } from './show';
 
@@ -13,7 +14,7 @@ function slide(name: string): Slide {
     lengthMs: 5000,
     transition: { kind: 'dissolve', lengthMs: 1000 },
     backing: { kind: 'automatic' },
-    narration: null,
+    sounds: [],
     layers: [{ kind: 'picture', id: layerId(`picture of ${name}`), assetId: asset, move: { kind: 'automatic' } }],
   };
 }
@@ -72,10 +73,15 @@ describe('applyEdit', () => {
     },
     { kind: 'set-move', slideId: slideId('a'), layerId: layerId('picture of a'), move: { kind: 'still' } },
     { kind: 'set-backing', slideId: slideId('a'), backing: { kind: 'colour', colour: '#102030' } },
-    { kind: 'set-narration', slideId: slideId('a'), narration: { assetId: asset, offsetMs: 500, gainDb: 0 } },
+    {
+      kind: 'add-sounds',
+      slideId: slideId('a'),
+      runs: [{ afterId: null, sounds: [voiceHere(cueId('v'), asset, 500)] }],
+    },
+    { kind: 'add-sounds', slideId: null, runs: [{ afterId: null, sounds: [songAfter(cueId('r'), asset, 0)] }] },
     {
       kind: 'set-cues',
-      cues: [{ id: cueId('q'), assetId: asset, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }],
+      cues: [songAfter(cueId('q'), asset, 3000)],
     },
     { kind: 'set-default-length', lengthMs: 4000 },
     { kind: 'rename-show', title: 'Evening' },

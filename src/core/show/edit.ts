@@ -9,6 +9,7 @@ export type EditRefusal =
   | 'layer-not-found'
   | 'slide-already-there'
   | 'layer-already-there'
+  | 'sound-not-found'
   | 'too-many-keys'
   | 'file-not-used'
   /** What came out would not be a sound show; the sentence says why. */

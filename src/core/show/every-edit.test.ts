@@ -5,23 +5,27 @@ import { arbitraryOf } from '../schema/arbitrary.testing';
 import { applyEdit, type ShowEdit } from './edit';
 import { EDIT_RECORDS } from './edits/edit-records';
 import { faultOfShow } from './faults';
+import { songAfter, voiceHere } from './placed-sound';
 import { assetId, cueId, layerId, showId, slideId, type AssetId } from './ids';
 import type { Layer } from './layer';
 import { emptyShow, type Show, type Slide } from './show';
 import { LAYER_PROPERTIES } from './schemas/layer-schema';
 import { SLIDE_LENGTH } from './schemas/slide-schema';
 import { touched } from './touched';
+import { FRAME_RATE, FRAME_RATES } from '../timing/frame-rate';
 import { parseShow } from '../../server/schema/show-schema';
 
 const [A, B] = [HASH.like.samples[0]!, HASH.like.samples[1]!].map(assetId) as [AssetId, AssetId];
 
+const SLIDE_2 = { at: 'slide', slideId: slideId('2'), offsetMs: 100 } as const;
+const SLIDE_3 = { at: 'slide', slideId: slideId('3'), offsetMs: 0 } as const;
 /** Slides whose layers mask, follow and hold each other, and two of which name their layers alike. */
 const slide = (id: string): Slide => ({
   id: slideId(id),
   lengthMs: 3000,
   transition: { kind: 'dissolve', lengthMs: 500 },
   backing: { kind: 'automatic' },
-  narration: null,
+  sounds: id === '1' ? [{ ...voiceHere(cueId('v'), B, 0), ends: SLIDE_3 }] : [],
   layers: [
     {
       kind: 'picture',
@@ -63,13 +67,14 @@ const slide = (id: string): Slide => ({
 const show: Show = {
   ...emptyShow(showId('s'), 'Regatta'),
   slides: ['1', '2', '3'].map(slide),
-  cues: [{ id: cueId('q'), assetId: B, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 0 }],
+  cues: [songAfter(cueId('q'), B, 0), { ...songAfter(cueId('r'), B, 0), starts: SLIDE_2, ends: SLIDE_3 }],
   marks: { [A]: 'keep' },
 };
 
 /** Names that are there come up often enough for edits to meet. */
 const SLIDES = fc.constantFrom('1', '2', '3', '3', 'gone');
 const LAYERS_THERE = fc.constantFrom('a', 'a', 'b', 'c', 'g', 'gone');
+const SOUNDS = fc.constantFrom('q', 'r', 'v', 'gone');
 const ANY = fc.oneof(SLIDES, LAYERS_THERE);
 const fresh = fc.integer({ min: 0, max: 1e9 }).map((n) => `n${n}`);
 /** What is new has a name of its own more often than not, and seldom refers to others. */
@@ -80,10 +85,19 @@ const specialTo = (kind: ShowEdit['kind']) => {
   const special = (schema: Schema, name: string): fc.Arbitrary<unknown> | null => {
     if (schema === ID) {
       if (name.startsWith('slideId') || name === 'afterId') return SLIDES;
+      if (name.startsWith('soundId')) return SOUNDS;
       if (name.startsWith('layerId') || name === 'aboveId' || name === 'into') return LAYERS_THERE;
       if (name === 'id') return kind === 'put-layer' || kind === 'put-slides' ? mostly(ANY, fresh) : mostly(fresh, ANY);
       return ANY;
     }
+    if (schema === FRAME_RATE) return fc.constantFrom(...Object.values(FRAME_RATES));
+    // Of shows that are dealt whole, hardly one would have the slides its sounds are tied to, or corrections that suit its layers.
+    if (kind !== 'set-sound' && schema.is === 'kinds' && schema.by === 'at' && 'slide' in schema.kinds) {
+      const { slide: _tied, ...free } = schema.kinds;
+      const tied = arbitraryOf(schema, (inner) => (inner === ID ? SLIDES : null));
+      return mostly(arbitraryOf({ ...schema, kinds: free }), tied);
+    }
+    if (kind !== 'set-shape' && name === 'shapes') return fc.constant(undefined);
     if (schema === SLIDE_LENGTH) return fc.integer({ min: 200, max: 60_000 });
     // Within an edit of properties they are the point; on layers that come new they would mostly lead nowhere.
     if (kind !== 'set-layer-properties' && (schema === LAYER_PROPERTIES.mask || schema === LAYER_PROPERTIES.tether))

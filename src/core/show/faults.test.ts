@@ -98,7 +98,7 @@ describe('what a show as a whole must be', () => {
     ],
     [
       'a frame that is a picture',
-      { ...show(), frame: { widthPx: 7680, heightPx: 16, framesPerSecond: 30 } },
+      { ...show(), frame: { widthPx: 7680, heightPx: 16, rate: { frames: 30, seconds: 1 } } },
       /4 times as long/,
     ],
     [

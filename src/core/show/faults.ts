@@ -10,9 +10,14 @@ import {
   MOST_CUES,
   MOST_MARKS,
   MOST_SLIDES,
+  MOST_SOUNDS_OF_A_SLIDE,
   SMALLEST_FRAME_PX,
 } from './limits';
+import type { SlideId } from './ids';
 import { everyLayer } from './layer';
+import { slidesNamedBy, type PlacedSound } from './placed-sound';
+import { faultOfCorrection } from './shape';
+import { faultOfRate } from '../timing/frame-rate';
 import type { FrameShape, Show, Slide } from './show';
 import { isReadable } from './readable';
 
@@ -29,19 +34,20 @@ export function faultOfShow(show: Show, before: Show | null = null): string | nu
     (show.frame === before?.frame ? null : faultOfFrame(show.frame)) ??
     (show.slides === before?.slides ? null : faultOfSlides(show.slides, before?.slides ?? [])) ??
     (show.cues === before?.cues ? null : faultOfCues(show)) ??
+    (show.cues === before?.cues && show.slides === before?.slides ? null : faultOfTies(show)) ??
     (show.marks === before?.marks || Object.keys(show.marks ?? {}).length <= MOST_MARKS
       ? null
       : `a show can have ${count(MOST_MARKS)} marks at most`)
   );
 }
 
-function faultOfFrame({ widthPx, heightPx }: FrameShape): string | null {
+function faultOfFrame({ widthPx, heightPx, rate }: FrameShape): string | null {
   const [short, long] = [Math.min(widthPx, heightPx), Math.max(widthPx, heightPx)];
   if (short < SMALLEST_FRAME_PX || long > LARGEST_FRAME_PX)
     return `a frame’s sides must be ${SMALLEST_FRAME_PX} to ${LARGEST_FRAME_PX} pixels long`;
   return long / short > LONGEST_FRAME_SHAPE
     ? `a frame can be ${LONGEST_FRAME_SHAPE} times as long as it is wide at most`
-    : null;
+    : faultOfRate(rate);
 }
 
 function faultOfSlides(slides: readonly Slide[], before: readonly Slide[]): string | null {
@@ -61,7 +67,7 @@ function faultOfSlides(slides: readonly Slide[], before: readonly Slide[]): stri
 
 /** What is wrong with a slide by itself; null when nothing is. */
 export function faultOfSlide(slide: Slide): string | null {
-  const fault = faultOfLayers(slide.layers);
+  const fault = faultOfLayers(slide.layers) ?? faultOfSoundsOf(slide);
   if (fault) return fault;
   for (const layer of everyLayer(slide.layers)) {
     const faultOfOne =
@@ -70,7 +76,11 @@ export function faultOfSlide(slide: Slide): string | null {
         ? (faultOfText('the first line of words', layer.title, LONGEST_WORDS_TITLE) ??
           faultOfText('the text below the first line', layer.subtitle, LONGEST_WORDS_SUBTITLE))
         : null);
-    if (faultOfOne) return faultOfOne;
+    const faultOfShapes = Object.values(layer.shapes ?? {}).reduce<string | null>(
+      (found, correction) => found ?? faultOfCorrection(layer, correction),
+      null,
+    );
+    if (faultOfOne ?? faultOfShapes) return faultOfOne ?? faultOfShapes;
   }
   return null;
 }
@@ -83,7 +93,24 @@ function faultOfText(name: string, text: string, longest: number): string | null
 
 function faultOfCues({ cues }: Show): string | null {
   if (cues.length > MOST_CUES) return `a show can have ${MOST_CUES} songs at most`;
+  if (cues.some((cue) => cue.starts.at === 'here')) return 'a sound of the show begins with no slide';
   return new Set(cues.map((cue) => cue.id)).size === cues.length ? null : 'two songs have the same id';
+}
+
+function faultOfSoundsOf({ sounds }: Slide): string | null {
+  if (sounds.length > MOST_SOUNDS_OF_A_SLIDE) return `a slide can have ${MOST_SOUNDS_OF_A_SLIDE} sounds at most`;
+  if (sounds.some((sound) => sound.starts.at !== 'here')) return 'a sound of a slide begins with that slide';
+  return new Set(sounds.map((sound) => sound.id)).size === sounds.length ? null : 'two sounds have the same id';
+}
+
+/** Sounds may be tied to slides that are there. */
+function faultOfTies(show: Show): string | null {
+  const there = new Set<SlideId>(show.slides.map((slide) => slide.id));
+  const tied = (sounds: readonly PlacedSound[]) => sounds.flatMap(slidesNamedBy);
+  const missing =
+    tied(show.cues).find((id) => !there.has(id)) ??
+    show.slides.flatMap((slide) => (slide.sounds.length > 0 ? tied(slide.sounds) : [])).find((id) => !there.has(id));
+  return missing === undefined ? null : `a sound is tied to slide ${missing}, which is not in the show`;
 }
 
 function count(number: number): string {

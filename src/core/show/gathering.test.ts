@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { applyEdit, type ShowEdit } from './edit';
+import { songAfter, voiceHere } from './placed-sound';
 import { assetId, cueId, layerId, showId, slideId } from './ids';
 import {
   addToSlide,
@@ -25,7 +26,7 @@ const slide = (name: string, lengthMs = 5000): Slide => ({
   lengthMs,
   transition: { kind: 'cut' },
   backing: { kind: 'automatic' },
-  narration: null,
+  sounds: [],
   layers: [{ kind: 'picture', id: layerId(`picture-${name}`), assetId: sea, move: { kind: 'automatic' } }],
 });
 const show: Show = {
@@ -38,7 +39,7 @@ const show: Show = {
       layers: [...slide('c').layers, { kind: 'words', id: layerId('w'), title: 'Dusk', subtitle: '', place: 'top' }],
     },
   ],
-  cues: [{ id: cueId('q'), assetId: song, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }],
+  cues: [songAfter(cueId('q'), song, 3000)],
 };
 const framed: Slide = {
   ...slide('f'),
@@ -260,10 +261,7 @@ describe('layouts', () => {
     const grouped: Slide = { ...b, layers: [{ kind: 'group', id: layerId('g'), layers: b.layers }] };
     expect([join(a, c), join({ ...a, layers: [...a.layers, words] }, c)]).toEqual([expect.anything(), null]);
     expect(
-      join(
-        { ...a, narration: { assetId: song, offsetMs: 0, gainDb: 0 } },
-        { ...b, narration: { assetId: song, offsetMs: 0, gainDb: 0 } },
-      ),
+      join({ ...a, sounds: [voiceHere(cueId('v'), song, 0)] }, { ...b, sounds: [voiceHere(cueId('v'), song, 0)] }),
     ).toBeNull();
     expect([
       join(a, grouped),

@@ -22,7 +22,7 @@ const slide = (id: string, layers: Slide['layers'], more: Partial<Slide> = {}): 
   lengthMs: 4000,
   transition: { kind: 'cut' },
   backing: { kind: 'automatic' },
-  narration: null,
+  sounds: [],
   layers,
   ...more,
 });
@@ -80,8 +80,8 @@ describe('edits of layers', () => {
     expect(inverse).toEqual({
       kind: 'set-light',
       lights: [
-        { ...at('one p'), light: null },
-        { ...at('two inner'), light: null },
+        { ...at('one p'), light: null, by: null },
+        { ...at('two inner'), light: null, by: null },
       ],
     });
     expect(done({ kind: 'set-light', lights: lights.map((entry) => ({ ...entry, light: null })) }, lit).show).toEqual(
@@ -137,6 +137,7 @@ describe('edits of layers', () => {
       subtitle: '',
       place: 'top',
       tether: { to: 'inner', position: true },
+      chosen: { words: 'hand' },
     });
   });
   it('bring back removed words with all there was to them', () => {

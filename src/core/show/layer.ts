@@ -1,7 +1,9 @@
 import type { Channel } from '../keys/channel';
 import type { Framing } from '../motion/framing';
 import type { AssetId, LayerId } from './ids';
+import type { LayerChosen } from './chosen';
 import type { Light } from './light';
+import type { ShapeCorrection, ShapeName } from './shape';
 import type { WordsCome, WordsPlace, WordsStyle, WordsTravel } from './words';
 
 export type Layer =
@@ -27,6 +29,10 @@ export interface LayerParts {
   readonly blend?: BlendMode;
   readonly mask?: Mask;
   readonly tether?: Tether;
+  /** What is otherwise in other shapes of the frame. */
+  readonly shapes?: Readonly<Record<ShapeName, ShapeCorrection>>;
+  /** Who chose what it says, how it moves and how it is lit. */
+  readonly chosen?: LayerChosen;
 }
 
 /** What layers with tones of their own may have beside that. */
@@ -244,6 +250,15 @@ export function* everyLayer(layers: readonly Layer[]): Generator<Layer> {
   for (const layer of layers) {
     yield layer;
     if (layer.kind === 'group') yield* everyLayer(layer.layers);
+  }
+}
+
+/** The layers that can be seen: neither hidden nor in a hidden group. */
+export function* seenLayers(layers: readonly Layer[]): Generator<Layer> {
+  for (const layer of layers) {
+    if (layer.hidden) continue;
+    yield layer;
+    if (layer.kind === 'group') yield* seenLayers(layer.layers);
   }
 }
 

@@ -151,7 +151,8 @@ export function joinSlides(show: Show, ids: readonly SlideId[], layout: Layout):
   const first = chosen[0];
   if (!first || chosen.length < 2 || pictures.length < 2 || pictures.length > MOST_IN_A_LAYOUT) return null;
   const worded = chosen.filter((slide) => slide.layers.some((layer) => layer.kind === 'words')).length;
-  if (worded > 1 || chosen.filter((slide) => slide.narration).length > 1 || !chosen.every(isSimple)) return null;
+  if (worded > 1 || chosen.filter((slide) => slide.sounds.length > 0).length > 1 || !chosen.every(isSimple))
+    return null;
   const words = wordsOf(first)
     ? []
     : chosen
@@ -163,7 +164,7 @@ export function joinSlides(show: Show, ids: readonly SlideId[], layout: Layout):
       ...first,
       lengthMs: Math.max(...chosen.map((slide) => slide.lengthMs)),
       layers: [...first.layers, ...words],
-      narration: chosen.find((slide) => slide.narration)?.narration ?? null,
+      sounds: chosen.find((slide) => slide.sounds.length > 0)?.sounds ?? [],
     },
     pictures,
     layout,
@@ -185,7 +186,7 @@ export function partSlide(show: Show, slide: Slide, newId: () => string): ShowEd
   if (!first || others.length === 0 || !isSimple(slide)) return null;
   const alone = laidOut(slide, [first], 'grid', show.frame);
   const parted = others.map((picture) =>
-    copyOfSlide({ ...laidOut({ ...slide, layers: [picture] }, [picture], 'grid', show.frame), narration: null }, newId),
+    copyOfSlide({ ...laidOut({ ...slide, layers: [picture] }, [picture], 'grid', show.frame), sounds: [] }, newId),
   );
   return {
     kind: 'together',

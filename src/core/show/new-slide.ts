@@ -19,7 +19,7 @@ export function slideFromAsset(asset: AssetId, facts: AssetFacts, lengthMs: numb
     transition: DEFAULT_TRANSITION,
     backing: { kind: 'automatic' },
     layers: [layer],
-    narration: null,
+    sounds: [],
   };
 }
 
@@ -31,7 +31,7 @@ export function blankSlide(lengthMs: number, colour: string, newId: () => string
     transition: DEFAULT_TRANSITION,
     backing: { kind: 'colour', colour },
     layers: [],
-    narration: null,
+    sounds: [],
   };
 }
 

@@ -13,6 +13,8 @@ export function refusalSentence(reason: EditRefusal): string {
       return 'That slide is already in the show.';
     case 'layer-already-there':
       return 'That layer is already on the slide.';
+    case 'sound-not-found':
+      return 'That sound is no longer in the show.';
     case 'too-many-keys':
       return `A channel can have ${MOST_KEYS} keys at most.`;
     case 'file-not-used':

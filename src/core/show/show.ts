@@ -1,7 +1,9 @@
 import { CURRENT_METHODS, type MethodPins } from '../facts/fact-kinds';
 import { FORMAT_VERSION } from './format/version';
 import type { Chosen } from './chosen';
-import type { AssetId, CueId, ShowId, SlideId } from './ids';
+import type { AssetId, ShowId, SlideId } from './ids';
+import type { PlacedSound } from './placed-sound';
+import type { FrameRate } from '../timing/frame-rate';
 import type { Mark } from './mark';
 import {
   assetIdsOfLayer,
@@ -27,8 +29,8 @@ export interface Show {
   /** Length given to a picture when it is laid into the order. */
   readonly defaultLengthMs: number;
   readonly slides: readonly Slide[];
-  /** Songs, played one after the other from the start of the show. */
-  readonly cues: readonly Cue[];
+  /** The sounds of the show as a whole: its songs, in the order in which those without a place of their own follow each other. */
+  readonly cues: readonly PlacedSound[];
   /** The methods by which what is known of its files was found out. */
   readonly methods: MethodPins;
   /** The pencil marks on the contact sheet, by `AssetId`; a file without one is not named. */
@@ -41,7 +43,7 @@ export type ShowContent = Pick<Show, 'title' | 'frame' | 'defaultLengthMs' | 'sl
 export interface FrameShape {
   readonly widthPx: number;
   readonly heightPx: number;
-  readonly framesPerSecond: number;
+  readonly rate: FrameRate;
 }
 
 export interface Slide {
@@ -53,8 +55,9 @@ export interface Slide {
   readonly backing: Backing;
   /** Bottom to top. */
   readonly layers: readonly Layer[];
-  readonly narration: Narration | null;
-  /** Who chose its length and its transition. */
+  /** What begins on it and goes where it goes: voices, short sounds. */
+  readonly sounds: readonly PlacedSound[];
+  /** Who chose its length, its transition, its backing. */
   readonly chosen?: Chosen;
 }
 
@@ -69,23 +72,6 @@ export type Backing =
   /** A blurred copy of the slide's own first picture; `amount` is a share of the frame's height (0…0.1), `darkness` 0…1. */
   | { readonly kind: 'blurred'; readonly amount: number; readonly darkness: number };
 
-export interface Narration {
-  readonly assetId: AssetId;
-  /** From the start of the slide. */
-  readonly offsetMs: number;
-  readonly gainDb: number;
-}
-
-export interface Cue {
-  readonly id: CueId;
-  readonly assetId: AssetId;
-  readonly trimStartMs: number;
-  readonly gainDb: number;
-  readonly fadeInMs: number;
-  /** Tied to the end of the show, or to the song's own end when that comes first. */
-  readonly fadeOutMs: number;
-}
-
 export const DEFAULT_SLIDE_LENGTH_MS = 5000;
 export const DEFAULT_TRANSITION: Transition = { kind: 'dissolve', lengthMs: 1000 };
 export const DEFAULT_FADE_OUT_MS = 3000;
@@ -97,7 +83,7 @@ export function emptyShow(id: ShowId, title: string): Show {
     version: FORMAT_VERSION,
     id,
     title,
-    frame: { widthPx: 1920, heightPx: 1080, framesPerSecond: 30 },
+    frame: { widthPx: 1920, heightPx: 1080, rate: { frames: 30, seconds: 1 } },
     defaultLengthMs: DEFAULT_SLIDE_LENGTH_MS,
     slides: [],
     cues: [],
@@ -128,7 +114,7 @@ export function assetIdsOfSlides(slides: readonly Slide[]): AssetId[] {
     if (slide.backing.kind === 'picture') ids.add(slide.backing.assetId);
     if (slide.transition.kind === 'pattern' && typeof slide.transition.pattern === 'object')
       ids.add(slide.transition.pattern.assetId);
-    if (slide.narration) ids.add(slide.narration.assetId);
+    for (const sound of slide.sounds) ids.add(sound.assetId);
   }
   return [...ids];
 }

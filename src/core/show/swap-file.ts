@@ -22,18 +22,18 @@ function swappedInSlide(slide: Slide, from: AssetId, to: AssetId): Slide {
   const { transition } = slide;
   const pattern =
     transition.kind === 'pattern' && typeof transition.pattern === 'object' && transition.pattern.assetId === from;
-  const narration = slide.narration?.assetId === from ? { ...slide.narration, assetId: to } : slide.narration;
+  const sounds = slide.sounds.map((sound) => (sound.assetId === from ? { ...sound, assetId: to } : sound));
   const same =
     layers.every((layer, index) => layer === slide.layers[index]) &&
     backing === slide.backing &&
     !pattern &&
-    narration === slide.narration;
+    sounds.every((sound, index) => sound === slide.sounds[index]);
   if (same) return slide;
   return {
     ...slide,
     layers,
     backing,
-    narration,
+    sounds,
     transition: pattern ? { ...transition, pattern: { assetId: to } } : transition,
   };
 }

@@ -11,7 +11,7 @@ const show: Show = {
     lengthMs: 5000,
     transition: { kind: 'cut' },
     backing: { kind: 'automatic' },
-    narration: null,
+    sounds: [],
     layers: [
       {
         kind: 'picture',

@@ -7,7 +7,7 @@ export interface MixPlan {
 }
 
 export interface MixPart {
-  readonly kind: 'music' | 'voice' | 'clip';
+  readonly kind: 'music' | 'voice' | 'clip' | 'effect';
   readonly assetId: AssetId;
   /** When it starts in the show. */
   readonly startMs: number;

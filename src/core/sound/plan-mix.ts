@@ -1,14 +1,17 @@
-import type { AssetFacts, FactsById } from '../show/asset-facts';
+import type { FactsById } from '../show/asset-facts';
+import { seenLayers } from '../show/layer';
 import type { Show } from '../show/show';
+import { momentSeen } from '../timing/frames';
 import { showLengthMs, slideSpans } from '../timing/slide-span';
 import { gainOfDb, type GainPoint, type MixPart, type MixPlan } from './mix-plan';
+import { soundSpans, type SoundSpan } from './sound-spans';
 
 /** How far the music goes down under a voice or a clip's own sound, and how long it takes to. */
 const DUCK_GAIN = gainOfDb(-11);
 const DUCK_RAMP_MS = 450;
 /** Pauses in speech shorter than this do not bring the music back. */
 const DUCK_JOIN_MS = 1200;
-/** Softens the edges of clips and takes, so that nothing clicks. */
+/** Softens edges. */
 const EDGE_MS = 25;
 
 interface Stretch {
@@ -16,85 +19,65 @@ interface Stretch {
   readonly endMs: number;
 }
 
-/** Where each song plays: one after the other, cut at the end of the show. Songs that would start later are left out. */
-export function cueStretches(show: Show, facts: FactsById): (Stretch & { readonly cueIndex: number })[] {
-  const lengthMs = showLengthMs(show);
-  let startMs = 0;
-  return show.cues.flatMap((cue, cueIndex) => {
-    const ownMs = Math.max(0, soundLengthMs(facts.get(cue.assetId)) - cue.trimStartMs);
-    const stretch = { cueIndex, startMs, endMs: Math.min(startMs + ownMs, lengthMs) };
-    startMs += ownMs;
-    return stretch.endMs > stretch.startMs ? [stretch] : [];
-  });
-}
-
-/** Length of all the show's songs together, whether the show is long enough for them or not. */
-export function musicLengthMs(show: Show, facts: FactsById): number {
-  return show.cues.reduce((sum, cue) => sum + Math.max(0, soundLengthMs(facts.get(cue.assetId)) - cue.trimStartMs), 0);
-}
-
-/** What sounds when: songs that fade out with the show and go down under voices, the voices, and the clips' own sound. */
+/** What sounds when: songs that fade out where they end and go down under voices, voices, short sounds, and the clips' own sound. */
 export function planMix(show: Show, facts: FactsById): MixPlan {
-  const lengthMs = showLengthMs(show);
-  const spoken = [...voices(show, facts), ...clips(show, facts)];
+  const placed = soundSpans(show, facts);
+  const voices = placed.filter(({ sound }) => sound.kind === 'voice').flatMap(edged);
+  const spoken = [...voices, ...clips(show, facts)];
   const ducked = joined(spoken.map((part) => ({ startMs: part.startMs, endMs: part.startMs + part.lengthMs })));
-  const music = cueStretches(show, facts).map((stretch): MixPart => {
-    const cue = show.cues[stretch.cueIndex]!;
-    const gain = gainOfDb(cue.gainDb);
-    const fades: Fades = { ...stretch, inMs: cue.fadeInMs, outMs: cue.fadeOutMs };
-    return {
-      kind: 'music',
-      assetId: cue.assetId,
-      startMs: stretch.startMs,
-      lengthMs: stretch.endMs - stretch.startMs,
-      fromMs: cue.trimStartMs,
-      gains: musicGains(fades, ducked, gain),
-    };
-  });
-  return { lengthMs, parts: [...music, ...spoken] };
+  const music = placed.filter(({ sound }) => sound.kind === 'song').map((span) => song(span, ducked));
+  const effects = placed.filter(({ sound }) => sound.kind === 'effect').flatMap(edged);
+  return { lengthMs: showLengthMs(show), parts: [...music, ...spoken, ...effects] };
 }
 
-function voices(show: Show, facts: FactsById): MixPart[] {
-  const spans = slideSpans(show.slides);
-  return show.slides.flatMap((slide, index) => {
-    if (!slide.narration) return [];
-    const startMs = spans[index]!.startMs + slide.narration.offsetMs;
-    const lengthMs = Math.min(soundLengthMs(facts.get(slide.narration.assetId)), showLengthMs(show) - startMs);
-    return edged('voice', slide.narration.assetId, startMs, lengthMs, 0, gainOfDb(slide.narration.gainDb));
-  });
+function song({ sound, startMs, endMs }: SoundSpan, ducked: readonly Stretch[]): MixPart {
+  return {
+    kind: 'music',
+    assetId: sound.assetId,
+    startMs,
+    lengthMs: endMs - startMs,
+    fromMs: sound.trimStartMs,
+    gains: shapedGains(
+      { startMs, endMs, inMs: sound.fadeInMs, outMs: sound.fadeOutMs },
+      ducked,
+      gainOfDb(sound.gainDb),
+    ),
+  };
 }
 
+/** Voices and short sounds: with soft edges, so that nothing clicks. */
+function edged({ sound, startMs, endMs }: SoundSpan): MixPart[] {
+  if (endMs - startMs <= 2 * EDGE_MS) return [];
+  const fades = { startMs, endMs, inMs: Math.max(EDGE_MS, sound.fadeInMs), outMs: Math.max(EDGE_MS, sound.fadeOutMs) };
+  return [
+    {
+      kind: sound.kind === 'voice' ? 'voice' : 'effect',
+      assetId: sound.assetId,
+      startMs,
+      lengthMs: endMs - startMs,
+      fromMs: sound.trimStartMs,
+      gains: shapedGains(fades, [], gainOfDb(sound.gainDb)),
+    },
+  ];
+}
+
+/** The clips’ own sound, for as long as they run. One that is not seen is not heard; nor is one at another speed, whose pitch would be wrong. */
 function clips(show: Show, facts: FactsById): MixPart[] {
   const spans = slideSpans(show.slides);
   return show.slides.flatMap((slide, index) =>
-    slide.layers.flatMap((layer) => {
-      if (layer.kind !== 'clip') return [];
+    [...seenLayers(slide.layers)].flatMap((layer) => {
+      if (layer.kind !== 'clip' || (layer.speed ?? 1) !== 1) return [];
       const known = facts.get(layer.assetId);
       const gain = gainOfDb(layer.soundGainDb);
       if (known?.kind !== 'clip' || !known.hasSound || gain === 0) return [];
+      const startMs = momentSeen(spans[index]!.startMs, show.frame.rate);
       const lengthMs = Math.min(known.lengthMs - layer.trimStartMs, slide.lengthMs);
-      return edged('clip', layer.assetId, spans[index]!.startMs, lengthMs, layer.trimStartMs, gain);
+      if (lengthMs <= 2 * EDGE_MS) return [];
+      const fades = { startMs, endMs: startMs + lengthMs, inMs: EDGE_MS, outMs: EDGE_MS };
+      const gains = shapedGains(fades, [], gain);
+      return [{ kind: 'clip' as const, assetId: layer.assetId, startMs, lengthMs, fromMs: layer.trimStartMs, gains }];
     }),
   );
-}
-
-function edged(
-  kind: 'voice' | 'clip',
-  assetId: MixPart['assetId'],
-  startMs: number,
-  lengthMs: number,
-  fromMs: number,
-  gain: number,
-): MixPart[] {
-  if (lengthMs <= 2 * EDGE_MS) return [];
-  const endMs = startMs + lengthMs;
-  const gains = [
-    { atMs: startMs, gain: 0 },
-    { atMs: startMs + EDGE_MS, gain },
-    { atMs: endMs - EDGE_MS, gain },
-    { atMs: endMs, gain: 0 },
-  ];
-  return [{ kind, assetId, startMs, lengthMs, fromMs, gains }];
 }
 
 interface Fades extends Stretch {
@@ -103,7 +86,7 @@ interface Fades extends Stretch {
 }
 
 /** The product of fades and ducking, given by its values at every corner of either. */
-function musicGains(fades: Fades, ducked: readonly Stretch[], gain: number): GainPoint[] {
+function shapedGains(fades: Fades, ducked: readonly Stretch[], gain: number): GainPoint[] {
   const lengthMs = fades.endMs - fades.startMs;
   const inMs = Math.min(fades.inMs, lengthMs / 2);
   const outMs = Math.min(fades.outMs, lengthMs / 2);
@@ -140,8 +123,4 @@ function joined(stretches: readonly Stretch[]): Stretch[] {
     else result.push(stretch);
   }
   return result;
-}
-
-function soundLengthMs(facts: AssetFacts | undefined): number {
-  return facts && facts.kind !== 'picture' ? facts.lengthMs : 0;
 }

@@ -1,11 +1,14 @@
 import { describe, expect, it } from '@jest/globals';
 import type { AssetFacts } from '../show/asset-facts';
+import type { ClipLayer, Layer } from '../show/layer';
 import { assetId, cueId, layerId, showId, slideId } from '../show/ids';
-import { emptyShow, type Cue, type Show, type Slide } from '../show/show';
+import { songAfter, voiceHere, type PlacedSound } from '../show/placed-sound';
+import { emptyShow, type Show, type Slide } from '../show/show';
 import { addToMix, sampleOf, softenPeaks } from './mix-block';
 import { gainAt, gainOfDb, MIX_SAMPLE_RATE, type MixPart } from './mix-plan';
 import { peakCollector } from './peaks';
-import { cueStretches, musicLengthMs, planMix } from './plan-mix';
+import { planMix } from './plan-mix';
+import { musicLengthMs, soundSpans, spokenMs, takesOf } from './sound-spans';
 
 const SONG = assetId('1'.repeat(64));
 const VOICE = assetId('2'.repeat(64));
@@ -21,18 +24,13 @@ const plain = (name: string, lengthMs: number): Slide => ({
   transition: { kind: 'cut' },
   backing: { kind: 'automatic' },
   layers: [],
-  narration: null,
+  sounds: [],
 });
-const cue = (name: string, more: Partial<Cue> = {}): Cue => ({
-  id: cueId(name),
-  assetId: SONG,
-  trimStartMs: 0,
-  gainDb: 0,
-  fadeInMs: 0,
-  fadeOutMs: 3000,
+const cue = (name: string, more: Partial<PlacedSound> = {}): PlacedSound => ({
+  ...songAfter(cueId(name), SONG, 3000),
   ...more,
 });
-const showOf = (slides: Slide[], cues: Cue[]): Show => ({ ...emptyShow(showId('x'), ''), slides, cues });
+const showOf = (slides: Slide[], cues: PlacedSound[]): Show => ({ ...emptyShow(showId('x'), ''), slides, cues });
 
 describe('planMix', () => {
   it('fades the song out at the end of the show, wherever that is', () => {
@@ -46,9 +44,9 @@ describe('planMix', () => {
   });
   it('plays songs one after the other and leaves out those that would start too late', () => {
     const show = showOf([plain('a', 100_000)], [cue('q'), cue('r', { trimStartMs: 10_000 }), cue('s')]);
-    expect(cueStretches(show, facts).map((entry) => [entry.cueIndex, entry.startMs, entry.endMs])).toEqual([
-      [0, 0, 60_000],
-      [1, 60_000, 100_000],
+    expect(soundSpans(show, facts).map(({ sound, startMs, endMs }) => [sound.id, startMs, endMs])).toEqual([
+      ['q', 0, 60_000],
+      ['r', 60_000, 100_000],
     ]);
     expect(musicLengthMs(show, facts)).toBe(170_000);
   });
@@ -64,13 +62,88 @@ describe('planMix', () => {
     ]);
   });
   it('brings music down under a voice and back up after it', () => {
-    const spoken: Slide = { ...plain('b', 10_000), narration: { assetId: VOICE, offsetMs: 1000, gainDb: 0 } };
+    const spoken: Slide = { ...plain('b', 10_000), sounds: [voiceHere(cueId('v'), VOICE, 1000)] };
     const { parts } = planMix(showOf([plain('a', 10_000), spoken, plain('c', 20_000)], [cue('q')]), facts);
     const music = parts.find((part) => part.kind === 'music')!;
     expect(parts.find((part) => part.kind === 'voice')).toMatchObject({ startMs: 11_000, lengthMs: 3000 });
     expect(gainAt(music.gains, 10_000)).toBeCloseTo(1);
     expect(gainAt(music.gains, 12_500)).toBeCloseTo(gainOfDb(-11), 5);
     expect(gainAt(music.gains, 15_000)).toBeCloseTo(1);
+  });
+  it('begins what is tied to a slide in the frame in which that is first seen, and gives songs a place of their own', () => {
+    const slides = [
+      plain('a', 10_010),
+      { ...plain('b', 10_000), sounds: [voiceHere(cueId('v'), VOICE, 500)] },
+      plain('c', 9000),
+    ];
+    const at = (id: string, offsetMs = 0) => ({ at: 'slide' as const, slideId: slideId(id), offsetMs });
+    const show: Show = {
+      ...showOf(slides, [
+        cue('to b', { ends: at('b') }),
+        cue('next'),
+        cue('from b', { starts: at('b'), ends: at('c', 100) }),
+        cue('last', { starts: { at: 'show-end', beforeMs: 4000 } }),
+        cue('bell', {
+          kind: 'effect',
+          starts: { at: 'moment', momentMs: 1001 },
+          ends: { at: 'moment', momentMs: 2000 },
+        }),
+      ]),
+      frame: { widthPx: 1920, heightPx: 1080, rate: { frames: 25, seconds: 1 } },
+    };
+    const heard = soundSpans(show, facts).map(({ sound, startMs, endMs }) => [sound.id, startMs, endMs]);
+    expect(heard).toEqual([
+      ['to b', 0, 10_040],
+      ['next', 10_040, 29_010],
+      ['from b', 10_040, 20_140],
+      ['last', 25_010, 29_010],
+      ['bell', 1040, 2000],
+      ['v', 10_540, 13_540],
+    ]);
+    const { parts } = planMix(show, facts);
+    expect(parts.map((part) => part.kind)).toEqual(['music', 'music', 'music', 'music', 'voice', 'effect']);
+    // A bell neither goes down under a voice nor pushes the music down.
+    expect(gainAt(parts.find((part) => part.kind === 'effect')!.gains, 1500)).toBe(1);
+    expect(gainAt(parts[0]!.gains, 1500)).toBeCloseTo(1);
+  });
+  it('draws what begins on a slide beside it, and knows when all that is spoken has been heard', () => {
+    const slide: Slide = {
+      ...plain('a', 4000),
+      sounds: [
+        voiceHere(cueId('v'), VOICE, 500),
+        { ...voiceHere(cueId('late'), VOICE, 2000), trimStartMs: 400 },
+        { ...voiceHere(cueId('bell'), SONG, 1000), kind: 'effect' },
+        voiceHere(cueId('past'), VOICE, 4000),
+      ],
+    };
+    expect(takesOf(slide, facts)).toEqual([
+      { id: 'v', kind: 'voice', from: 0.125, to: 0.875 },
+      { id: 'late', kind: 'voice', from: 0.5, to: 1 },
+      { id: 'bell', kind: 'effect', from: 0.25, to: 1 },
+    ]);
+    expect(spokenMs(slide, facts)).toBe(7000);
+    expect(spokenMs(plain('b', 4000), facts)).toBe(0);
+  });
+  it('hears clips in groups, and none that is hidden, lies in what is hidden, or runs at another speed', () => {
+    const clip = (id: string, more: Partial<ClipLayer> = {}): ClipLayer => ({
+      kind: 'clip',
+      id: layerId(id),
+      assetId: CLIP,
+      trimStartMs: 0,
+      soundGainDb: 0,
+      ...more,
+    });
+    const group = (id: string, inner: ClipLayer, hidden = false): Layer => ({
+      kind: 'group',
+      id: layerId(id),
+      layers: [inner],
+      hidden,
+    });
+    const heard = (layer: Layer) => planMix(showOf([{ ...plain('a', 5000), layers: [layer] }], []), facts).parts.length;
+    expect(heard(group('g', clip('in a group')))).toBe(1);
+    expect(heard(group('g', clip('in a hidden one'), true))).toBe(0);
+    expect(heard(clip('hidden', { hidden: true }))).toBe(0);
+    expect(heard(clip('slow', { speed: 0.5 }))).toBe(0);
   });
   it('lets a clip sound for as long as its slide, from its trim, and never a muted one', () => {
     const clip = (soundGainDb: number): Slide => ({

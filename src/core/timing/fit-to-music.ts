@@ -1,4 +1,5 @@
 import type { SlideId } from '../show/ids';
+import { voiceOf } from '../show/placed-sound';
 import { isHeld } from '../show/chosen';
 import { mainLayerOf, type Show, type Slide } from '../show/show';
 
@@ -64,5 +65,5 @@ export function shareOfTime(show: Show): (slide: Slide) => number {
 
 /** Clips and narrated slides last as long as what they carry. */
 export function lengthFollowsContent(slide: Slide): boolean {
-  return slide.narration !== null || slide.layers.some((layer) => layer.kind === 'clip');
+  return voiceOf(slide) !== null || slide.layers.some((layer) => layer.kind === 'clip');
 }

@@ -1,14 +1,16 @@
 import { describe, expect, it } from '@jest/globals';
-import { assetId, layerId, showId, slideId } from '../show/ids';
+import { assetId, cueId, layerId, showId, slideId } from '../show/ids';
 import type { Slide } from '../show/show';
 import type { Transition } from '../show/transition';
 import { emptyShow, type Show } from '../show/show';
 import { fitToMusic, keepsItsLength, lengthFollowsContent, shareOfTime } from './fit-to-music';
-import { frameAtMoment, frameCount, momentOfFrame } from './frames';
+import { FRAME_RATES, framesPerSecond, rateName, wholeRate } from './frame-rate';
+import { frameAtMoment, frameCount, momentOfFrame, momentSeen } from './frames';
+import { voiceHere } from '../show/placed-sound';
 import { slideIndexAt, slideSpans } from './slide-span';
 
 function slide(name: string, lengthMs: number, transition: Transition = { kind: 'dissolve', lengthMs: 1000 }): Slide {
-  return { id: slideId(name), lengthMs, transition, backing: { kind: 'automatic' }, layers: [], narration: null };
+  return { id: slideId(name), lengthMs, transition, backing: { kind: 'automatic' }, layers: [], sounds: [] };
 }
 
 describe('slideSpans', () => {
@@ -49,26 +51,43 @@ describe('slideSpans', () => {
 });
 
 describe('frames', () => {
-  it.each([[24], [25], [30], [50], [60]])(
-    'gives back every frame of an hour from its own moment at %d a second',
-    (rate) => {
+  it.each(Object.entries(FRAME_RATES))(
+    'gives back every frame of an hour from its own moment at %s a second, and finds it as the first one there',
+    (_name, rate) => {
       let wrong = 0;
-      for (let frame = 0; frame < rate * 3600; frame += 1)
-        if (frameAtMoment(momentOfFrame(frame, rate), rate) !== frame) wrong += 1;
+      for (let frame = 0; frame < framesPerSecond(rate) * 3600; frame += 1) {
+        const momentMs = momentOfFrame(frame, rate);
+        if (frameAtMoment(momentMs, rate) !== frame || momentSeen(momentMs, rate) !== momentMs) wrong += 1;
+      }
       expect(wrong).toBe(0);
     },
   );
   it.each([
-    [10_000, 30, 300],
-    [10_016, 30, 300],
-    [10_017, 30, 301],
-    [1, 30, 1],
-    [0, 30, 1],
-  ])('counts the frames of %d ms at %d', (lengthMs, rate, count) => {
-    expect(frameCount(lengthMs, rate)).toBe(count);
+    [10_000, '30', 300],
+    [10_016, '30', 300],
+    [10_017, '30', 301],
+    [1, '30', 1],
+    [0, '30', 1],
+    [1_001_000, '29.97', 30_000],
+    [1_001_000, '23.976', 24_000],
+  ])('counts the frames of %d ms at %s', (lengthMs, rate, count) => {
+    expect(frameCount(lengthMs, FRAME_RATES[rate]!)).toBe(count);
+  });
+  it('sees what begins between two frames in the later one', () => {
+    expect(momentSeen(1, FRAME_RATES['25']!)).toBe(40);
+    expect(momentSeen(40.001, FRAME_RATES['25']!)).toBe(40);
+    expect(momentSeen(0, FRAME_RATES['29.97']!)).toBe(0);
+  });
+  it('names rates as people do, and knows those that are nearly whole', () => {
+    expect(Object.values(FRAME_RATES).map(rateName)).toEqual(Object.keys(FRAME_RATES));
+    expect([wholeRate(29.97), wholeRate(30), wholeRate(12.5)]).toEqual([
+      { frames: 30_000, seconds: 1001 },
+      { frames: 30, seconds: 1 },
+      { frames: 12_500, seconds: 1000 },
+    ]);
   });
   it('quotes a rate that makes no sense', () => {
-    expect(() => frameCount(1000, 0)).toThrow('framesPerSecond must be more than 0, got 0');
+    expect(() => frameCount(1000, { frames: 0, seconds: 1 })).toThrow('must be more than 0, got 0 in 1 s');
   });
 });
 
@@ -95,7 +114,7 @@ describe('fitToMusic', () => {
     };
     const spoken: Slide = {
       ...slide('spoken', 12_000),
-      narration: { assetId: assetId('c'.repeat(64)), offsetMs: 0, gainDb: 0 },
+      sounds: [voiceHere(cueId('v'), assetId('c'.repeat(64)), 0)],
     };
     const fitted = fitToMusic([clip, slide('a', 5000), spoken, slide('b', 5000)], 30_000, lengthFollowsContent);
     expect(fitted).toEqual({

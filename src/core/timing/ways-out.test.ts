@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import type { AssetFacts } from '../show/asset-facts';
+import { songAfter, voiceHere } from '../show/placed-sound';
 import { assetId, cueId, layerId, showId, slideId, type AssetId } from '../show/ids';
 import { emptyShow, type Show, type Slide } from '../show/show';
 import { picturesToDrop, repeatedCues } from './ways-out';
@@ -11,14 +12,14 @@ const slide = (index: number, more: Partial<Slide> = {}): Slide => ({
   lengthMs: 5000,
   transition: { kind: 'cut' },
   backing: { kind: 'automatic' },
-  narration: null,
+  sounds: [],
   layers: [{ kind: 'picture', id: layerId(`p${index}`), assetId: picture(index), move: { kind: 'automatic' } }],
   ...more,
 });
 const show: Show = {
   ...emptyShow(showId('s'), 'Regatta'),
   slides: Array.from({ length: 12 }, (_, index) => slide(index)),
-  cues: [{ id: cueId('q'), assetId: song, trimStartMs: 2000, gainDb: -3, fadeInMs: 0, fadeOutMs: 3000 }],
+  cues: [{ ...songAfter(cueId('q'), song, 3000), trimStartMs: 2000, gainDb: -3 }],
 };
 const facts = new Map<AssetId, AssetFacts>([[song, { kind: 'sound', lengthMs: 22_000, title: null, artist: null }]]);
 
@@ -39,7 +40,7 @@ describe('picturesToDrop', () => {
     const narrated = {
       ...show,
       slides: show.slides.map((entry) =>
-        Number(entry.id.slice(1)) < 10 ? { ...entry, narration: { assetId: song, offsetMs: 0, gainDb: 0 } } : entry,
+        Number(entry.id.slice(1)) < 10 ? { ...entry, sounds: [voiceHere(cueId('v'), song, 0)] } : entry,
       ),
     };
     expect(picturesToDrop(narrated, 55_000)).toEqual(['s11']);

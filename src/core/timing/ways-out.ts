@@ -1,7 +1,9 @@
 import type { FactsById } from '../show/asset-facts';
 import { cueId, type SlideId } from '../show/ids';
 import type { Mark } from '../show/mark';
-import { mainLayerOf, type Cue, type Show, type Slide } from '../show/show';
+import type { PlacedSound } from '../show/placed-sound';
+import { mainLayerOf, type Show, type Slide } from '../show/show';
+import { musicLengthMs } from '../sound/sound-spans';
 import { lengthFollowsContent } from './fit-to-music';
 import { showLengthMs } from './slide-span';
 
@@ -40,17 +42,18 @@ function spread(candidates: readonly Slide[], excessMs: number): SlideId[] | nul
 }
 
 /** The show's songs again from the first, as often as it takes for them to last as long as the show. Null without music that has a length. */
-export function repeatedCues(show: Show, facts: FactsById, newId: () => string): Cue[] | null {
-  const lengthOf = (cue: Cue) => {
+export function repeatedCues(show: Show, facts: FactsById, newId: () => string): PlacedSound[] | null {
+  const lengthOf = (cue: PlacedSound) => {
     const known = facts.get(cue.assetId);
     return known && known.kind !== 'picture' ? Math.max(0, known.lengthMs - cue.trimStartMs) : 0;
   };
-  const onceMs = show.cues.reduce((sum, cue) => sum + lengthOf(cue), 0);
+  const songs = show.cues.filter((cue) => cue.kind === 'song');
+  const onceMs = songs.reduce((sum, cue) => sum + lengthOf(cue), 0);
   if (onceMs < 1000) return null;
   const cues = [...show.cues];
-  for (let lengthMs = onceMs, next = 0; lengthMs < showLengthMs(show); next += 1) {
-    const again = show.cues[next % show.cues.length]!;
-    cues.push({ ...again, id: cueId(newId()) });
+  for (let lengthMs = musicLengthMs(show, facts), next = 0; lengthMs < showLengthMs(show); next += 1) {
+    const again = songs[next % songs.length]!;
+    cues.push({ ...again, id: cueId(newId()), starts: { at: 'after' }, ends: { at: 'own-end' } });
     lengthMs += lengthOf(again);
   }
   return cues;

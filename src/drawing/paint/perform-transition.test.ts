@@ -66,7 +66,7 @@ function planAt(transition: TransitionOverTime | { kind: 'cut' }, ms: number): F
     lengthMs: 4000,
     transition: comes,
     backing: { kind: 'automatic' },
-    narration: null,
+    sounds: [],
     layers: [{ kind: 'picture', id: layerId(`l${id}`), assetId: asset, move: { kind: 'still' } }],
   });
   const show: Show = {

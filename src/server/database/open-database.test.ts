@@ -7,11 +7,12 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { drizzle } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { blankSlide } from '../../core/show/new-slide';
-import { showId } from '../../core/show/ids';
+import { cueId, showId } from '../../core/show/ids';
 import { FORMAT_VERSION } from '../../core/show/format/version';
-import { assetIdsOf, emptyShow, type Show } from '../../core/show/show';
+import { assetIdsOf, contentOf, emptyShow, type Show } from '../../core/show/show';
 import { createEvents } from '../events';
 import { createFactStore } from '../facts/fact-store';
+import { parseStoredShow } from '../schema/show-schema';
 import { createVersionService } from '../shows/versions';
 import { createShowService } from '../shows/show-service';
 import { filmDocuments, films } from './schema';
@@ -41,13 +42,23 @@ async function openedBefore(url: string, count: number): Promise<ReturnType<type
   return client;
 }
 
+/** As format 1 wrote it. */
+function asInOne({ methods: _methods, slides, ...rest }: Show): object {
+  return {
+    ...rest,
+    version: 1,
+    frame: { widthPx: 1920, heightPx: 1080, framesPerSecond: 30 },
+    slides: slides.map(({ sounds: _sounds, ...one }) => ({ ...one, narration: null })),
+  };
+}
+
 describe('openDatabase', () => {
   it('brings along a show that was written whole into its row, with the edits since', async () => {
     const url = `file:${path.join(folder, 'older.db')}`;
     const client = await openedBefore(url, 2);
     await client.execute({
       sql: 'insert into shows (id, document, document_revision, revision, title, slide_count, length_ms, created_at, changed_at) values (?, ?, 3, 4, ?, 2, 4000, 1, 2)',
-      args: [show.id, JSON.stringify({ ...show, version: 1, methods: undefined }), show.title],
+      args: [show.id, JSON.stringify(asInOne(show)), show.title],
     });
     await client.execute({
       sql: 'insert into edits (show_id, revision, edit_id, edit, at) values (?, 4, ?, ?, 2)',
@@ -107,6 +118,57 @@ describe('openDatabase', () => {
     const before = createClient({ url: `file:${file}.before-4` });
     expect(Number((await before.execute('select count(*) as count from edits')).rows[0]!.count)).toBe(11);
     before.close();
+  });
+  it('opens a database of format 3, with its narrations as voices and its songs one after the other', async () => {
+    const file = path.join(folder, 'format-3.db');
+    await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-3.db.gz')));
+    const database = await openDatabase(`file:${file}`);
+    const shows = createShowService(database, createEvents());
+    const id = showId('lantern-regatta');
+    const { show: opened, revision, damage } = (await shows.load(id))!;
+    expect([opened.title, opened.slides.length, revision, damage]).toEqual([
+      'Lantern Regatta, as it was in three',
+      25,
+      11,
+      null,
+    ]);
+    expect(opened).toMatchObject({ version: FORMAT_VERSION, frame: { rate: { frames: 30, seconds: 1 } } });
+    const spoken = opened.slides.flatMap(({ sounds }, index) =>
+      sounds.map(({ kind, starts, gainDb }) => [index, kind, starts, gainDb]),
+    );
+    expect(spoken).toEqual([[2, 'voice', { at: 'here', offsetMs: 900 }, -2]]);
+    expect(opened.cues.map(({ id: cue, kind, starts, gainDb }) => [cue, kind, starts, gainDb])).toEqual([
+      ['reel', 'song', { at: 'after' }, 0],
+      ['again', 'song', { at: 'after' }, -4],
+    ]);
+    // Who chose a length was noted already; who chose a move, a light or a backing was not.
+    expect(opened.slides[3]).toMatchObject({ lengthMs: 4321, chosen: { length: 'hand' } });
+    expect([opened.slides[1]!.chosen, opened.slides[1]!.layers[0]!.chosen]).toEqual([undefined, undefined]);
+    expect(opened.slides[1]).toMatchObject({
+      backing: { colour: '#203040' },
+      layers: [{ move: { kind: 'still' }, light: { exposure: 0.5 } }],
+    });
+    const versions = createVersionService(database);
+    const [kept] = await versions.list(id);
+    expect((await versions.load(id, kept!.id))!.content).toEqual(contentOf(opened));
+    // The film that was being made goes on at the rate it was ordered at.
+    const [film] = await database.db.select().from(films);
+    expect(film).toMatchObject({ state: 'making', rateFrames: 30, rateSeconds: 1, frameCount: 4657 });
+    const [document] = await database.db.select().from(filmDocuments);
+    expect(parseStoredShow(document!.document)).toEqual({ ok: true, value: opened });
+    expect(
+      await shows.applyEdits(
+        id,
+        [
+          {
+            editId: 'after-all',
+            edit: { kind: 'remove-sounds', slideId: opened.slides[2]!.id, soundIds: [cueId('voice')] },
+          },
+        ],
+        11,
+      ),
+    ).toMatchObject({ revision: 12, refused: [] });
+    database.close();
   });
   it('writes whole shows small, apart from the row that every edit writes', async () => {
     const url = `file:${path.join(folder, 'new.db')}`;

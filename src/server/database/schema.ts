@@ -146,7 +146,9 @@ export const films = sqliteTable(
       .references(() => shows.id),
     title: text('title').notNull(),
     heightPx: integer('height_px').notNull(),
-    framesPerSecond: integer('frames_per_second').notNull(),
+    /** So many frames in so many seconds. */
+    rateFrames: integer('frames_per_second').notNull(),
+    rateSeconds: integer('rate_seconds').notNull().default(1),
     state: text('state', { enum: ['waiting', 'making', 'ready', 'failed', 'cancelled'] }).notNull(),
     frameCount: integer('frame_count').notNull(),
     problem: text('problem'),

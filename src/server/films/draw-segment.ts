@@ -39,9 +39,9 @@ export async function drawSegment(
   store: PlateStore,
   onFrame: (done: number) => void,
 ): Promise<DrawnSegment> {
-  const { widthPx, heightPx, framesPerSecond } = work;
+  const { widthPx, heightPx, rate } = work;
   const painter = createPainter(drawing.kernels, widthPx, heightPx);
-  const encoder = startSegment(`${order.outFile}.part`, widthPx, heightPx, framesPerSecond);
+  const encoder = startSegment(`${order.outFile}.part`, widthPx, heightPx, rate);
   const buffers = [0, 1].map(() => new Uint8Array((widthPx * heightPx * 3) / 2));
   let drawMs = 0;
   let written: Promise<void> = Promise.resolve();
@@ -49,7 +49,7 @@ export async function drawSegment(
   try {
     for (let frame = order.segment.firstFrame; frame < order.segment.endFrame; frame += 1) {
       const startedMs = performance.now();
-      const plan = planFrame(prepared, momentOfFrame(frame, framesPerSecond), work)!;
+      const plan = planFrame(prepared, momentOfFrame(frame, rate), work)!;
       if (!store.isReady(plan)) await store.prepare(plan);
       const buffer = i420Of(drawing.kernels, painter.paint(plan, store), buffers[frame % 2]);
       drawMs += performance.now() - startedMs;
@@ -73,8 +73,8 @@ export async function drawSegment(
 
   /** Only pictures: a clip's frames are read in order, and reading ahead would make its decoder jump. */
   async function prepareAhead(frame: number): Promise<void> {
-    const momentMs = momentOfFrame(frame, framesPerSecond) + AHEAD_MS;
-    if (momentMs >= momentOfFrame(order.segment.endFrame, framesPerSecond)) return;
+    const momentMs = momentOfFrame(frame, rate) + AHEAD_MS;
+    if (momentMs >= momentOfFrame(order.segment.endFrame, rate)) return;
     const plan = planFrame(prepared, momentMs, work)!;
     const slides = [plan.slide, ...(plan.incoming ? [plan.incoming.slide] : [])];
     if (slides.some((slide) => slide.layers.some(hasClip))) return;

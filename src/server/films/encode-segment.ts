@@ -1,3 +1,4 @@
+import { framesPerSecond, type FrameRate } from '../../core/timing/frame-rate';
 import { OWN_INPUT, startFfmpeg } from '../ffmpeg/run-ffmpeg';
 
 /** Takes frames in order and writes an H.264 segment. */
@@ -37,12 +38,7 @@ export const X264: readonly string[] = [
   'high',
 ];
 
-export function startSegment(
-  outFile: string,
-  widthPx: number,
-  heightPx: number,
-  framesPerSecond: number,
-): SegmentEncoder {
+export function startSegment(outFile: string, widthPx: number, heightPx: number, rate: FrameRate): SegmentEncoder {
   const running = startFfmpeg([
     '-benchmark',
     '-loglevel',
@@ -56,16 +52,17 @@ export function startSegment(
     '-video_size',
     `${widthPx}x${heightPx}`,
     '-framerate',
-    String(framesPerSecond),
+    `${rate.frames}/${rate.seconds}`,
     ...COLOUR_TAGS,
     '-i',
     'pipe:0',
     ...X264,
     '-g',
-    String(Math.round(framesPerSecond * 2)),
+    String(Math.round(framesPerSecond(rate) * 2)),
     ...COLOUR_TAGS,
     '-video_track_timescale',
-    String(framesPerSecond * 512),
+    // A frame lasts a whole number of these.
+    String(rate.seconds === 1 ? rate.frames * 512 : rate.frames),
     '-f',
     'mp4',
     '-y',

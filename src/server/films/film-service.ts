@@ -4,7 +4,8 @@ import { and, desc, eq, inArray } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { showId, type AssetId, type ShowId } from '../../core/show/ids';
 import { assetIdsOf, type Show } from '../../core/show/show';
-import { frameCount } from '../../core/timing/frames';
+import { framesPerSecond, wholeRate, type FrameRate } from '../../core/timing/frame-rate';
+import { frameCount, momentOfFrame } from '../../core/timing/frames';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { ContactSheet } from '../assets/contact-sheet';
 import type { BlobStore } from '../blobs/blob-store';
@@ -56,7 +57,9 @@ interface FilmData {
   /** As it was when the film was ordered. */
   readonly document: unknown;
   readonly heightPx: number;
-  readonly framesPerSecond: number;
+  /** Work that was ordered before there were rates that are not whole says its frames a second. */
+  readonly rate: FrameRate | undefined;
+  readonly framesPerSecond?: number;
 }
 
 type FilmProgressKept = Pick<FilmProgress, 'stage' | 'framesDone'>;
@@ -86,7 +89,7 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
   return {
     async order(show, heightPx) {
       const id = nanoid(12);
-      const { framesPerSecond } = show.frame;
+      const { rate } = show.frame;
       await write((one) =>
         one.transaction(async (transaction) => {
           await transaction.insert(films).values({
@@ -94,9 +97,10 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
             showId: show.id,
             title: show.title,
             heightPx,
-            framesPerSecond,
+            rateFrames: rate.frames,
+            rateSeconds: rate.seconds,
             state: 'waiting',
-            frameCount: frameCount(showLengthMs(show), framesPerSecond),
+            frameCount: frameCount(showLengthMs(show), rate),
             screeningToken: nanoid(24),
             orderedAt: now(),
           });
@@ -169,7 +173,8 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
       atOnce: 1,
       mostTries: MOST_TRIES,
       work: async ({ job, signal, progress }) => {
-        const { filmId, heightPx, framesPerSecond } = dataOf(job);
+        const { filmId, heightPx } = dataOf(job);
+        const rate = dataOf(job).rate ?? wholeRate(dataOf(job).framesPerSecond!);
         // It may have waited since before an update.
         const parsed = parseStoredShow(dataOf(job).document);
         if (!parsed.ok)
@@ -193,7 +198,7 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
           facts: await sheet.factsOf(ids, document.methods),
           files,
           heightPx,
-          framesPerSecond,
+          rate,
           outFile: fileOf(filmId),
           workFolder: workFolder(filmId),
           keepsWork: true,
@@ -232,8 +237,8 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
   };
 
   function jobFor(film: typeof films.$inferSelect, document: Show) {
-    const { id, studioId, heightPx, framesPerSecond } = film;
-    const data: FilmData = { filmId: id, showId: film.showId, document, heightPx, framesPerSecond };
+    const { id, studioId, heightPx } = film;
+    const data: FilmData = { filmId: id, showId: film.showId, document, heightPx, rate: rateOf(film) };
     return { kind: 'film', studioId, key: id, data } as const;
   }
 
@@ -311,12 +316,12 @@ function failureSentence(error: unknown): string {
 }
 
 function filmRow(row: typeof films.$inferSelect, progress: FilmProgressKept | null): FilmRow {
-  const { id, title, heightPx, framesPerSecond, state, problem, byteCount, screeningToken, orderedAt } = row;
+  const { id, title, heightPx, state, problem, byteCount, screeningToken, orderedAt } = row;
   return {
     id,
     title,
     heightPx,
-    framesPerSecond,
+    framesPerSecond: framesPerSecond(rateOf(row)),
     state,
     stage: progress?.stage ?? null,
     framesDone: state === 'ready' ? row.frameCount : (progress?.framesDone ?? 0),
@@ -327,8 +332,12 @@ function filmRow(row: typeof films.$inferSelect, progress: FilmProgressKept | nu
     startedAt: row.startedAt,
     finishedAt: row.finishedAt,
     frameCount: row.frameCount,
-    lengthMs: (row.frameCount * 1000) / framesPerSecond,
+    lengthMs: momentOfFrame(row.frameCount, rateOf(row)),
   };
+}
+
+function rateOf({ rateFrames, rateSeconds }: typeof films.$inferSelect): FrameRate {
+  return { frames: rateFrames, seconds: rateSeconds };
 }
 
 /** Film ids are our own; this keeps a wrong one from ever leaving the folder. */

@@ -1,6 +1,7 @@
 import type { FilmSegment } from '../../core/film/plan-film';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
+import type { FrameRate } from '../../core/timing/frame-rate';
 import type { Show } from '../../core/show/show';
 
 /** What a film worker is given first. */
@@ -11,7 +12,7 @@ export interface FilmWork {
   readonly files: ReadonlyMap<AssetId, string>;
   readonly widthPx: number;
   readonly heightPx: number;
-  readonly framesPerSecond: number;
+  readonly rate: FrameRate;
 }
 
 export interface SegmentOrder {

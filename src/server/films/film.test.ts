@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { emptyShow, type Show } from '../../core/show/show';
+import { songAfter } from '../../core/show/placed-sound';
 import { cueId, showId, type AssetId } from '../../core/show/ids';
 import { slideFromAsset } from '../../core/show/new-slide';
 import type { AssetFacts } from '../../core/show/asset-facts';
@@ -42,7 +43,7 @@ beforeAll(async () => {
   show = {
     ...emptyShow(showId('made'), 'Lanterns & “boats”'),
     slides,
-    cues: [{ id: cueId('q'), assetId: song, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 2000 }],
+    cues: [songAfter(cueId('q'), song, 2000)],
   };
 });
 afterAll(async () => {
@@ -58,7 +59,7 @@ describe('makeFilm', () => {
       facts,
       files,
       heightPx: 720,
-      framesPerSecond: 30,
+      rate: { frames: 30, seconds: 1 },
       outFile,
       workFolder: path.join(folder, 'work'),
       onProgress: (entry) => progress.push(entry),
@@ -105,6 +106,25 @@ describe('makeFilm', () => {
     expect(existsSync(path.join(folder, 'work'))).toBe(false);
   });
 
+  it('keeps a rate that is no whole number to the very frame, across the joints', async () => {
+    const outFile = path.join(folder, 'broadcast.mp4');
+    const rate = { frames: 30_000, seconds: 1001 };
+    const made = await makeFilm({
+      show: { ...show, frame: { ...show.frame, rate } },
+      facts,
+      files,
+      heightPx: 720,
+      rate,
+      outFile,
+      workFolder: path.join(folder, 'broadcast'),
+    });
+    expect(made.plan.segments.length).toBeGreaterThan(2);
+    const film = await probeFilm(outFile);
+    expect(film.video).toMatchObject({ r_frame_rate: '30000/1001', nb_read_frames: '225' });
+    film.times.forEach((time, index) => expect(time).toBeCloseTo((index * 1001) / 30_000, 5));
+    expect(Math.abs(Number(film.sound!.duration) - (225 * 1001) / 30_000)).toBeLessThan(0.03);
+  });
+
   it('goes on from the segments that are there', async () => {
     const workFolder = path.join(folder, 'again');
     const controller = new AbortController();
@@ -113,7 +133,7 @@ describe('makeFilm', () => {
       facts,
       files,
       heightPx: 720,
-      framesPerSecond: 30,
+      rate: { frames: 30, seconds: 1 },
       outFile: path.join(folder, 'again.mp4'),
       workFolder,
     };
@@ -146,7 +166,7 @@ describe('makeFilm', () => {
       facts,
       files: new Map([...files, [gone, path.join(folder, 'gone.jpg')]]),
       heightPx: 720,
-      framesPerSecond: 30,
+      rate: { frames: 30, seconds: 1 },
       outFile: path.join(folder, 'rest.mp4'),
       workFolder: path.join(folder, 'rest'),
     });
@@ -160,7 +180,7 @@ describe('makeFilm', () => {
         facts,
         files,
         heightPx: 720,
-        framesPerSecond: 30,
+        rate: { frames: 30, seconds: 1 },
         outFile: 'x.mp4',
         workFolder: 'x',
       }),

@@ -8,6 +8,8 @@ import type { AssetId } from '../../core/show/ids';
 import type { Show } from '../../core/show/show';
 import { MIX_SAMPLE_RATE } from '../../core/sound/mix-plan';
 import { planMix } from '../../core/sound/plan-mix';
+import type { FrameRate } from '../../core/timing/frame-rate';
+import { momentOfFrame } from '../../core/timing/frames';
 import { showLengthMs } from '../../core/timing/slide-span';
 import { renameSafely } from '../blobs/whole';
 import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
@@ -33,7 +35,7 @@ export interface FilmOrder {
   readonly facts: ReadonlyMap<AssetId, AssetFacts>;
   readonly files: ReadonlyMap<AssetId, string>;
   readonly heightPx: number;
-  readonly framesPerSecond: number;
+  readonly rate: FrameRate;
   readonly outFile: string;
   /** Finished segments stay here until the film is whole; starting again with the same folder goes on from them. */
   readonly workFolder: string;
@@ -73,7 +75,7 @@ export async function makeFilm(order: FilmOrder): Promise<MadeFilm> {
   const startedMs = performance.now();
   if (order.show.slides.length === 0) throw new RangeError('a film needs at least one slide, got none');
   const workerCount = order.workerCount ?? WORKERS;
-  const plan = planFilm(order.show.frame, order.heightPx, order.framesPerSecond, showLengthMs(order.show), workerCount);
+  const plan = planFilm(order.show.frame, order.heightPx, order.rate, showLengthMs(order.show), workerCount);
   await mkdir(order.workFolder, { recursive: true });
   const soundFile = await mixed(order, plan);
   const drawn = await drawSegments(order, plan, workerCount);
@@ -88,7 +90,7 @@ export async function makeFilm(order: FilmOrder): Promise<MadeFilm> {
   if (!order.keepsWork) await rm(order.workFolder, { recursive: true, force: true });
   return {
     plan,
-    lengthMs: (plan.frameCount * 1000) / plan.framesPerSecond,
+    lengthMs: momentOfFrame(plan.frameCount, plan.rate),
     ...drawn,
     wallMs: performance.now() - startedMs,
   };
@@ -99,7 +101,7 @@ async function mixed(order: FilmOrder, plan: FilmPlan): Promise<string | null> {
   if (mix.parts.length === 0) return null;
   const outFile = path.join(order.workFolder, 'sound.f32');
   if (existsSync(outFile)) return outFile;
-  const sampleCount = Math.round((plan.frameCount * MIX_SAMPLE_RATE) / plan.framesPerSecond);
+  const sampleCount = Math.round((momentOfFrame(plan.frameCount, plan.rate) * MIX_SAMPLE_RATE) / 1000);
   const report = (share: number) =>
     order.onProgress?.({ stage: 'sound', framesDone: 0, frameCount: plan.frameCount, share, kept: false });
   report(0);
@@ -133,7 +135,7 @@ async function drawSegments(
     files: order.files,
     widthPx: plan.widthPx,
     heightPx: plan.heightPx,
-    framesPerSecond: plan.framesPerSecond,
+    rate: plan.rate,
   };
 
   // One worker goes forward from the start, the other back from the end: neighbouring segments share pictures, which are then read by one of them only.
@@ -225,7 +227,7 @@ async function drawSegments(
 async function join(order: FilmOrder, plan: FilmPlan, soundFile: string | null): Promise<void> {
   const list = plan.segments.map(
     (segment) =>
-      `file '${path.basename(segmentFile(order, segment))}'\nduration ${(segment.endFrame - segment.firstFrame) / plan.framesPerSecond}`,
+      `file '${path.basename(segmentFile(order, segment))}'\nduration ${momentOfFrame(segment.endFrame - segment.firstFrame, plan.rate) / 1000}`,
   );
   const listFile = path.join(order.workFolder, 'segments.txt');
   await writeFile(listFile, `ffconcat version 1.0\n${list.join('\n')}\n`);

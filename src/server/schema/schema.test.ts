@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { songAfter, voiceHere } from '../../core/show/placed-sound';
 import { cueId, assetId, layerId, showId, slideId } from '../../core/show/ids';
 import { emptyShow, type Show } from '../../core/show/show';
 import { EDIT } from '../../core/show/edits/edit-records';
@@ -15,7 +16,7 @@ const show: Show = {
       lengthMs: 5000,
       transition: { kind: 'dissolve', lengthMs: 1000 },
       backing: { kind: 'colour', colour: '#102030' },
-      narration: { assetId: asset, offsetMs: 200, gainDb: -3 },
+      sounds: [voiceHere(cueId('v'), asset, 200)],
       layers: [
         {
           kind: 'picture',
@@ -28,7 +29,7 @@ const show: Show = {
       ],
     },
   ],
-  cues: [{ id: cueId('q'), assetId: asset, trimStartMs: 0, gainDb: 0, fadeInMs: 0, fadeOutMs: 3000 }],
+  cues: [songAfter(cueId('q'), asset, 3000)],
 };
 
 /** The show with one part changed, by a path such as `slides.0.lengthMs`. */
@@ -50,12 +51,13 @@ describe('parseShow', () => {
     ['format', 'something-else'],
     ['version', 1],
     ['version', 2],
-    ['version', 4],
+    ['version', 3],
+    ['version', 5],
     ['title', 7],
     ['title', 'x'.repeat(301)],
     ['extra', 1],
     ['frame.widthPx', 0],
-    ['frame.framesPerSecond', Number.NaN],
+    ['frame.rate', Number.NaN],
     ['frame.heightPx', Infinity],
     ['slides', null],
     ['slides', 'many'],
@@ -90,7 +92,18 @@ describe('parseShow', () => {
     ['marks', {}],
     ['cues', [show.cues[0], show.cues[0]]],
     ['slides.0.layers', Array.from({ length: 10_000 }, () => show.slides[0]!.layers[0])],
-    ['slides.0.narration', undefined],
+    ['slides.0.sounds', undefined],
+    ['slides.0.sounds.0.starts', { at: 'after' }],
+    ['slides.0.sounds.0.starts.offsetMs', -1],
+    ['slides.0.sounds.0.ends', { at: 'slide', slideId: 'gone', offsetMs: 0 }],
+    ['cues.0.starts', { at: 'here', offsetMs: 0 }],
+    ['cues.0.starts', { at: 'slide', slideId: 'gone', offsetMs: 0 }],
+    ['cues.0.kind', 'noise'],
+    ['frame.rate', { frames: 30000, seconds: 100 }],
+    ['frame.rate', { frames: 29.97, seconds: 1 }],
+    ['slides.0.layers.0.shapes', { '9:16': { place: 'top' } }],
+    ['slides.0.layers.0.shapes', { tall: {} }],
+    ['slides.0.layers.2.shapes', { '9:16': { move: { kind: 'still' } } }],
     ['cues.0.gainDb', 1000],
     ['cues', {}],
   ])('refuses %s = %j with a sentence', (path, value) => {
@@ -120,7 +133,7 @@ describe('the schema of edits', () => {
     { kind: 'move-slides', runs: [{ afterId: 'b', slideIds: ['a'] }] },
     { kind: 'set-words', slideId: 'a', layerId: 'w', words: null },
     { kind: 'set-cues', cues: [] },
-    { kind: 'set-narration', slideId: 'a', narration: null },
+    { kind: 'remove-sounds', slideId: 'a', soundIds: ['v'] },
     { kind: 'rename-show', title: 'x' },
   ])('takes %j', (edit) => {
     expect(parse(EDIT, edit)).toEqual({ ok: true, value: edit });

@@ -32,7 +32,7 @@ beforeAll(async () => {
     showId: 'ours',
     title: '',
     heightPx: 720,
-    framesPerSecond: 30,
+    rateFrames: 30,
     state: 'ready',
     frameCount: 1,
     screeningToken: 't',

@@ -291,7 +291,6 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
             const slide = slides[row.index];
             const span = spans[row.index];
             if (!slide || !span) return null;
-            const narration = slide.narration ? facts.get(slide.narration.assetId) : undefined;
             return (
               <SlideRow
                 key={slide.id}
@@ -301,7 +300,6 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
                 heightPx={places.heights[row.index]!}
                 facts={facts}
                 moves={moves}
-                narrationMs={narration?.kind === 'sound' ? narration.lengthMs : null}
                 music={music}
                 enlargement={softnessOfSlide(slide, show.frame, facts, moves, span)}
                 selected={selection.has(slide.id)}

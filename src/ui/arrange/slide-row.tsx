@@ -5,6 +5,7 @@ import { isHeld } from '../../core/show/chosen';
 import { useDraggable } from '@dnd-kit/core';
 import { clsx } from 'clsx';
 import { memo } from 'react';
+import { takesOf } from '../../core/sound/sound-spans';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { Slide } from '../../core/show/show';
 import type { SlideSpan } from '../../core/timing/slide-span';
@@ -25,7 +26,6 @@ interface SlideRowProps {
   readonly heightPx: number;
   readonly facts: PreparedShow['facts'];
   readonly moves: PreparedShow['moves'];
-  readonly narrationMs: number | null;
   readonly music: Music;
   /** Film pixels for each of the picture's own, when it is too small for its framing. */
   readonly enlargement: number | null;
@@ -54,7 +54,6 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
     heightPx,
     facts,
     moves,
-    narrationMs,
     music,
     enlargement,
     selected,
@@ -75,13 +74,6 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
   const printHeight = Math.max(20, Math.min(104, heightPx - 26));
   const printWidth = Math.round(printHeight * (16 / 9));
   const small = heightPx < 84;
-  const voice =
-    slide.narration && narrationMs !== null
-      ? {
-          from: slide.narration.offsetMs / slide.lengthMs,
-          to: Math.min(1, (slide.narration.offsetMs + narrationMs) / slide.lengthMs),
-        }
-      : null;
   return (
     <div
       role="row"
@@ -165,7 +157,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
           endMs={span.endMs}
           widthPx={60}
           heightPx={heightPx}
-          voice={voice}
+          takes={takesOf(slide, facts)}
         />
       </div>
       <div role="gridcell" className={clsx('flex items-center', small ? 'justify-start' : 'pt-2')}>

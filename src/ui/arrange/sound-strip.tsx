@@ -1,6 +1,8 @@
 'use client';
 
+import { clsx } from 'clsx';
 import { useEffect, useRef } from 'react';
+import type { Take } from '../../core/sound/sound-spans';
 import type { Music } from '../show/use-music';
 
 interface SoundStripProps {
@@ -9,12 +11,12 @@ interface SoundStripProps {
   readonly endMs: number;
   readonly widthPx: number;
   readonly heightPx: number;
-  /** A take spoken over this slide, as shares of its length. */
-  readonly voice: { readonly from: number; readonly to: number } | null;
+  /** What begins on this slide: voices as moss bars, short sounds as saffron ones. */
+  readonly takes: readonly Take[];
 }
 
 /** The music's waveform drawn downwards beside a slide, for the slide's own time. */
-export function SoundStrip({ music, startMs, endMs, widthPx, heightPx, voice }: SoundStripProps) {
+export function SoundStrip({ music, startMs, endMs, widthPx, heightPx, takes }: SoundStripProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const element = canvas.current!;
@@ -41,12 +43,13 @@ export function SoundStrip({ music, startMs, endMs, widthPx, heightPx, voice }: 
         className="absolute top-0 left-0 text-saffron"
         style={{ width: widthPx, height: heightPx }}
       />
-      {voice && (
+      {takes.map((take) => (
         <span
-          className="absolute right-1 w-2 rounded-full bg-moss"
-          style={{ top: `${voice.from * 100}%`, height: `calc(${(voice.to - voice.from) * 100}% - 4px)` }}
+          key={take.id}
+          className={clsx('absolute right-1 w-2 rounded-full', take.kind === 'voice' ? 'bg-moss' : 'bg-saffron')}
+          style={{ top: `${take.from * 100}%`, height: `calc(${(take.to - take.from) * 100}% - 4px)` }}
         />
-      )}
+      ))}
     </div>
   );
 }

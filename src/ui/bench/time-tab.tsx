@@ -1,6 +1,8 @@
 'use client';
 
+import { clsx } from 'clsx';
 import { Pin } from 'lucide-react';
+import { spokenMs } from '../../core/sound/sound-spans';
 import { isHeld, type Chooser } from '../../core/show/chosen';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { Slide } from '../../core/show/show';
@@ -29,9 +31,7 @@ export function TimeTab({ slide, prepared, index }: { slide: Slide; prepared: Pr
       choosers: ids.map((slideId) => ({ slideId, value: 'length', by: on ? 'hand' : null })),
     });
   const held = isHeld(slide, 'length');
-  const narration = slide.narration ? prepared.facts.get(slide.narration.assetId) : undefined;
-  const narrationName = entries.find((entry) => entry.assetId === slide.narration?.assetId)?.fileName;
-  const spokenMs = slide.narration && narration?.kind === 'sound' ? slide.narration.offsetMs + narration.lengthMs : 0;
+  const spoken = spokenMs(slide, prepared.facts);
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-center gap-3">
@@ -106,22 +106,29 @@ export function TimeTab({ slide, prepared, index }: { slide: Slide; prepared: Pr
         On screen from <span className="tabular text-ink">{clockTenths(span.startMs)}</span> to{' '}
         <span className="tabular text-ink">{clockTenths(span.endMs)}</span>.
       </p>
-      {slide.narration && (
-        <div className="flex flex-wrap items-center gap-3">
+      {slide.sounds.map((sound) => (
+        <div key={sound.id} className="flex flex-wrap items-center gap-3">
           <span className="inline-flex items-center gap-2">
-            <span className="h-4 w-2 rounded-full bg-moss" aria-hidden="true" />
-            {narrationName ?? 'Narration'} is spoken here
+            <span
+              className={clsx('h-4 w-2 rounded-full', sound.kind === 'voice' ? 'bg-moss' : 'bg-saffron')}
+              aria-hidden="true"
+            />
+            {entries.find((entry) => entry.assetId === sound.assetId)?.fileName ?? 'A file that is missing'}{' '}
+            {sound.kind === 'voice' ? 'is spoken here' : 'sounds here'}
           </span>
-          {spokenMs > slide.lengthMs && (
-            <Button className="h-7" onClick={() => setLength(Math.ceil(spokenMs + 500), [slide.id], 'voice')}>
+          {sound.kind === 'voice' && spoken > slide.lengthMs && (
+            <Button className="h-7" onClick={() => setLength(Math.ceil(spoken + 500), [slide.id], 'voice')}>
               Let the slide wait for it
             </Button>
           )}
-          <Button className="h-7" onClick={() => edit({ kind: 'set-narration', slideId: slide.id, narration: null })}>
+          <Button
+            className="h-7"
+            onClick={() => edit({ kind: 'remove-sounds', slideId: slide.id, soundIds: [sound.id] })}
+          >
             Take it off
           </Button>
         </div>
-      )}
+      ))}
       <BackingFields slide={slide} />
     </div>
   );

@@ -8,6 +8,8 @@ import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { sharpUpTo } from '../../core/motion/softness';
 import type { ClipFacts, PictureFacts } from '../../core/show/asset-facts';
+import { songAdded } from '../../core/show/edits/add-sounds';
+import { songAfter } from '../../core/show/placed-sound';
 import { cueId } from '../../core/show/ids';
 import type { Mark } from '../../core/show/mark';
 import { DEFAULT_FADE_OUT_MS } from '../../core/show/show';
@@ -190,20 +192,7 @@ function SoundRow({ entry }: { entry: SheetEntry }) {
   const used = cues.some((cue) => cue.assetId === entry.assetId);
   const name = entry.facts.title ?? entry.fileName;
   const addAsMusic = () => {
-    edit({
-      kind: 'set-cues',
-      cues: [
-        ...cues,
-        {
-          id: cueId(nanoid(10)),
-          assetId: entry.assetId,
-          trimStartMs: 0,
-          gainDb: 0,
-          fadeInMs: 0,
-          fadeOutMs: DEFAULT_FADE_OUT_MS,
-        },
-      ],
-    });
+    edit(songAdded(cues, songAfter(cueId(nanoid(10)), entry.assetId, DEFAULT_FADE_OUT_MS)));
     toast(`“${name}” plays under the show.`);
   };
   return (

@@ -87,7 +87,7 @@ it('slidesByAsset counts a picture once a slide, in groups and on backs too', ()
     lengthMs: 1000,
     transition: { kind: 'cut' },
     backing: { kind: 'automatic' },
-    narration: null,
+    sounds: [],
     layers: [
       {
         kind: 'picture',

@@ -1,5 +1,6 @@
 'use client';
 
+import { rateName } from '../../core/timing/frame-rate';
 import { Download, ExternalLink, Link2, Trash2, X } from 'lucide-react';
 import { format } from 'date-fns';
 import { useCallback, useEffect, useState } from 'react';
@@ -96,7 +97,7 @@ export function SendStation() {
                   <span className="block text-base font-semibold">{purpose.name}</span>
                   <span className="block text-soft">{purpose.note}</span>
                   <span className="tabular mt-1 block text-soft">
-                    {widthFor(show.frame, height)} × {height} · {show.frame.framesPerSecond} a second
+                    {widthFor(show.frame, height)} × {height} · {rateName(show.frame.rate)} a second
                   </span>
                 </span>
               </label>
@@ -106,7 +107,7 @@ export function SendStation() {
         <dl className="mt-4 grid grid-cols-[110px_1fr] gap-y-1">
           <dt className="text-soft">length</dt>
           <dd className="tabular">
-            {clock(lengthMs)}, {frameCount(lengthMs, show.frame.framesPerSecond).toLocaleString('en')} frames
+            {clock(lengthMs)}, {frameCount(lengthMs, show.frame.rate).toLocaleString('en')} frames
           </dd>
           <dt className="text-soft">music</dt>
           <dd>

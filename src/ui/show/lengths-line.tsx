@@ -6,6 +6,8 @@ import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { toast } from 'sonner';
+import { songAdded } from '../../core/show/edits/add-sounds';
+import { songAfter } from '../../core/show/placed-sound';
 import { cueId } from '../../core/show/ids';
 import { DEFAULT_FADE_OUT_MS } from '../../core/show/show';
 import { isHeld } from '../../core/show/chosen';
@@ -138,20 +140,7 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
               <Way
                 key={song.id}
                 onSelect={() =>
-                  edit({
-                    kind: 'set-cues',
-                    cues: [
-                      ...show.cues,
-                      {
-                        id: cueId(nanoid(10)),
-                        assetId: song.assetId,
-                        trimStartMs: 0,
-                        gainDb: 0,
-                        fadeInMs: 0,
-                        fadeOutMs: DEFAULT_FADE_OUT_MS,
-                      },
-                    ],
-                  })
+                  edit(songAdded(show.cues, songAfter(cueId(nanoid(10)), song.assetId, DEFAULT_FADE_OUT_MS)))
                 }
               >
                 Add “{song.facts?.kind === 'sound' ? (song.facts.title ?? song.fileName) : song.fileName}” after it

@@ -5,7 +5,7 @@ import { toast, Toaster } from 'sonner';
 import { useStore } from 'zustand';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { Show } from '../../core/show/show';
-import { musicLengthMs } from '../../core/sound/plan-mix';
+import { musicLengthMs } from '../../core/sound/sound-spans';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import type { ShowEvent } from '../../server/events';
 import { callServer } from './call-server';

@@ -3,7 +3,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { AssetId } from '../../core/show/ids';
 import { PEAKS_PER_SECOND } from '../../core/sound/peaks';
-import { cueStretches } from '../../core/sound/plan-mix';
+import { soundSpans } from '../../core/sound/sound-spans';
 import { useShow } from './show-provider';
 
 export interface Music {
@@ -20,7 +20,7 @@ export function useMusic(): Music {
   const show = useShow((state) => state.show);
   const facts = useShow((state) => state.facts);
   const [peaks, setPeaks] = useState<ReadonlyMap<AssetId, Uint8Array>>(new Map());
-  const ids = [...new Set(show.cues.map((cue) => cue.assetId))].join(' ');
+  const ids = [...new Set(show.cues.filter((cue) => cue.kind === 'song').map((cue) => cue.assetId))].join(' ');
 
   useEffect(() => {
     let gone = false;
@@ -44,25 +44,22 @@ export function useMusic(): Music {
   }, [ids, show.id]);
 
   return useMemo(() => {
-    const stretches = cueStretches(show, facts);
+    const songs = soundSpans(show, facts).filter(({ sound }) => sound.kind === 'song');
     return {
       version: versionOf(),
       loudness(fromMs, toMs) {
-        for (const stretch of stretches) {
-          if (toMs <= stretch.startMs || fromMs >= stretch.endMs) continue;
-          const cue = show.cues[stretch.cueIndex]!;
-          const values = peaks.get(cue.assetId);
-          if (!values) return 0;
-          const at = (ms: number) =>
-            ((Math.max(ms, stretch.startMs) - stretch.startMs + cue.trimStartMs) * PEAKS_PER_SECOND) / 1000;
+        let loudest = 0;
+        for (const { sound, startMs, endMs } of songs) {
+          if (toMs <= startMs || fromMs >= endMs) continue;
+          const values = peaks.get(sound.assetId);
+          if (!values) continue;
+          const at = (ms: number) => ((Math.max(ms, startMs) - startMs + sound.trimStartMs) * PEAKS_PER_SECOND) / 1000;
           const first = Math.floor(at(fromMs));
-          const end = Math.max(first + 1, Math.ceil(at(Math.min(toMs, stretch.endMs))));
-          let loudest = 0;
+          const end = Math.max(first + 1, Math.ceil(at(Math.min(toMs, endMs))));
           for (let index = first; index < end && index < values.length; index += 1)
             loudest = Math.max(loudest, values[index]!);
-          return loudest / 255;
         }
-        return 0;
+        return loudest / 255;
       },
     };
   }, [show, facts, peaks]);

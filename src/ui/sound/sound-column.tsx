@@ -3,6 +3,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { clsx } from 'clsx';
 import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
+import { takesOf } from '../../core/sound/sound-spans';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import { mainLayerOf, wordsOf } from '../../core/show/show';
 import { slideIndexAt } from '../../core/timing/slide-span';
@@ -80,14 +81,6 @@ export function SoundColumn({ ref, prepared, onGo }: SoundColumnProps) {
           if (!slide || !span) return null;
           const heightPx = places.heights[row.index]!;
           const layer = mainLayerOf(slide);
-          const take = slide.narration && facts.get(slide.narration.assetId);
-          const voice =
-            slide.narration && take?.kind === 'sound'
-              ? {
-                  from: slide.narration.offsetMs / slide.lengthMs,
-                  to: Math.min(1, (slide.narration.offsetMs + take.lengthMs) / slide.lengthMs),
-                }
-              : null;
           const printHeight = Math.min(58, heightPx - 12);
           return (
             <div
@@ -110,7 +103,7 @@ export function SoundColumn({ ref, prepared, onGo }: SoundColumnProps) {
                 endMs={span.endMs}
                 widthPx={widthPx}
                 heightPx={heightPx}
-                voice={voice}
+                takes={takesOf(slide, facts)}
               />
               <button type="button" className="my-1.5 flex min-w-0 flex-1 items-start gap-2 text-left">
                 {layer && printHeight > 16 ? (

@@ -6,8 +6,11 @@ import Link from 'next/link';
 import { useCallback, useMemo, useRef } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { cueId, type AssetId } from '../../core/show/ids';
-import { DEFAULT_FADE_OUT_MS, type Cue } from '../../core/show/show';
-import { cueStretches } from '../../core/sound/plan-mix';
+import { songAdded } from '../../core/show/edits/add-sounds';
+import { songAfter, voiceHere, type PlacedSound } from '../../core/show/placed-sound';
+import { DEFAULT_FADE_OUT_MS } from '../../core/show/show';
+import type { SoundProperties } from '../../core/show/edits/set-sound';
+import { soundSpans } from '../../core/sound/sound-spans';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { Button } from '../kit/button';
 import { clock, clockTenths } from '../kit/clock';
@@ -28,21 +31,17 @@ export function SoundStation() {
   const column = useRef<SoundColumnHands>(null);
   const showMoment = useCallback((momentMs: number) => column.current?.showMoment(momentMs), []);
   const sounds = entries.filter((entry) => entry.facts?.kind === 'sound');
-  const stretches = useMemo(() => cueStretches(show, facts), [show, facts]);
+  const heard = useMemo(() => soundSpans(show, facts), [show, facts]);
   const nameOf = (id: AssetId) => {
     const entry = entries.find((candidate) => candidate.assetId === id);
     return entry?.facts?.kind === 'sound' ? (entry.facts.title ?? entry.fileName) : (entry?.fileName ?? 'a sound');
   };
-  const setCues = (cues: readonly Cue[], joins?: string) => edit({ kind: 'set-cues', cues }, joins);
-  const change = (cue: Cue, part: Partial<Cue>, joins?: string) =>
-    setCues(
-      show.cues.map((other) => (other.id === cue.id ? { ...other, ...part } : other)),
-      joins,
-    );
+  const change = (cue: PlacedSound, properties: SoundProperties, joins?: string) =>
+    edit({ kind: 'set-sound', slideId: null, soundId: cue.id, properties }, joins);
   const swap = (index: number, by: -1 | 1) => {
     const cues = [...show.cues];
     [cues[index], cues[index + by]] = [cues[index + by]!, cues[index]!];
-    setCues(cues);
+    edit({ kind: 'set-cues', cues });
   };
   const free = sounds.filter((sound) => !show.cues.some((cue) => cue.assetId === sound.assetId));
 
@@ -85,14 +84,14 @@ export function SoundStation() {
             )}
             <ol className="mt-2 flex flex-col gap-2">
               {show.cues.map((cue, index) => {
-                const stretch = stretches.find((candidate) => candidate.cueIndex === index);
+                const span = heard.find((candidate) => candidate.sound === cue);
                 return (
                   <li key={cue.id} className="rounded-lg border border-rule bg-paper/50 p-3" data-part="cue">
                     <div className="flex items-center gap-2">
                       <Music2 size={15} className="text-saffron" />
                       <span className="min-w-0 truncate font-semibold">{nameOf(cue.assetId)}</span>
                       <span className="tabular ml-auto text-soft">
-                        {stretch ? `${clock(stretch.startMs)}–${clock(stretch.endMs)}` : 'not reached'}
+                        {span ? `${clock(span.startMs)}–${clock(span.endMs)}` : 'not reached'}
                       </span>
                       {index > 0 && (
                         <Button
@@ -121,7 +120,7 @@ export function SoundStation() {
                         square
                         className="size-7"
                         aria-label={`Take out ${nameOf(cue.assetId)}`}
-                        onClick={() => setCues(show.cues.filter((other) => other.id !== cue.id))}
+                        onClick={() => edit({ kind: 'remove-sounds', slideId: null, soundIds: [cue.id] })}
                       >
                         <Trash2 size={14} />
                       </Button>
@@ -203,17 +202,7 @@ export function SoundStation() {
                     sound={sound}
                     name={nameOf(sound.assetId)}
                     onMusic={() =>
-                      setCues([
-                        ...show.cues,
-                        {
-                          id: cueId(nanoid(10)),
-                          assetId: sound.assetId,
-                          trimStartMs: 0,
-                          gainDb: 0,
-                          fadeInMs: 0,
-                          fadeOutMs: DEFAULT_FADE_OUT_MS,
-                        },
-                      ])
+                      edit(songAdded(show.cues, songAfter(cueId(nanoid(10)), sound.assetId, DEFAULT_FADE_OUT_MS)))
                     }
                   />
                 ))}
@@ -230,7 +219,7 @@ function FreeSound({ sound, name, onMusic }: { sound: SheetEntry; name: string; 
   const slides = useShow((state) => state.show.slides);
   const anchor = useShow((state) => state.anchor);
   const edit = useShow((state) => state.edit);
-  const spokenOn = slides.findIndex((slide) => slide.narration?.assetId === sound.assetId);
+  const spokenOn = slides.findIndex((slide) => slide.sounds.some((placed) => placed.assetId === sound.assetId));
   const chosen = slides.findIndex((slide) => slide.id === anchor);
   const lengthMs = sound.facts?.kind === 'sound' ? sound.facts.lengthMs : 0;
   return (
@@ -252,9 +241,9 @@ function FreeSound({ sound, name, onMusic }: { sound: SheetEntry; name: string; 
             title={chosen < 0 ? 'Choose a slide on the left first' : undefined}
             onClick={() =>
               edit({
-                kind: 'set-narration',
+                kind: 'add-sounds',
                 slideId: slides[chosen]!.id,
-                narration: { assetId: sound.assetId, offsetMs: 500, gainDb: 0 },
+                runs: [{ afterId: null, sounds: [voiceHere(cueId(nanoid(10)), sound.assetId, 500)] }],
               })
             }
           >

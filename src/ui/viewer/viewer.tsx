@@ -1,5 +1,6 @@
 'use client';
 
+import { momentOfFrame } from '../../core/timing/frames';
 import { Maximize, Pause, Play, SkipBack, SkipForward } from 'lucide-react';
 import { Slider } from 'radix-ui';
 import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
@@ -45,7 +46,7 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
 
   const index = slideIndexAt(spans, momentMs);
   const span = index === null ? null : spans[index]!;
-  const frameMs = 1000 / show.frame.framesPerSecond;
+  const frameMs = momentOfFrame(1, show.frame.rate);
   const toggle = () => {
     if (playing) pause();
     else if (reach === 'slide' && span) play(span.startMs, span.endMs);

@@ -1,4 +1,5 @@
 import { ID, list, object, orNull } from '../../schema/schema';
+import { withFreedEnds } from '../freed-sounds';
 import { MOST_SLIDES } from '../limits';
 import { putIn, type PlacedSlides } from '../order';
 import { SLIDE } from '../schemas/slide-schema';
@@ -20,8 +21,13 @@ export const addSlides: EditRecord<AddSlides> = {
       if (present.has(slide.id)) return refused('slide-already-there');
       present.add(slide.id);
     }
+    // What was copied from elsewhere may have a sound that ended with a slide that is not here.
+    const runs = edit.runs.map((run) => ({
+      ...run,
+      slides: run.slides.map((slide) => withFreedEnds(slide, (id) => present.has(id))),
+    }));
     return done(
-      { ...show, slides: putIn(show.slides, edit.runs) },
+      { ...show, slides: putIn(show.slides, runs) },
       { kind: 'remove-slides', slideIds: added.map((slide) => slide.id) },
     );
   },

@@ -2,12 +2,14 @@ import { checked, type Parts, type Schema } from '../../schema/schema';
 import type { EditRecord } from './edit-record';
 import { addLayers, type AddLayers } from './add-layers';
 import { addSlides, type AddSlides } from './add-slides';
+import { addSounds, type AddSounds } from './add-sounds';
 import { moveSlides, type MoveSlides } from './move-slides';
 import { placeLayers, type PlaceLayers } from './place-layers';
 import { putLayer, type PutLayer } from './put-layer';
 import { putSlides, type PutSlides } from './put-slides';
 import { removeLayers, type RemoveLayers } from './remove-layers';
 import { removeSlides, type RemoveSlides } from './remove-slides';
+import { removeSounds, type RemoveSounds } from './remove-sounds';
 import { renameShow, type RenameShow } from './rename-show';
 import { setBacking, type SetBacking } from './set-backing';
 import { setChannels, type SetChannels } from './set-channels';
@@ -25,7 +27,8 @@ import { setLight, type SetLight } from './set-light';
 import { setMarks, type SetMarks } from './set-marks';
 import { setMethods, type SetMethods } from './set-methods';
 import { setMove, type SetMove } from './set-move';
-import { setNarration, type SetNarration } from './set-narration';
+import { setShape, type SetShape } from './set-shape';
+import { setSound, type SetSound } from './set-sound';
 import { setTransitions, type SetTransitions } from './set-transitions';
 import { setWords, type SetWords } from './set-words';
 import { swapFile, type SwapFile } from './swap-file';
@@ -53,7 +56,10 @@ export type ShowEdit =
   | SetLight
   | SetEdge
   | SetBacking
-  | SetNarration
+  | SetShape
+  | AddSounds
+  | RemoveSounds
+  | SetSound
   | SetCues
   | SetDefaultLength
   | RenameShow
@@ -88,7 +94,10 @@ export const EDIT_RECORDS: Records = {
   'set-light': setLight,
   'set-edge': setEdge,
   'set-backing': setBacking,
-  'set-narration': setNarration,
+  'set-shape': setShape,
+  'add-sounds': addSounds,
+  'remove-sounds': removeSounds,
+  'set-sound': setSound,
   'set-cues': setCues,
   'set-default-length': setDefaultLength,
   'rename-show': renameShow,

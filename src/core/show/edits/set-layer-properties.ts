@@ -4,7 +4,7 @@ import { LAYER_PROPERTIES } from '../schemas/layer-schema';
 import { changeLayers, done, LAYER_ADDRESS, placeOfLayer, refused, type LayerAddress } from './changing';
 import type { EditRecord } from './edit-record';
 
-type Named = Omit<LayerParts, 'id' | 'channels' | 'edge'>;
+type Named = Omit<LayerParts, 'id' | 'channels' | 'edge' | 'shapes' | 'chosen'>;
 
 /** What is not named stays; null takes it away. */
 export type LayerProperties = { readonly [Name in keyof Named]?: Named[Name] | null };

@@ -1,4 +1,5 @@
-import { orNull } from '../../schema/schema';
+import { maybe, orNull } from '../../schema/schema';
+import { CHOOSER, withChooser, type Chooser } from '../chosen';
 import { isLit } from '../layer';
 import type { Light } from '../light';
 import { LIGHT } from '../schemas/light-schema';
@@ -7,6 +8,8 @@ import type { EditRecord } from './edit-record';
 
 interface Entry extends LayerAddress {
   readonly light: Light | null;
+  /** Who chose it: a hand when left out, and nobody when it is taken away. */
+  readonly by?: Chooser | null;
 }
 
 export interface SetLight {
@@ -16,17 +19,18 @@ export interface SetLight {
 
 export const setLight: EditRecord<SetLight> = {
   kind: 'set-light',
-  parts: { lights: atLayers<Entry>({ light: orNull(LIGHT) }) },
+  parts: { lights: atLayers<Entry>({ light: orNull(LIGHT), by: maybe(orNull(CHOOSER)) }) },
   apply(show, edit) {
     const { show: after, before } = changeLayers<Entry>(
       show,
       edit.lights,
-      (layer, { light }) => {
+      (layer, { light, by = light ? 'hand' : null }) => {
         if (!isLit(layer)) return layer;
         const { light: _before, ...rest } = layer;
-        return light ? { ...rest, light } : rest;
+        return withChooser(light ? { ...rest, light } : rest, 'light', by);
       },
-      (layer, address) => (isLit(layer) ? { ...address, light: layer.light ?? null } : null),
+      (layer, address) =>
+        isLit(layer) ? { ...address, light: layer.light ?? null, by: layer.chosen?.light ?? null } : null,
     );
     return before.length > 0 ? done(after, { kind: 'set-light', lights: before }) : refused('layer-not-found');
   },

@@ -1,3 +1,5 @@
+import { maybe, orNull } from '../../schema/schema';
+import { CHOOSER, withChooser, type Chooser } from '../chosen';
 import { MOVE } from '../schemas/layer-schema';
 import type { Move } from '../layer';
 import { changeLayers, done, LAYER_ADDRESS, placeOfLayer, refused, slideOf, type LayerAddress } from './changing';
@@ -6,18 +8,24 @@ import type { EditRecord } from './edit-record';
 export interface SetMove extends LayerAddress {
   readonly kind: 'set-move';
   readonly move: Move;
+  /** Who chose it: a hand when left out, and nobody when it is automatic. */
+  readonly by?: Chooser | null;
 }
 
 export const setMove: EditRecord<SetMove> = {
   kind: 'set-move',
-  parts: { ...LAYER_ADDRESS, move: MOVE },
+  parts: { ...LAYER_ADDRESS, move: MOVE, by: maybe(orNull(CHOOSER)) },
   apply(show, edit) {
     if (!slideOf(show, edit.slideId)) return refused('slide-not-found');
     const { show: after, before } = changeLayers<SetMove>(
       show,
       [edit],
-      (layer, { move }) => (layer.kind === 'picture' ? { ...layer, move } : layer),
-      (layer, address) => (layer.kind === 'picture' ? { ...address, kind: 'set-move', move: layer.move } : null),
+      (layer, { move, by = move.kind === 'automatic' ? null : 'hand' }) =>
+        layer.kind === 'picture' ? withChooser({ ...layer, move }, 'move', by) : layer,
+      (layer, address) =>
+        layer.kind === 'picture'
+          ? { ...address, kind: 'set-move', move: layer.move, by: layer.chosen?.move ?? null }
+          : null,
     );
     return before[0] ? done(after, before[0]) : refused('layer-not-found');
   },

@@ -2,6 +2,7 @@ import type { ShowEdit } from '../edit';
 import type { Show } from '../show';
 import { fromOneToTwo } from './from-1-to-2';
 import { fromTwoToThree } from './from-2-to-3';
+import { fromThreeToFour } from './from-3-to-4';
 import { FORMAT_VERSION } from './version';
 
 /** One step from a version of the format to the next. What comes in is as that version wrote it; what goes out is checked by whoever reads it. */
@@ -15,7 +16,7 @@ export interface RaiseStep {
 export type Loose = Readonly<Record<string, unknown>>;
 
 /** `STEPS[0]` leads from version 1 to 2, and so on. */
-const STEPS: readonly RaiseStep[] = [fromOneToTwo, fromTwoToThree];
+const STEPS: readonly RaiseStep[] = [fromOneToTwo, fromTwoToThree, fromThreeToFour];
 
 /** What was kept was written by a newer version of the format than this one can read. */
 export class NewerFormatError extends Error {

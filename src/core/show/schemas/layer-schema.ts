@@ -12,6 +12,7 @@ import {
   number,
   object,
   oneOf,
+  record,
   SVG_PATH,
   text,
   truth,
@@ -19,6 +20,7 @@ import {
   type Parts,
   type PartsOf,
   type Schema,
+  type TextSchema,
 } from '../../schema/schema';
 import type { Framing } from '../../motion/framing';
 import {
@@ -38,7 +40,10 @@ import {
   type Space,
   type Tether,
 } from '../layer';
-import { LONGEST_NAME, LONGEST_SLIDE_MS, MOST_LAYERS } from '../limits';
+import { LAYER_CHOSEN } from '../chosen';
+import { LONGEST_NAME, LONGEST_SLIDE_MS, MOST_LAYERS, MOST_SHAPES } from '../limits';
+import { SHAPE_LIKE, type ShapeCorrection } from '../shape';
+import { WORDS_PLACES } from '../words';
 import { channel } from './channel-schema';
 import { EDGE } from './edge-schema';
 import { LIGHT } from './light-schema';
@@ -102,7 +107,7 @@ export const TETHER: Schema = object<Tether>({
 });
 
 /** What can be said of any layer by itself, apart from what it shows and where it stands. */
-export const LAYER_PROPERTIES: PartsOf<Omit<LayerParts, 'id' | 'channels' | 'edge'>> = {
+export const LAYER_PROPERTIES: PartsOf<Omit<LayerParts, 'id' | 'channels' | 'edge' | 'shapes' | 'chosen'>> = {
   name: maybe(text(LONGEST_NAME)),
   hidden: maybe(truth),
   locked: maybe(truth),
@@ -111,11 +116,26 @@ export const LAYER_PROPERTIES: PartsOf<Omit<LayerParts, 'id' | 'channels' | 'edg
   tether: maybe(TETHER),
 };
 
+export const SHAPE_NAME: TextSchema = {
+  is: 'text',
+  least: 3,
+  most: 11,
+  like: { pattern: SHAPE_LIKE, says: 'must be a shape such as 16:9', samples: ['16:9', '1:1'] },
+};
+export const SHAPE_CORRECTION: Schema = object<ShapeCorrection>({
+  crop: maybe(CROP),
+  move: maybe(MOVE),
+  place: maybe(oneOf(WORDS_PLACES)),
+  hidden: maybe(truth),
+});
+
 const PARTS: PartsOf<LayerParts> = {
   id: ID,
   ...LAYER_PROPERTIES,
   channels: maybe(object<Channels>(CHANNELS)),
   edge: maybe(EDGE),
+  shapes: maybe(record(SHAPE_NAME, SHAPE_CORRECTION, MOST_SHAPES, 1)),
+  chosen: maybe(LAYER_CHOSEN),
 };
 const LIT: PartsOf<LitParts> = { ...PARTS, light: maybe(LIGHT) };
 

@@ -1,6 +1,5 @@
 import {
   COLOUR,
-  DECIBELS,
   HASH,
   ID,
   kinds,
@@ -9,7 +8,6 @@ import {
   number,
   object,
   oneOf,
-  orNull,
   record,
   text,
   whole,
@@ -20,7 +18,6 @@ import {
   LARGEST_FRAME_PX,
   LONGEST_SHOW_TITLE,
   LONGEST_SLIDE_MS,
-  MOST_CUES,
   MOST_MARKS,
   MOST_SLIDES,
   SHORTEST_SLIDE_MS,
@@ -30,8 +27,10 @@ import type { MethodPins } from '../../facts/fact-kinds';
 import { FORMAT_VERSION } from '../format/version';
 import { CHOSEN } from '../chosen';
 import { MARKS } from '../mark';
-import type { Backing, Cue, FrameShape, Narration, Show, ShowContent, Slide } from '../show';
+import { FRAME_RATE } from '../../timing/frame-rate';
+import type { Backing, FrameShape, Show, ShowContent, Slide } from '../show';
 import { GRADIENT, LAYERS } from './layer-schema';
+import { CUES, SOUNDS_OF_A_SLIDE } from './sound-schema';
 import { TRANSITION } from './transition-schema';
 
 export const BACKING: Schema = kinds<Backing>({
@@ -42,10 +41,6 @@ export const BACKING: Schema = kinds<Backing>({
   blurred: { amount: number(0, 0.1), darkness: number(0, 1) },
 });
 
-export const NARRATION: Schema = orNull(
-  object<Narration>({ assetId: HASH, offsetMs: whole(0, LONGEST_SLIDE_MS), gainDb: DECIBELS }),
-);
-
 export const SLIDE_LENGTH: Schema = whole(SHORTEST_SLIDE_MS, LONGEST_SLIDE_MS);
 
 export const SLIDE: Schema = object<Slide>({
@@ -54,20 +49,10 @@ export const SLIDE: Schema = object<Slide>({
   transition: TRANSITION,
   backing: BACKING,
   layers: LAYERS,
-  narration: NARRATION,
+  sounds: SOUNDS_OF_A_SLIDE,
   chosen: maybe(CHOSEN),
 });
 
-export const CUE: Schema = object<Cue>({
-  id: ID,
-  assetId: HASH,
-  trimStartMs: whole(0, LONGEST_SLIDE_MS),
-  gainDb: DECIBELS,
-  fadeInMs: whole(0, 600_000),
-  fadeOutMs: whole(0, 600_000),
-});
-
-export const CUES: Schema = list(CUE, MOST_CUES);
 export const SHOW_TITLE: Schema = text(LONGEST_SHOW_TITLE);
 
 export const METHODS: Schema = object<MethodPins>({ basics: maybe(whole(1, 1000)) });
@@ -78,7 +63,7 @@ export const CONTENT_PARTS: PartsOf<ShowContent> = {
   frame: object<FrameShape>({
     widthPx: whole(SMALLEST_FRAME_PX, LARGEST_FRAME_PX),
     heightPx: whole(SMALLEST_FRAME_PX, LARGEST_FRAME_PX),
-    framesPerSecond: number(1, 120),
+    rate: FRAME_RATE,
   }),
   defaultLengthMs: SLIDE_LENGTH,
   slides: list(SLIDE, MOST_SLIDES),

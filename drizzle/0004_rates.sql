@@ -1,0 +1,1 @@
+ALTER TABLE `films` ADD `rate_seconds` integer DEFAULT 1 NOT NULL;

@@ -1,0 +1,45 @@
+import { ID, maybe, object, type PartsOf, type Schema } from '../../schema/schema';
+import type { CueId } from '../ids';
+import type { PlacedSound } from '../placed-sound';
+import { SOUND_PARTS } from '../schemas/sound-schema';
+import { done, refused } from './changing';
+import type { EditRecord } from './edit-record';
+import { placeOfSounds, SOUND_HOLDER, soundsIn, withSounds, type SoundHolder } from './sound-list';
+
+/** What is not named stays. */
+export type SoundProperties = Partial<Omit<PlacedSound, 'id'>>;
+
+/** Where one sound begins and ends, how loud it is, how it fades. */
+export interface SetSound {
+  readonly kind: 'set-sound';
+  readonly slideId: SoundHolder;
+  readonly soundId: CueId;
+  readonly properties: SoundProperties;
+}
+
+const { id: _id, ...PROPERTIES } = SOUND_PARTS;
+const MAYBE = Object.fromEntries(
+  Object.entries(PROPERTIES).map(([name, schema]): [string, Schema] => [name, maybe(schema)]),
+) as unknown as PartsOf<SoundProperties>;
+
+export const setSound: EditRecord<SetSound> = {
+  kind: 'set-sound',
+  parts: { slideId: SOUND_HOLDER, soundId: ID, properties: object<SoundProperties>(MAYBE) },
+  apply(show, edit) {
+    const there = soundsIn(show, edit.slideId);
+    if (!there) return refused('slide-not-found');
+    const sound = there.find((other) => other.id === edit.soundId);
+    if (!sound) return refused('sound-not-found');
+    const before = Object.fromEntries(
+      Object.keys(edit.properties).map((name) => [name, sound[name as keyof SoundProperties]]),
+    );
+    const sounds = there.map((other) => (other === sound ? { ...sound, ...edit.properties } : other));
+    return done(withSounds(show, edit.slideId, sounds), { ...edit, properties: before });
+  },
+  touched: (edit) => Object.keys(edit.properties).map((name) => placeOfSounds(edit.slideId, `${edit.soundId}/${name}`)),
+  sentence({ properties }) {
+    if ('gainDb' in properties) return 'change the volume';
+    if ('fadeInMs' in properties || 'fadeOutMs' in properties) return 'change a fade';
+    return 'starts' in properties || 'ends' in properties ? 'move a sound' : 'change a sound';
+  },
+};

@@ -1,0 +1,76 @@
+import type { AssetId, CueId, SlideId } from './ids';
+
+/**
+ * A piece of sound in its place: a song, a short sound, a voice. Those of the show stay when slides come and go; those of a slide go wherever it goes, and
+ * several may begin on one. Ids differ among the sounds of the show, and among those of a slide.
+ */
+export interface PlacedSound {
+  readonly id: CueId;
+  /** Music goes down under voices; short sounds neither go down nor push anything down. */
+  readonly kind: SoundKind;
+  readonly assetId: AssetId;
+  readonly starts: SoundStart;
+  readonly ends: SoundEnd;
+  /** Where in the file it begins. */
+  readonly trimStartMs: number;
+  readonly gainDb: number;
+  readonly fadeInMs: number;
+  /** Tied to where it ends, wherever that is. */
+  readonly fadeOutMs: number;
+}
+
+export type SoundKind = 'song' | 'effect' | 'voice';
+export const SOUND_KINDS: readonly SoundKind[] = ['song', 'effect', 'voice'];
+
+/** What a sound of the show can be tied to. */
+export type Anchor =
+  /** So long after a slide is first seen. */
+  | { readonly at: 'slide'; readonly slideId: SlideId; readonly offsetMs: number }
+  | { readonly at: 'moment'; readonly momentMs: number }
+  /** So long before the end of the show. */
+  | { readonly at: 'show-end'; readonly beforeMs: number };
+
+export type SoundStart =
+  | Anchor
+  /** Where the sound before it in the list ends; the first one at the start of the show. */
+  | { readonly at: 'after' }
+  /** So long after the slide that holds it is first seen. */
+  | { readonly at: 'here'; readonly offsetMs: number };
+
+/** Never later than the file’s own end and the end of the show. */
+export type SoundEnd = Anchor | { readonly at: 'own-end' };
+
+/** A song after those that are there. */
+export function songAfter(id: CueId, assetId: AssetId, fadeOutMs: number): PlacedSound {
+  return {
+    id,
+    kind: 'song',
+    assetId,
+    starts: { at: 'after' },
+    ends: { at: 'own-end' },
+    trimStartMs: 0,
+    gainDb: 0,
+    fadeInMs: 0,
+    fadeOutMs,
+  };
+}
+
+/** A voice on a slide. */
+export function voiceHere(id: CueId, assetId: AssetId, offsetMs: number): PlacedSound {
+  return { ...songAfter(id, assetId, 0), kind: 'voice', starts: { at: 'here', offsetMs } };
+}
+
+/** What is spoken on a slide; the first when there are several. */
+export function voiceOf({ sounds }: { readonly sounds: readonly PlacedSound[] }): PlacedSound | null {
+  return sounds.find((sound) => sound.kind === 'voice') ?? null;
+}
+
+/** So long after the slide is seen; 0 for a sound that is not held by one. */
+export function offsetHereMs({ starts }: PlacedSound): number {
+  return starts.at === 'here' ? starts.offsetMs : 0;
+}
+
+/** The slides a sound is tied to. */
+export function slidesNamedBy({ starts, ends }: PlacedSound): SlideId[] {
+  return [starts, ends].flatMap((anchor) => (anchor.at === 'slide' ? [anchor.slideId] : []));
+}

@@ -1,0 +1,56 @@
+import {
+  DECIBELS,
+  HASH,
+  ID,
+  list,
+  object,
+  oneOf,
+  whole,
+  type Parts,
+  type PartsOf,
+  type Schema,
+} from '../../schema/schema';
+import { LONGEST_SHOW_MS, LONGEST_SLIDE_MS, MOST_CUES, MOST_SOUNDS_OF_A_SLIDE } from '../limits';
+import { SOUND_KINDS, type Anchor, type PlacedSound, type SoundEnd, type SoundStart } from '../placed-sound';
+
+/** What each place of a union told apart by `at` says. */
+type PartsAt<Place extends { readonly at: string }> = {
+  readonly [At in Place['at']]: PartsOf<Omit<Extract<Place, { readonly at: At }>, 'at'>>;
+};
+const places = <Place extends { readonly at: string }>(of: PartsAt<Place>): Schema => ({
+  is: 'kinds',
+  by: 'at',
+  kinds: of as unknown as Record<string, Parts>,
+});
+
+const ANCHORS: PartsAt<Anchor> = {
+  slide: { slideId: ID, offsetMs: whole(0, LONGEST_SLIDE_MS) },
+  moment: { momentMs: whole(0, LONGEST_SHOW_MS) },
+  'show-end': { beforeMs: whole(0, LONGEST_SHOW_MS) },
+};
+const HERE = { here: { offsetMs: whole(0, LONGEST_SLIDE_MS) } };
+const LONGEST_FADE_MS = 600_000;
+
+export const SOUND_PARTS: PartsOf<PlacedSound> = {
+  id: ID,
+  kind: oneOf(SOUND_KINDS),
+  assetId: HASH,
+  starts: places<SoundStart>({ ...ANCHORS, after: {}, ...HERE }),
+  ends: places<SoundEnd>({ ...ANCHORS, 'own-end': {} }),
+  trimStartMs: whole(0, LONGEST_SLIDE_MS),
+  gainDb: DECIBELS,
+  fadeInMs: whole(0, LONGEST_FADE_MS),
+  fadeOutMs: whole(0, LONGEST_FADE_MS),
+};
+export const SOUND: Schema = object<PlacedSound>(SOUND_PARTS);
+export const CUES: Schema = list(
+  object<PlacedSound>({
+    ...SOUND_PARTS,
+    starts: places<Exclude<SoundStart, { readonly at: 'here' }>>({ ...ANCHORS, after: {} }),
+  }),
+  MOST_CUES,
+);
+export const SOUNDS_OF_A_SLIDE: Schema = list(
+  object<PlacedSound>({ ...SOUND_PARTS, starts: places<Extract<SoundStart, { readonly at: 'here' }>>(HERE) }),
+  MOST_SOUNDS_OF_A_SLIDE,
+);

@@ -1,0 +1,95 @@
+import type { AssetFacts, FactsById } from '../show/asset-facts';
+import type { CueId } from '../show/ids';
+import { offsetHereMs, type Anchor, type PlacedSound, type SoundKind } from '../show/placed-sound';
+import type { Show, Slide } from '../show/show';
+import { momentSeen } from '../timing/frames';
+import { showLengthMs, slideSpans } from '../timing/slide-span';
+
+/** When a placed sound is heard: `[startMs, endMs)`, within the show. */
+export interface SoundSpan {
+  readonly sound: PlacedSound;
+  readonly startMs: number;
+  readonly endMs: number;
+}
+
+export interface Take {
+  readonly id: CueId;
+  readonly kind: SoundKind;
+  readonly from: number;
+  readonly to: number;
+}
+
+/**
+ * When each of the show’s sounds is heard, the show’s own first, then those that slides hold; those that are never heard are left out. What is tied to a
+ * slide begins in the very frame in which that is first seen.
+ */
+export function soundSpans(show: Show, facts: FactsById): SoundSpan[] {
+  const lengthMs = showLengthMs(show);
+  return unbounded(show, facts).flatMap(({ sound, startMs, endMs }) =>
+    Math.min(endMs, lengthMs) > startMs ? [{ sound, startMs, endMs: Math.min(endMs, lengthMs) }] : [],
+  );
+}
+
+/** When the music would end if the show went on: how long it is. 0 without songs. */
+export function musicLengthMs(show: Show, facts: FactsById): number {
+  return unbounded(show, facts).reduce(
+    (latest, { sound, endMs }) => (sound.kind === 'song' ? Math.max(latest, endMs) : latest),
+    0,
+  );
+}
+
+/** The sounds a slide holds, for drawing beside it: shares of its length. Those that go on over later slides end at 1. */
+export function takesOf(slide: Slide, facts: FactsById): Take[] {
+  return slide.sounds.flatMap((sound) => {
+    const ownMs = soundLengthMs(facts.get(sound.assetId)) - sound.trimStartMs;
+    const from = offsetHereMs(sound) / slide.lengthMs;
+    if (ownMs <= 0 || from >= 1) return [];
+    return [{ id: sound.id, kind: sound.kind, from, to: Math.min(1, from + ownMs / slide.lengthMs) }];
+  });
+}
+
+/** When the voices of a slide have all been heard, from its start; 0 without any. */
+export function spokenMs(slide: Slide, facts: FactsById): number {
+  return slide.sounds
+    .filter((sound) => sound.kind === 'voice' && sound.ends.at === 'own-end')
+    .reduce((latest, sound) => {
+      const ownMs = soundLengthMs(facts.get(sound.assetId)) - sound.trimStartMs;
+      return Math.max(latest, ownMs > 0 ? offsetHereMs(sound) + ownMs : 0);
+    }, 0);
+}
+
+/** Whether the show is long enough for them or not. */
+function unbounded(show: Show, facts: FactsById): SoundSpan[] {
+  const spans = slideSpans(show.slides);
+  const rate = show.frame.rate;
+  const seenMs = new Map(spans.map((span) => [span.slideId, momentSeen(span.startMs, rate)]));
+  const lengthMs = showLengthMs(show);
+  const momentOf = (anchor: Anchor): number => {
+    if (anchor.at === 'slide') return (seenMs.get(anchor.slideId) ?? 0) + anchor.offsetMs;
+    return anchor.at === 'moment' ? momentSeen(anchor.momentMs, rate) : Math.max(0, lengthMs - anchor.beforeMs);
+  };
+  const heard = (sound: PlacedSound, startMs: number): SoundSpan => {
+    const ownEndMs = startMs + Math.max(0, soundLengthMs(facts.get(sound.assetId)) - sound.trimStartMs);
+    const endMs = sound.ends.at === 'own-end' ? ownEndMs : Math.min(ownEndMs, momentOf(sound.ends));
+    return { sound, startMs, endMs: Math.max(startMs, endMs) };
+  };
+  let beforeMs = 0;
+  const cues = show.cues.map((cue): SoundSpan => {
+    const { starts } = cue;
+    const span = heard(cue, starts.at === 'after' || starts.at === 'here' ? beforeMs : momentOf(starts));
+    beforeMs = span.endMs;
+    return span;
+  });
+  const held = show.slides.flatMap((slide) =>
+    slide.sounds.map((sound): SoundSpan => {
+      const { starts } = sound;
+      if (starts.at !== 'here') return heard(sound, starts.at === 'after' ? seenMs.get(slide.id)! : momentOf(starts));
+      return heard(sound, seenMs.get(slide.id)! + starts.offsetMs);
+    }),
+  );
+  return [...cues, ...held];
+}
+
+function soundLengthMs(facts: AssetFacts | undefined): number {
+  return facts && facts.kind !== 'picture' ? facts.lengthMs : 0;
+}
