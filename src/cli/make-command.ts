@@ -101,7 +101,7 @@ export async function makeCommand(args: readonly string[], { folder, out, tell }
           slides: show.slides.map((slide, index) => {
             const layer = mainLayerOf(slide)!;
             const span = prepared.spans[index]!;
-            const move = prepared.moves.get(layer.id)!;
+            const move = prepared.moves.get(slide.id)!.get(layer.id)!;
             return {
               picture: fileOf.get(layer.assetId),
               startMs: span.startMs,

@@ -110,6 +110,35 @@ describe('what an earlier version wrote', () => {
   });
 });
 
+describe('planes that pass through each other', () => {
+  const solid = (id: string, colour: string, tiltYDegrees: number, more: Record<string, unknown> = {}) => ({
+    kind: 'solid',
+    id,
+    colour,
+    channels: { width: 0.5, height: 0.8, tiltYDegrees },
+    ...more,
+  });
+  const inCanvas = (inner: Record<string, unknown>, tiltYDegrees: number) => ({
+    kind: 'group',
+    id: 'canvas',
+    channels: { width: 0.5, height: 0.8, tiltYDegrees, opacity: 0.99 },
+    layers: [{ ...inner, channels: {} }],
+  });
+  it.each([
+    ['drawn straight away', [solid('a', '#d02020', 40), solid('b', '#2020d0', -40)]],
+    ['drawn on a canvas of their own', [solid('a', '#d02020', 40), inCanvas(solid('b', '#2020d0', 0), -40)]],
+    ['in the other order', [solid('b', '#2020d0', -40), solid('a', '#d02020', 40)]],
+  ])('are cut where they cross, %s, without a gap between', async (_name, layers) => {
+    const { data } = await draw(whole([slide([{ kind: 'group', id: 'g', space: {}, layers }])]), 1);
+    const redness = (x: number) => data[3 * (90 * 320 + x)]! - data[3 * (90 * 320 + x) + 2]!;
+    const blueness = (x: number) => -redness(x);
+    // The red one leans away at the right, the blue one at the left; they cross in the middle.
+    expect(Math.min(redness(110), redness(150), blueness(170), blueness(210))).toBeGreaterThan(100);
+    const light = (x: number) => Math.max(data[3 * (90 * 320 + x)]!, data[3 * (90 * 320 + x) + 2]!);
+    for (let x = 150; x <= 170; x += 1) expect(light(x)).toBeGreaterThan(95);
+  });
+});
+
 describe('another shape', () => {
   const frame = async (document: unknown, shape: string) => {
     await writeFile(path.join(folder, 'show.json'), JSON.stringify(document));

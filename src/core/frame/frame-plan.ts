@@ -6,6 +6,7 @@ import type { PrintEffect } from '../show/light';
 import type { WordsPlace, WordsStyle, WordsUnit, WordsWay } from '../show/words';
 import type { TransitionPlan } from '../transitions/transition-plan';
 import type { Matrix3 } from './matrix';
+import type { HalfPlane } from './polygon';
 
 /** Everything a frame shows, as plain data; `paintFrame` performs it. */
 export interface FramePlan {
@@ -52,6 +53,8 @@ export interface LayerPlan {
   readonly plain: boolean;
   /** Shares of the box that are cut away. */
   readonly crop: { readonly left: number; readonly top: number; readonly right: number; readonly bottom: number };
+  /** It is drawn only where each of these is positive on the screen: where it passes through others in its space. At most eight. */
+  readonly cuts: readonly HalfPlane[];
   /** 0…1 */
   readonly opacity: number;
   /** Standard deviation. */

@@ -2,7 +2,7 @@ import { valueAt, type Channel } from '../keys/channel';
 import { factsInUse } from '../motion/crop';
 import { betweenFramings, type Framing } from '../motion/framing';
 import { settle } from '../keys/easing';
-import type { PlannedMove } from '../motion/automatic-move';
+import type { SlideMoves } from '../motion/plan-moves';
 import type { FactsById } from '../show/asset-facts';
 import type { LayerId } from '../show/ids';
 import { everyLayer, type GroupLayer, type Layer } from '../show/layer';
@@ -17,7 +17,7 @@ interface FrameSize {
 export interface PoseSurroundings {
   readonly slide: Slide;
   readonly facts: FactsById;
-  readonly moves: ReadonlyMap<LayerId, PlannedMove>;
+  readonly moves: SlideMoves;
   readonly frame: FrameSize;
   /** How long the slide is seen. */
   readonly seenMs: number;

@@ -121,7 +121,7 @@ describe('planFrame', () => {
 
 describe('pictureSizeFor', () => {
   it('keeps source pixels per frame pixel within 1.1…1.5 over an automatic move', () => {
-    for (const [id, move] of prepared.moves) {
+    for (const [id, move] of [...prepared.moves.values()].flatMap((of) => [...of])) {
       const layer = show.slides.flatMap((entry) => entry.layers).find((entry) => entry.id === id)!;
       if (layer.kind !== 'picture' && layer.kind !== 'clip') continue;
       const known = facts.get(layer.assetId)! as { widthPx: number; heightPx: number };

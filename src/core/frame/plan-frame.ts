@@ -1,9 +1,8 @@
 import { factsInUse } from '../motion/crop';
 import { fillFraming } from '../motion/framing';
-import { planMoves } from '../motion/plan-moves';
-import type { PlannedMove } from '../motion/automatic-move';
+import { NO_MOVES, planMoves, type Moves, type SlideMoves } from '../motion/plan-moves';
 import type { FactsById } from '../show/asset-facts';
-import type { AssetId, LayerId } from '../show/ids';
+import type { AssetId } from '../show/ids';
 import { mainLayerOf, type Show, type Slide } from '../show/show';
 import { showLengthMs, slideIndexAt, slideSpans, type SlideSpan } from '../timing/slide-span';
 import { planTransition, transitionProgress } from '../transitions/transition-plan';
@@ -11,7 +10,8 @@ import { unreachable } from '../unreachable';
 import type { BackingPlan, FramePlan, LayerPlan, SlidePlan } from './frame-plan';
 import { pictureSizeFor } from './picture-size';
 import { cropPlan } from './plan-crop';
-import { masksOf, planLayers, type SlideSurroundings } from './plan-layers';
+import { masksOf, planLayers } from './plan-layers';
+import type { SlideSurroundings } from './slide-moment';
 
 interface FrameSize {
   readonly widthPx: number;
@@ -23,7 +23,7 @@ export interface PreparedShow {
   readonly show: Show;
   readonly facts: FactsById;
   readonly spans: readonly SlideSpan[];
-  readonly moves: ReadonlyMap<LayerId, PlannedMove>;
+  readonly moves: Moves;
   readonly lengthMs: number;
   /** What slides need beside themselves, by slide and frame size; filled as they are planned. */
   readonly surroundings: Map<string, SlideSurroundings>;
@@ -93,7 +93,7 @@ function surroundingsOf(prepared: PreparedShow, index: number, frame: FrameSize)
     span,
     frame,
     facts: prepared.facts,
-    moves: prepared.moves,
+    moves: prepared.moves.get(slide.id) ?? NO_MOVES,
     seenMs: span.leavesMs - span.startMs,
     masks: masksOf(slide.layers),
     largest: new Map(),
@@ -130,7 +130,7 @@ function planBacking({ slide, facts, moves, frame }: SlideSurroundings, layers: 
 function planBlurred(
   slide: Slide,
   facts: FactsById,
-  moves: ReadonlyMap<LayerId, PlannedMove>,
+  moves: SlideMoves,
   layers: readonly LayerPlan[],
   own: { amount: number; darkness: number } | null,
 ): BackingPlan {

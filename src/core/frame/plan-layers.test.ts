@@ -1,10 +1,12 @@
 import { describe, expect, it } from '@jest/globals';
 import type { AssetFacts } from '../show/asset-facts';
 import { assetId, layerId, showId, slideId } from '../show/ids';
-import type { Layer, PictureLayer } from '../show/layer';
+import type { BoxLayer, Layer, PictureLayer } from '../show/layer';
 import { emptyShow, type Show, type Slide } from '../show/show';
 import type { LayerPlan } from './frame-plan';
-import { mapped } from './matrix';
+import { inverse3, mapped, projected } from './matrix';
+import { boxFaces } from './box-faces';
+import { blankSlide } from '../show/new-slide';
 import { sizesFor } from './picture-size';
 import { planSlide, prepareShow } from './plan-frame';
 import { facesEye, farToNear } from './space-order';
@@ -115,6 +117,35 @@ describe('where layers stand', () => {
       of({ flip: { across: true }, channels: { width: 0.3, tiltYDegrees: 180 }, back: { assetId: WIDE } }),
     ).toEqual([b, a, d, c]);
     expect(planned([picture('a', { flip: { across: true } })])[0]!.plain).toBe(false);
+  });
+  it('carries what is in a group, also what has no channels of its own', () => {
+    const words: Layer = { kind: 'words', id: layerId('w'), title: 'Dusk', subtitle: '', place: 'centre' };
+    const moved = { x: 0.25, y: 0.25, width: 0.5, height: 0.5 };
+    const plans = planned(
+      [
+        { kind: 'group', id: layerId('g'), channels: moved, layers: [picture('p'), words] },
+        { kind: 'group', id: layerId('h'), layers: [picture('q')] },
+      ],
+      2000,
+    );
+    expect(plans.map((plan) => [plan.content.kind, plan.plain, middle(plan)])).toEqual([
+      ['picture', false, [400, 225]],
+      ['words', false, [400, 225]],
+      ['picture', true, [800, 450]],
+    ]);
+    expect(widthOf(plans[0]!)).toBeCloseTo(800, 5);
+  });
+  it('moves a picture by its own slide’s framing, whatever layers of other slides are called', () => {
+    const framing = (x: number) => ({ x, y: 0.5, width: 0.4, height: 0.4, turnDegrees: 0 });
+    const slide = (id: string, x: number): Slide => ({
+      ...blankSlide(4000, '#000000', () => id),
+      layers: [picture('same', { move: { kind: 'set', first: framing(x), last: framing(x) } })],
+    });
+    const prepared = prepareShow({ ...emptyShow(showId('x'), ''), slides: [slide('a', 0.3), slide('b', 0.7)] }, facts);
+    expect([0, 1].map((index) => planSlide(prepared, index, 1000, HD).layers[0]!.content)).toMatchObject([
+      { framing: { x: 0.3 } },
+      { framing: { x: 0.7 } },
+    ]);
   });
   it('moves a group’s layers as one, sizes and turns included', () => {
     const [plan] = planned([
@@ -245,9 +276,62 @@ describe('depth', () => {
       times4(rotation(0, 0, tiltY), times4(scaling(side, side, 1), translation(-0.5, -0.5, 0))),
     ),
   });
+  /** Faces turned to the eye of boxes that stand in a leaning circle. `stretch` makes them so large that they reach into each other. */
+  const ringOfBoxes = (count: number, turned: number, stretch = 1): { name: string; box: Matrix4 }[] => {
+    const side = (stretch * 1500) / Math.max(6, count);
+    const faces = { kind: 'colour', colour: '#ffffff' } as const;
+    return Array.from({ length: count }, (_, index) => {
+      const angle = (index * 360) / count + turned;
+      const around = times4(rotation(0, 24, 0), rotation(0, 0, angle));
+      const box = times4(
+        translation(0, 0, -200),
+        times4(around, times4(translation(0, 0, 420), times4(scaling(side, side, 1), translation(-0.5, -0.5, 0)))),
+      );
+      const layer: BoxLayer = {
+        kind: 'box',
+        id: layerId(`b${index}`),
+        depth: 0.3,
+        faces: { front: faces, back: faces, left: faces, right: faces, top: faces, bottom: faces },
+      };
+      return boxFaces(layer, box, side).map((face) => ({ name: `${index} ${face.side}`, box: face.box }));
+    })
+      .flat()
+      .filter((face) => facesEye(face.box, eye));
+  };
+  /** Places of the screen where what is drawn last is not what a ray from the eye meets first; those within a pixel of a side or of the next plane are passed over. */
+  function wrongPlaces(planes: readonly { name: string; box: Matrix4 }[]): number {
+    const pieces = farToNear(planes, (item) => item.box, eye).map(({ item, cuts }) => ({
+      item,
+      cuts,
+    }));
+    const backs = planes.map((item) => ({ item, back: inverse3(projected(item.box, eye)) }));
+    let wrong = 0;
+    for (let y = -440.5; y < 450; y += 37)
+      for (let x = -790.5; x < 800; x += 37) {
+        const met = backs.flatMap(({ item, back }) => {
+          if (!back) return [];
+          const at = mapped(back, x, y);
+          const far = Math.max(Math.abs(at.x - 0.5), Math.abs(at.y - 0.5));
+          return [{ item, nearness: at.w, inside: far <= 0.5, sure: Math.abs(far - 0.5) > 0.012 }];
+        });
+        const hits = met.filter((one) => one.inside).sort((a, b) => b.nearness - a.nearness);
+        if (hits.length === 0 || met.some((one) => !one.sure)) continue;
+        if (hits[1] && hits[0]!.nearness - hits[1].nearness < 2e-3) continue;
+        const drawn = pieces.findLast(({ item, cuts }) => {
+          const back = backs.find((one) => one.item === item)!.back!;
+          const at = mapped(back, x, y);
+          return (
+            Math.max(Math.abs(at.x - 0.5), Math.abs(at.y - 0.5)) <= 0.5 &&
+            cuts.every(({ a, b, c }) => a * x + b * y + c >= 0)
+          );
+        });
+        if (drawn?.item !== hits[0]!.item) wrong += 1;
+      }
+    return wrong;
+  }
   const order = (...planes: { name: string; box: Matrix4 }[]) =>
     farToNear(planes, (item) => item.box, eye)
-      .map((item) => item.name)
+      .map(({ item }) => item.name)
       .join(' ');
 
   it('draws what is behind first, in whatever order it was laid', () => {
@@ -259,6 +343,42 @@ describe('depth', () => {
     // To the right the long plane leans away; the small one stands before it there, though farther from the eye than its middle.
     expect(order(plane('small', 200, 0, -150, 0, 60), long)).toBe('long small');
     expect(order(plane('small', 200, 0, -700, 0, 60), long)).toBe('small long');
+  });
+  it('keeps planes that lie in one plane as they lie in the pile', () => {
+    expect(order(plane('below', 0, 0, 0), plane('above', 40, 10, 0))).toBe('below above');
+    expect(order(plane('above', 40, 10, 0), plane('below', 0, 0, 0))).toBe('above below');
+  });
+  it('cuts planes that pass through each other where they cross', () => {
+    const pieces = farToNear([plane('one', 0, 0, 0, 40), plane('other', 0, 0, 0, -40)], (item) => item.box, eye);
+    expect(pieces.length).toBe(3);
+    expect(wrongPlaces([plane('one', 0, 0, 0, 40), plane('other', 0, 0, 0, -40)])).toBe(0);
+    expect(wrongPlaces(['a', 'b', 'c', 'd'].map((name, index) => plane(name, 0, 0, 0, index * 45 + 3)))).toBe(0);
+  });
+  it('opens a ring of planes that each cover the next', () => {
+    // Three long strips, each leaning over the one after it.
+    const strip = (name: string, turn: number) => ({
+      name,
+      box: times4(
+        rotation(turn, 0, 0),
+        times4(
+          translation(0, 130, 0),
+          times4(rotation(0, 0, 25), times4(scaling(900, 90, 1), translation(-0.5, -0.5, 0))),
+        ),
+      ),
+    });
+    const ring = [strip('a', 0), strip('b', 120), strip('c', 240)];
+    expect(farToNear(ring, (item) => item.box, eye).length).toBeGreaterThan(3);
+    expect(wrongPlaces(ring)).toBe(0);
+  });
+  it.each([4, 12, 36])('draws a turning ring of %d boxes as rays find it, at sixty moments', (count) => {
+    let wrong = 0;
+    for (let moment = 0; moment < 60; moment += 1) wrong += wrongPlaces(ringOfBoxes(count, moment * 6.1));
+    expect(wrong).toBe(0);
+  });
+  it('draws boxes that pass through each other as rays find it', () => {
+    let wrong = 0;
+    for (let moment = 0; moment < 12; moment += 1) wrong += wrongPlaces(ringOfBoxes(12, moment * 29, 1.6));
+    expect(wrong).toBe(0);
   });
   it('knows which side of a box is turned to the eye', () => {
     expect([facesEye(plane('a', 0, 0, 0).box, eye), facesEye(plane('a', 0, 0, 0, 120).box, eye)]).toEqual([

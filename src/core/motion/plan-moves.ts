@@ -1,6 +1,6 @@
 import { unreachable } from '../unreachable';
 import type { AssetFacts, FactsById } from '../show/asset-facts';
-import type { LayerId } from '../show/ids';
+import type { LayerId, SlideId } from '../show/ids';
 import type { FrameShape, Show, Slide } from '../show/show';
 import { valueAt } from '../keys/channel';
 import { everyLayer, type ClipLayer, type Move, type PictureLayer } from '../show/layer';
@@ -18,19 +18,20 @@ import {
 /** Clips are seen moving and are forgiven more softness than a print. */
 const CLIP_ENLARGEMENT = 3;
 
-/** The move of every picture and clip in the show, by layer. Layers whose facts are unknown have none. A slide that is as it was keeps its moves, the very same ones. */
-export function planMoves(
-  show: Show,
-  facts: FactsById,
-  spans: readonly SlideSpan[],
-): ReadonlyMap<LayerId, PlannedMove> {
-  const moves = new Map<LayerId, PlannedMove>();
+/** The moves of a slide's pictures and clips. Layers whose facts are unknown have none. */
+export type SlideMoves = ReadonlyMap<LayerId, PlannedMove>;
+export type Moves = ReadonlyMap<SlideId, SlideMoves>;
+export const NO_MOVES: SlideMoves = new Map();
+
+/** The move of every picture and clip in the show, by slide and layer. A slide that is as it was keeps its moves, the very same ones. */
+export function planMoves(show: Show, facts: FactsById, spans: readonly SlideSpan[]): Moves {
+  const moves = new Map<SlideId, SlideMoves>();
   let before: MoveName | null = null;
   show.slides.forEach((slide, index) => {
     const { leavesMs, startMs } = spans[index]!;
     const found = movesOfSlide(slide, facts, { frame: show.frame, seenMs: leavesMs - startMs, before });
-    for (const { layerId, move } of found) moves.set(layerId, move);
-    before = found.at(-1)?.move.name ?? before;
+    moves.set(slide.id, found);
+    before = [...found.values()].at(-1)?.name ?? before;
   });
   return moves;
 }
@@ -43,11 +44,6 @@ interface Around {
   readonly before: MoveName | null;
 }
 
-interface LayerMove {
-  readonly layerId: LayerId;
-  readonly move: PlannedMove;
-}
-
 /** Thousands of slides stay as they are when one is changed; their moves are not worked out again. */
 const lastFound = new WeakMap<
   Slide,
@@ -55,11 +51,11 @@ const lastFound = new WeakMap<
     readonly around: Around;
     readonly layers: readonly (PictureLayer | ClipLayer)[];
     readonly known: readonly (AssetFacts | undefined)[];
-    readonly moves: readonly LayerMove[];
+    readonly moves: SlideMoves;
   }
 >();
 
-function movesOfSlide(slide: Slide, facts: FactsById, around: Around): readonly LayerMove[] {
+function movesOfSlide(slide: Slide, facts: FactsById, around: Around): SlideMoves {
   const last = lastFound.get(slide);
   if (
     last &&
@@ -70,19 +66,18 @@ function movesOfSlide(slide: Slide, facts: FactsById, around: Around): readonly 
   )
     return last.moves;
   const layers = [...everyLayer(slide.layers)].filter((layer) => layer.kind === 'picture' || layer.kind === 'clip');
-  const moves: LayerMove[] = [];
+  const moves = new Map<LayerId, PlannedMove>();
+  let lastName = around.before;
   for (const layer of layers) {
     const known = factsInUse(layer, facts.get(layer.assetId));
     if (!known || known.kind === 'sound') continue;
     const window = pictureWindow(layer, known, around.frame, around.seenMs);
-    const before = moves.at(-1)?.move.name ?? around.before;
-    moves.push({
-      layerId: layer.id,
-      move:
-        layer.kind === 'clip'
-          ? still(known, CLIP_ENLARGEMENT, window)
-          : planned(layer.move, known, layer.id, window, { ...around, before }),
-    });
+    const move =
+      layer.kind === 'clip'
+        ? still(known, CLIP_ENLARGEMENT, window)
+        : planned(layer.move, known, layer.id, window, { ...around, before: lastName });
+    moves.set(layer.id, move);
+    lastName = move.name;
   }
   lastFound.set(slide, { around, layers, known: layers.map((layer) => facts.get(layer.assetId)), moves });
   return moves;

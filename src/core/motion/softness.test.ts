@@ -90,7 +90,7 @@ describe('softnessOfSlide', () => {
     const show = showOf(...layers);
     const spans = slideSpans(show.slides);
     return show.slides.map((slide, index) =>
-      softnessOfSlide(slide, show.frame, facts, planMoves(show, facts, spans), spans[index]!),
+      softnessOfSlide(slide, show.frame, facts, planMoves(show, facts, spans).get(slide.id)!, spans[index]!),
     );
   };
   it('tells of each slide by itself, also when a picture is softer on another', () => {

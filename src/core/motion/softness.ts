@@ -3,9 +3,9 @@ import type { AssetId, LayerId } from '../show/ids';
 import { everyLayer, type PictureLayer } from '../show/layer';
 import type { FrameShape, Show, Slide } from '../show/show';
 import type { SlideSpan } from '../timing/slide-span';
-import { LARGEST_ENLARGEMENT, type PlannedMove } from './automatic-move';
+import { LARGEST_ENLARGEMENT } from './automatic-move';
 import { factsInUse } from './crop';
-import { pictureWindow } from './plan-moves';
+import { NO_MOVES, pictureWindow, type Moves, type SlideMoves } from './plan-moves';
 
 /** The place where a picture is enlarged most. */
 export interface SoftPlace {
@@ -19,12 +19,18 @@ export interface SoftPlace {
 export function softPlaces(
   show: Pick<Show, 'slides' | 'frame'>,
   facts: FactsById,
-  moves: ReadonlyMap<LayerId, PlannedMove>,
+  moves: Moves,
   spans: readonly SlideSpan[],
 ): ReadonlyMap<AssetId, SoftPlace> {
   const worst = new Map<AssetId, SoftPlace>();
   show.slides.forEach((slide, slideIndex) => {
-    for (const { layer, enlargement } of enlargements(slide, show.frame, facts, moves, spans[slideIndex]!)) {
+    for (const { layer, enlargement } of enlargements(
+      slide,
+      show.frame,
+      facts,
+      moves.get(slide.id) ?? NO_MOVES,
+      spans[slideIndex]!,
+    )) {
       if (isSoft(enlargement) && enlargement > (worst.get(layer.assetId)?.enlargement ?? 0))
         worst.set(layer.assetId, { layerId: layer.id, slideIndex, enlargement });
     }
@@ -37,7 +43,7 @@ export function softnessOfSlide(
   slide: Slide,
   frame: FrameShape,
   facts: FactsById,
-  moves: ReadonlyMap<LayerId, PlannedMove>,
+  moves: SlideMoves,
   span: SlideSpan,
 ): number | null {
   let most: number | null = null;
@@ -50,7 +56,7 @@ function* enlargements(
   slide: Slide,
   frame: FrameShape,
   facts: FactsById,
-  moves: ReadonlyMap<LayerId, PlannedMove>,
+  moves: SlideMoves,
   span: SlideSpan,
 ): Generator<{ layer: PictureLayer; enlargement: number }> {
   for (const layer of everyLayer(slide.layers)) {

@@ -47,6 +47,7 @@ const layer = (content: LayerPlan['content']): LayerPlan => ({
   content,
   toScreen: [160, 0, 0, 0, 90, 0, 0, 0, 1],
   plain: true,
+  cuts: [],
   crop: { left: 0, top: 0, right: 0, bottom: 0 },
   opacity: 1,
   blurPx: 0,

@@ -1,6 +1,6 @@
 import type { ClipContent, ContentPlan, LayerPlan, PictureContent } from '../../core/frame/frame-plan';
 import { times3, type Matrix3 } from '../../core/frame/matrix';
-import { cutPolygon, type Point } from '../../core/frame/polygon';
+import { cutOnScreen, cutPolygon, type Point } from '../../core/frame/polygon';
 import { pieceState } from '../../core/words/passage';
 import type { Kernels } from '../kernel-module';
 import { bitmapSamples, drawQuad, transparencyOf, WHOLE_BOX, type Rect } from '../planes/draw-quad';
@@ -19,7 +19,7 @@ import {
   type Cels,
 } from '../planes/cels';
 import type { Surface } from '../planes/surface';
-import { pictureContentPlate, type Plate } from '../plates/plate';
+import { pictureContentPlate, WHITE, type Plate } from '../plates/plate';
 import type { PlateStore } from '../plates/plate-store';
 import { reachOf } from './reach';
 
@@ -54,6 +54,7 @@ export function paintLayer(easel: Easel, target: Surface, layer: LayerPlan): voi
     cels.giveBack(cutter);
   }
   if (layer.blurPx > 0) blurCel(kernels, cels, cel, rect, layer.blurPx);
+  if (layer.cuts.length > 0) cutCel(easel, cel, rect, layer);
   if (layer.edge?.shadow)
     layShadow(kernels, cels, target, cel, rect, {
       ...layer.edge.shadow,
@@ -70,6 +71,8 @@ function needsCel(layer: LayerPlan): boolean {
   if (layer.blurPx > 0 || layer.blend !== 'normal' || layer.masks.length > 0 || layer.edge || layer.vignette > 0)
     return true;
   if (content.kind === 'group') return true;
+  // Words are many pieces; they are cut together.
+  if (content.kind === 'words' && layer.cuts.length > 0) return true;
   // A second size lies over the first: seen through, both would show.
   return (content.kind === 'picture' || content.kind === 'clip') && content.sizes.length > 1 && layer.opacity < 1;
 }
@@ -97,7 +100,7 @@ function paintContent(easel: Easel, target: Surface, layer: LayerPlan, opacity: 
           made.planes,
           layer.toScreen,
           bitmapSamples(made.planes),
-          croppedBox(layer),
+          drawnPart(layer),
           opacity,
         );
       return;
@@ -145,7 +148,7 @@ function paintPicture(
     planes,
     layer.toScreen,
     framingSamples(content.framing, planes),
-    framedOutline(content.framing, planes, croppedBox(layer)),
+    framedOutline(content.framing, planes, drawnPart(layer)),
     opacity,
   );
 }
@@ -165,6 +168,12 @@ function litPlanes(
   lightPicture(kernels, made.planes, lit, light.values);
   padPlanes(kernels, lit);
   return { planes: lit, done: () => releasePlanes(kernels, lit) };
+}
+
+/** The part of a layer's box that is drawn. */
+function drawnPart(layer: LayerPlan): readonly Point[] {
+  const cropped = croppedBox(layer);
+  return layer.cuts.length === 0 ? cropped : cutOnScreen(cropped, layer.toScreen, layer.cuts);
 }
 
 export function croppedBox({ crop }: Pick<LayerPlan, 'crop'>): readonly Point[] {
@@ -205,6 +214,18 @@ function cutByStencil({ kernels, cels, store }: Easel, cel: Surface, rect: Rect,
   drawQuad(kernels, stencil, made.planes, edgeToScreen(layer), bitmapSamples(made.planes), WIDE_BOX, 1);
   maskCel(kernels, cel, stencil, rect);
   cels.giveBack(stencil);
+}
+
+/** Keeps of a cel what lies on the right side of the layer's cuts. */
+function cutCel({ kernels, cels, store, frame }: Easel, cel: Surface, rect: Rect, layer: LayerPlan): void {
+  const white = store.made(WHITE, 'planes')?.planes;
+  if (!white) return;
+  const kept = cels.take();
+  clearCel(kernels, kept, rect);
+  const toScreen: Matrix3 = [frame.widthPx, 0, 0, 0, frame.heightPx, 0, 0, 0, 1];
+  drawQuad(kernels, kept, white, toScreen, bitmapSamples(white), cutOnScreen(WIDE_BOX, toScreen, layer.cuts), 1);
+  maskCel(kernels, cel, kept, rect);
+  cels.giveBack(kept);
 }
 
 /** What the edge runs around, as a unit square, to the screen. */

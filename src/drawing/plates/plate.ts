@@ -100,6 +100,14 @@ export const NEUTRAL: LightPlan['values'] = {
   toneAmount: 0,
 };
 
+/** A box of white, by which cels are cut. */
+export const WHITE: Plate = {
+  kind: 'painted',
+  shape: { kind: 'rectangle' },
+  fill: { kind: 'colour', colour: '#ffffff' },
+  bitmap: { widthPx: 4, heightPx: 4 },
+};
+
 /** Everything a plan needs beside itself. */
 export function platesOf(plan: FramePlan, isTransparent: (id: AssetId) => boolean): Plate[] {
   const frame = { widthPx: plan.widthPx, heightPx: plan.heightPx };
@@ -122,6 +130,7 @@ export function platesOf(plan: FramePlan, isTransparent: (id: AssetId) => boolea
     if (layer.edge?.stencil) plates.push({ kind: 'stencil', look: layer.edge.stencil });
     if (layer.edge?.outline) plates.push({ kind: 'outline', look: layer.edge.outline });
     if (layer.vignette > 0) plates.push({ kind: 'vignette' });
+    if (layer.cuts.length > 0) plates.push(WHITE);
   }
 
   function addContent(content: ContentPlan): void {

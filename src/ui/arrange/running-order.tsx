@@ -1,5 +1,6 @@
 'use client';
 
+import { NO_MOVES } from '../../core/motion/plan-moves';
 import { DndContext, DragOverlay } from '@dnd-kit/core';
 import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
@@ -299,9 +300,9 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
                 topPx={places.tops[row.index]!}
                 heightPx={places.heights[row.index]!}
                 facts={facts}
-                moves={moves}
+                moves={moves.get(slide.id) ?? NO_MOVES}
                 music={music}
-                enlargement={softnessOfSlide(slide, show.frame, facts, moves, span)}
+                enlargement={softnessOfSlide(slide, show.frame, facts, moves.get(slide.id) ?? NO_MOVES, span)}
                 selected={selection.has(slide.id)}
                 leading={slide.id === anchor}
                 typing={slide.id === typing}

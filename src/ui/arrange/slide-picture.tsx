@@ -1,5 +1,6 @@
 import { memo } from 'react';
 import type { PreparedShow } from '../../core/frame/plan-frame';
+import type { SlideMoves } from '../../core/motion/plan-moves';
 import { factsInUse } from '../../core/motion/crop';
 import { picturesOf } from '../../core/show/layout';
 import type { Slide } from '../../core/show/show';
@@ -9,7 +10,7 @@ import { FramedPicture } from './framed-picture';
 interface SlidePictureProps {
   readonly slide: Slide;
   readonly facts: PreparedShow['facts'];
-  readonly moves: PreparedShow['moves'];
+  readonly moves: SlideMoves;
   readonly widthPx: number;
   readonly heightPx: number;
 }

@@ -7,6 +7,7 @@ import { clsx } from 'clsx';
 import { memo } from 'react';
 import { takesOf } from '../../core/sound/sound-spans';
 import type { PreparedShow } from '../../core/frame/plan-frame';
+import type { SlideMoves } from '../../core/motion/plan-moves';
 import type { Slide } from '../../core/show/show';
 import type { SlideSpan } from '../../core/timing/slide-span';
 import { clockTenths } from '../kit/clock';
@@ -25,7 +26,7 @@ interface SlideRowProps {
   readonly topPx: number;
   readonly heightPx: number;
   readonly facts: PreparedShow['facts'];
-  readonly moves: PreparedShow['moves'];
+  readonly moves: SlideMoves;
   readonly music: Music;
   /** Film pixels for each of the picture's own, when it is too small for its framing. */
   readonly enlargement: number | null;

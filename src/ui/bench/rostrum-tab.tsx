@@ -38,7 +38,7 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
   const chosen = useChosenSlides(slide);
   const [heldView, setHeldView] = useState<FramedView | null>(null);
   const facts = prepared.facts.get(layer.assetId);
-  const move = prepared.moves.get(layer.id);
+  const move = prepared.moves.get(slide.id)?.get(layer.id);
   const fileName = useShow((state) => state.entries.find((entry) => entry.assetId === layer.assetId)?.fileName);
   if (!facts || facts.kind === 'sound' || !move)
     return <p className="text-soft">Nothing is known about this picture’s file yet.</p>;
@@ -84,9 +84,11 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
       })),
     });
   const swapped = (of: PictureLayer): Move => {
-    const planned = prepared.moves.get(of.id);
+    const planned = moveOf(of);
     return planned ? { kind: 'set', first: planned.last, last: planned.first } : of.move;
   };
+  const slideWith = (of: PictureLayer) => prepared.show.slides.find((other) => other.layers.includes(of)) ?? slide;
+  const moveOf = (of: PictureLayer) => prepared.moves.get(slideWith(of).id)?.get(of.id);
   const windowOf = (of: PictureLayer) => {
     const known = factsInUse(of, prepared.facts.get(of.assetId));
     const span =
@@ -98,7 +100,7 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
   const place = (how: Standing, side: Side) =>
     setAll((of) => {
       const window = windowOf(of);
-      const planned = prepared.moves.get(of.id);
+      const planned = moveOf(of);
       return window && planned ? placedMove(planned, standing(window.known, window.shape, how, side)) : of.move;
     }, 'place the picture');
   const change = (which: 'first' | 'last', part: Partial<Framing>) =>
@@ -107,7 +109,7 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
     change(which, { width: share, height: (move[which].height * share) / move[which].width });
   const before = index > 0 ? prepared.show.slides[index - 1] : undefined;
   const beforeLayer = before && mainLayerOf(before);
-  const beforeMove = beforeLayer && prepared.moves.get(beforeLayer.id);
+  const beforeMove = beforeLayer && prepared.moves.get(before.id)?.get(beforeLayer.id);
   const window = windowOf(layer)!;
   const stands = standingOf(move, shown, window.shape);
   const pixels = (Math.min(move.first.width, move.last.width) * shown.widthPx) / window.shape.widthPx;

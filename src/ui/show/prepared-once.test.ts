@@ -22,7 +22,7 @@ const show: Show = {
   slides: ids.map((id) => slideFromAsset(id, picture, 4000, () => `n${(counted += 1)}`)),
 };
 const moveOf = (prepared: ReturnType<typeof preparedOnce>, index: number) =>
-  prepared.moves.get(prepared.show.slides[index]!.layers[0]!.id);
+  prepared.moves.get(prepared.show.slides[index]!.id)?.get(prepared.show.slides[index]!.layers[0]!.id);
 
 describe('preparedOnce', () => {
   it('gives all who ask for the same show the same answer', () => {
