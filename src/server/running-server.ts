@@ -17,6 +17,7 @@ import type { JobStore } from './jobs/job';
 import { lockFolder } from './lock-folder';
 import { logger } from './logger';
 import { dataFolder, openFolder } from './paths';
+import { createScreeningService, type ScreeningService } from './screenings/screening-service';
 import { createShowService, type ShowService } from './shows/show-service';
 import { createVersionService, type VersionService } from './shows/versions';
 
@@ -28,6 +29,7 @@ export interface RunningServer {
   readonly sheet: ContactSheet;
   readonly folders: FolderIntake;
   readonly films: FilmService;
+  readonly screenings: ScreeningService;
   readonly facts: FactStore;
   readonly blobs: BlobStore;
   readonly decoders: Decoders;
@@ -111,6 +113,7 @@ export async function openServer(): Promise<RunningServer> {
     sheet,
     folders,
     films,
+    screenings: createScreeningService(database.db),
     facts,
     blobs,
     decoders,

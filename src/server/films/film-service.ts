@@ -45,7 +45,6 @@ export interface FilmService {
   remove(filmId: string): Promise<boolean>;
   fileOf(filmId: string): string;
   find(filmId: string): Promise<FilmRow | null>;
-  findByToken(token: string): Promise<FilmRow | null>;
   /** Orders anew what waits or was being made and has no work waiting for it, and clears away what earlier servers left. */
   resume(): Promise<void>;
 }
@@ -146,9 +145,6 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
     },
     fileOf,
     find,
-    async findByToken(token) {
-      return (await withProgress(await db.select().from(films).where(eq(films.screeningToken, token))))[0] ?? null;
-    },
     async resume() {
       const unended = await db
         .select()

@@ -28,22 +28,22 @@ export async function sendFilm(request: NextApiRequest, response: NextApiRespons
     const asked = { method: request.method, header: (header: string) => String(request.headers[header] ?? '') || null };
     assertOwnAddress(asked);
     const params = request.query as PathParts;
-    const { db, films } = await runningServer();
+    const { db, films, screenings } = await runningServer();
     const { deed } = ROUTES[name];
     const allowed = await mayDo(db, actorOf(asked), deed, subjectOf(params));
-    const film = allowed
-      ? await (deed === 'watch-screening' ? films.findByToken(params.token!) : films.find(params.film!))
-      : null;
-    if (film?.state !== 'ready') return refuse(404, 'There is no such film.');
-    if (deed !== 'watch-screening')
+    const screening = allowed && deed === 'watch-screening' ? await screenings.find(params.token!) : null;
+    const taken = allowed && deed !== 'watch-screening' ? await films.find(params.film!) : null;
+    const filmId = screening?.filmId ?? (taken?.state === 'ready' ? taken.id : null);
+    if (filmId === null) return refuse(404, 'There is no such film.');
+    if (taken)
       response.setHeader(
         'content-disposition',
-        `attachment; filename="film.mp4"; filename*=UTF-8''${encodeURIComponent(`${film.title || 'film'} ${film.heightPx}p.mp4`)}`,
+        `attachment; filename="film.mp4"; filename*=UTF-8''${encodeURIComponent(`${taken.title || 'film'} ${taken.heightPx}p.mp4`)}`,
       );
     response.setHeader('content-type', 'video/mp4');
     await new Promise<void>((resolve) => {
       response.on('close', resolve);
-      send(request, films.fileOf(film.id), { cacheControl: false, dotfiles: 'allow' })
+      send(request, films.fileOf(filmId), { cacheControl: false, dotfiles: 'allow' })
         .on('error', (error: { status?: number; headers?: Record<string, string> }) => {
           response.removeHeader('content-disposition');
           if (error.status !== 416) return refuse(404, 'The film’s file is missing.');

@@ -9,9 +9,9 @@ interface Context {
 export const dynamic = 'force-dynamic';
 
 export async function generateMetadata({ params }: Context): Promise<Metadata> {
-  const film = await screened((await params).token);
+  const screening = await screened((await params).token);
   return {
-    title: film?.state === 'ready' ? film.title : 'Not here',
+    title: screening?.title ?? 'Not here',
     robots: { index: false },
     icons: { icon: 'data:,' },
   };
@@ -20,8 +20,8 @@ export async function generateMetadata({ params }: Context): Promise<Metadata> {
 /** Where a film is watched by whoever has the link. Nothing of ours is on it but the film. */
 export default async function ScreeningPage({ params }: Context) {
   const { token } = await params;
-  const film = await screened(token);
-  if (film?.state !== 'ready') notFound();
+  const screening = await screened(token);
+  if (!screening) notFound();
   return (
     <main className="flex min-h-dvh flex-col items-center justify-center bg-black p-4 text-lamp sm:p-8">
       <div className="w-full max-w-[min(1280px,calc((100dvh-120px)*16/9))]">
@@ -33,7 +33,7 @@ export default async function ScreeningPage({ params }: Context) {
           className="aspect-video w-full bg-black"
           data-part="screening"
         />
-        <h1 className="mt-4 text-lg sm:text-xl">{film.title}</h1>
+        <h1 className="mt-4 text-lg sm:text-xl">{screening.title}</h1>
       </div>
     </main>
   );
@@ -41,5 +41,5 @@ export default async function ScreeningPage({ params }: Context) {
 
 async function screened(token: string) {
   const asked = await pageFor('/s/[token]', { token });
-  return asked ? asked.server.films.findByToken(token) : null;
+  return asked ? asked.server.screenings.find(token) : null;
 }
