@@ -49,6 +49,14 @@ export async function openPicture(file: string, widthPx: number, options: SharpO
   return sharp(bytes, { ...options, density: Math.min(7200, Math.max(1, (USUAL_DENSITY * widthPx) / width)) });
 }
 
+/** What a picture is, upright. */
+export async function uprightSize(
+  picture: Sharp,
+): Promise<{ readonly format: string | undefined; readonly widthPx: number; readonly heightPx: number }> {
+  const { format, autoOrient } = await picture.metadata();
+  return { format, widthPx: autoOrient.width, heightPx: autoOrient.height };
+}
+
 /** Decodes a HEIC file once and keeps the outcome beside it; other files are left alone. */
 export async function keepDecoded(file: string): Promise<void> {
   if ((await pictureKind(file)) !== 'heic' || existsSync(decodedCopy(file))) return;

@@ -3,7 +3,8 @@ import sharp from 'sharp';
 import { encodedProxy, writeDerived } from '../assets/write-derived';
 import { lookAtFile } from '../assets/look-at-file';
 import { MOST_PIXELS } from '../assets/look-at-picture';
-import { openPicture } from '../assets/open-picture';
+import { openPicture, uprightSize } from '../assets/open-picture';
+import { shrinksUnevenly } from '../assets/resample';
 import { UnusableFileError } from '../assets/unusable-file-error';
 import { isDiskFull } from '../http/refusal';
 import type { DecoderOrder, DecoderReport, DecoderTask } from './decoder-task';
@@ -42,7 +43,11 @@ async function perform(task: DecoderTask, takes: (timeMs: number) => void): Prom
     return { facts: looked.facts, mime: looked.mime };
   }
   const picture = await openPicture(task.file, task.widthPx, { limitInputPixels: MOST_PIXELS, failOn: 'none' });
-  const resized = picture.resize({ width: task.widthPx, withoutEnlargement: true }).toColourspace('srgb');
+  const { format, widthPx, heightPx } = await uprightSize(picture);
+  const whole = shrinksUnevenly(format, { widthPx, heightPx }, task.widthPx)
+    ? picture.extract({ left: 0, top: 0, width: widthPx, height: heightPx })
+    : picture;
+  const resized = whole.resize({ width: task.widthPx, withoutEnlargement: true }).toColourspace('srgb');
   await encodedProxy(resized, task.hasTransparency, task.widthPx).toFile(task.out);
   return null;
 }

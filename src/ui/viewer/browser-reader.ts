@@ -64,7 +64,16 @@ function isTransparent(blob: Blob): boolean {
 
 /** A part in the file's own pixels lies between those of a smaller plate. */
 async function partOfBlob(blob: Blob, widthPx: number, heightPx: number, part: PicturePart): Promise<Pixels> {
-  const bitmap = await createImageBitmap(blob);
+  let bitmap = await createImageBitmap(blob);
+  const [resizeWidth, resizeHeight] = [
+    Math.round((widthPx * part.ofWidthPx) / part.widthPx),
+    Math.round((heightPx * part.ofHeightPx) / part.heightPx),
+  ];
+  // A canvas makes pictures smaller by halves, and moves what does not halve evenly by up to a sixth of a pixel.
+  if (bitmap.width > resizeWidth) {
+    bitmap.close();
+    bitmap = await createImageBitmap(blob, { resizeWidth, resizeHeight, resizeQuality: 'high' });
+  }
   const [scaleX, scaleY] = [bitmap.width / part.ofWidthPx, bitmap.height / part.ofHeightPx];
   const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true })!;
   context.imageSmoothingQuality = 'high';
