@@ -1,9 +1,8 @@
 import type { SlideId } from '../show/ids';
+import { SHORTEST_FITTED_MS } from './least-length';
 import { voiceOf } from '../show/placed-sound';
 import { isHeld } from '../show/chosen';
 import { mainLayerOf, type Show, type Slide } from '../show/show';
-
-export const SHORTEST_FITTED_MS = 500;
 
 export type FitResult =
   | { readonly ok: true; readonly lengths: readonly FittedLength[] }
@@ -19,35 +18,56 @@ export interface FittedLength {
 export const LINGER_SHARE = 1.6;
 
 /**
- * Lengths that make the show end exactly with the music. Slides that must keep their length keep it; the others share what is left, rounded so that the
- * sum is exact.
+ * Lengths that make the show end exactly with the music. Slides that must keep their length keep it; the others share what is left, none getting less than it
+ * needs, rounded so that the sum is exact.
  *
  * @param keepsLength tells slides whose length follows their content or is held
  * @param shareOf how large a share a slide gets; 1 for each when left out
+ * @param leastOf what a slide needs (`leastLengthMs`)
  */
 export function fitToMusic(
   slides: readonly Slide[],
   musicMs: number,
   keepsLength: (slide: Slide) => boolean,
   shareOf: (slide: Slide) => number = () => 1,
+  leastOf: (slide: Slide) => number = () => SHORTEST_FITTED_MS,
 ): FitResult {
   const free = slides.filter((slide) => !keepsLength(slide));
   const keptMs = slides.reduce((sum, slide) => sum + (keepsLength(slide) ? slide.lengthMs : 0), 0);
-  const shares = free.map(shareOf);
-  const allShares = shares.reduce((sum, share) => sum + share, 0);
-  // The slide with the smallest share is the first to become too short.
-  const shortestMs = keptMs + Math.ceil((SHORTEST_FITTED_MS * allShares) / Math.min(...shares, allShares || 1));
   if (free.length === 0) return { ok: false, reason: 'no-slides', shortestMs: keptMs };
+  const wants = free.map((slide) => ({ slide, share: shareOf(slide), leastMs: leastOf(slide) }));
+  const shortestMs = keptMs + wants.reduce((sum, want) => sum + want.leastMs, 0);
   if (musicMs < shortestMs) return { ok: false, reason: 'music-too-short', shortestMs };
-  const shareMs = (Math.round(musicMs) - keptMs) / allShares;
+
+  // Those that a fair share would leave too short get what they need, and the rest share what is left; until that suits everyone.
+  let leftMs = Math.round(musicMs) - keptMs;
+  let sharing = wants;
+  const lengths = new Map<SlideId, number>();
+  for (;;) {
+    const shareMs = leftMs / sharing.reduce((sum, want) => sum + want.share, 0);
+    const tooShort = sharing.filter((want) => want.share * shareMs < want.leastMs);
+    if (tooShort.length === 0) break;
+    for (const { slide, leastMs } of tooShort) {
+      lengths.set(slide.id, leastMs);
+      leftMs -= leastMs;
+    }
+    sharing = sharing.filter((want) => !tooShort.includes(want));
+    if (sharing.length === 0) break;
+  }
+  const allShares = sharing.reduce((sum, want) => sum + want.share, 0);
   let before = 0;
-  const lengths = free.map((slide, index): FittedLength => {
-    const after = before + shares[index]!;
-    const lengthMs = Math.round(after * shareMs) - Math.round(before * shareMs);
+  for (const { slide, share } of sharing) {
+    const after = before + share;
+    lengths.set(slide.id, Math.round((after * leftMs) / allShares) - Math.round((before * leftMs) / allShares));
     before = after;
-    return { slideId: slide.id, lengthMs, by: 'music' };
-  });
-  return { ok: true, lengths };
+  }
+  // Everyone got what they need and a little is left over: the last takes it.
+  const last = sharing.length === 0 ? wants.at(-1)! : null;
+  if (last) lengths.set(last.slide.id, lengths.get(last.slide.id)! + leftMs);
+  return {
+    ok: true,
+    lengths: free.map((slide) => ({ slideId: slide.id, lengthMs: lengths.get(slide.id)!, by: 'music' })),
+  };
 }
 
 /** Slides that no pace changes: their length follows what they carry, or a hand holds it. */

@@ -1,5 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
-import { assetId, cueId, layerId, showId, slideId } from '../show/ids';
+import type { AssetFacts } from '../show/asset-facts';
+import { assetId, cueId, layerId, showId, slideId, type AssetId } from '../show/ids';
+import type { WordsLayer } from '../show/layer';
+import { leastLengthMs } from './least-length';
 import type { Slide } from '../show/show';
 import type { Transition } from '../show/transition';
 import { emptyShow, type Show } from '../show/show';
@@ -142,6 +145,60 @@ describe('fitToMusic', () => {
       ['a', 10_000],
       ['b', 10_000],
     ]);
+  });
+  it('gives no slide less than its words, their coming and going, and its voice need, and shares the rest', () => {
+    const words = (title: string, more: Partial<WordsLayer> = {}): WordsLayer => ({
+      kind: 'words',
+      id: layerId('w'),
+      title,
+      subtitle: '',
+      place: 'top',
+      ...more,
+    });
+    const twenty = 'lantern '.repeat(22);
+    const worded: Slide = { ...slide('worded', 5000), layers: [words(twenty)] };
+    const leaving: Slide = {
+      ...slide('leaving', 5000),
+      layers: [
+        words(twenty, {
+          come: {
+            entrance: { way: 'fade', by: 'all', atMs: 1000, lengthMs: 500 },
+            exit: { way: 'rise', by: 'all', atMs: 200, lengthMs: 800 },
+          },
+        }),
+      ],
+    };
+    const voice = assetId('c'.repeat(64));
+    const facts = new Map<AssetId, AssetFacts>([[voice, { kind: 'sound', lengthMs: 3000, title: null, artist: null }]]);
+    const spoken: Slide = { ...slide('spoken', 5000), sounds: [voiceHere(cueId('v'), voice, 700)] };
+    const least = (one: Slide) => leastLengthMs(one, facts, undefined);
+    expect([slide('plain', 9000), worded, leaving, spoken].map(least)).toEqual([500, 900 + 6000, 2500 + 6000, 3700]);
+    const slides = [slide('a', 1), worded, slide('b', 1)];
+    const fitted = fitToMusic(
+      slides,
+      9900,
+      () => false,
+      () => 1,
+      least,
+    );
+    expect(fitted.ok && fitted.lengths.map((entry) => entry.lengthMs)).toEqual([1500, 6900, 1500]);
+    expect(
+      fitToMusic(
+        slides,
+        7899,
+        () => false,
+        () => 1,
+        least,
+      ),
+    ).toMatchObject({ ok: false, shortestMs: 7900 });
+    const exact = fitToMusic(
+      slides,
+      7900,
+      () => false,
+      () => 1,
+      least,
+    );
+    expect(exact.ok && exact.lengths.map((entry) => entry.lengthMs)).toEqual([500, 6900, 500]);
   });
   it('says what is the least when the music is too short', () => {
     expect(fitToMusic([slide('a', 5000), slide('b', 5000)], 900, () => false)).toEqual({

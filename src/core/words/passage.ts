@@ -12,14 +12,7 @@ const UNIT_SHARE = 0.4;
 /** Where a layer's words are on their way at an offset from the slide's start. */
 export function planPassage(layer: WordsLayer, span: SlideSpan, offsetMs: number): WordsPassagePlan {
   const lengthMs = span.endMs - span.startMs;
-  const usual: WordsPassage = {
-    way: 'fade',
-    by: 'all',
-    atMs: Math.min(span.transitionMs / 2 + WAIT_MS, lengthMs / 4),
-    lengthMs: FADE_MS,
-  };
-  const travels = layer.travel !== undefined;
-  const entrance = layer.come?.entrance ?? (travels ? ({ ...usual, way: 'none', atMs: 0 } as const) : usual);
+  const entrance = entranceOf(layer, span);
   const exit = layer.come?.exit ?? null;
   const shareOf = (fromMs: number, overMs: number) =>
     overMs <= 0 ? Number(offsetMs >= fromMs) : Math.min(1, Math.max(0, (offsetMs - fromMs) / overMs));
@@ -48,6 +41,36 @@ export function planPassage(layer: WordsLayer, span: SlideSpan, offsetMs: number
           ),
         }
       : null,
+  };
+}
+
+/**
+ * When words stand to be read, from the slide’s start: from when all of them are there until they begin to go; while they travel, all the way.
+ * `endMs` comes before `startMs` where they go before they have come.
+ */
+export function readableSpan(layer: WordsLayer, span: SlideSpan): { readonly startMs: number; readonly endMs: number } {
+  const lengthMs = span.endMs - span.startMs;
+  if (layer.travel) {
+    const { fromMs } = layer.travel;
+    return { startMs: fromMs, endMs: fromMs + (layer.travel.lengthMs ?? span.leavesMs - span.startMs - fromMs) };
+  }
+  const entrance = entranceOf(layer, span);
+  const exit = layer.come?.exit ?? null;
+  const come = entrance.way === 'none' ? 0 : entrance.lengthMs;
+  const go = exit && exit.way !== 'none' ? exit.lengthMs : 0;
+  return { startMs: entrance.atMs + come, endMs: exit ? lengthMs - exit.atMs - go : lengthMs };
+}
+
+/** The entrance a layer has, or the one that words have of which nobody said anything. */
+function entranceOf(layer: WordsLayer, span: SlideSpan): WordsPassage {
+  if (layer.come) return layer.come.entrance;
+  if (layer.travel) return { way: 'none', by: 'all', atMs: 0, lengthMs: 0 };
+  const lengthMs = span.endMs - span.startMs;
+  return {
+    way: 'fade',
+    by: 'all',
+    atMs: Math.min(span.transitionMs / 2 + WAIT_MS, lengthMs / 4),
+    lengthMs: FADE_MS,
   };
 }
 

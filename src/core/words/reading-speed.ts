@@ -30,6 +30,11 @@ export function readingSpeed(
   };
 }
 
+/** How long a text must stand to be read at all, by most. */
+export function shortestReadMs(text: string): number {
+  return Math.ceil((wordsToRead(text) * 60_000) / FASTEST);
+}
+
 /** How long a text must stand to be read in comfort. */
 export function comfortableMs(text: string): number {
   return Math.ceil((wordsToRead(text) * 60_000) / COMFORTABLE / 100) * 100;

@@ -22,7 +22,6 @@ export function OrderBar({ actions, trayOpen, trayCount, onTray }: OrderBarProps
   const selection = useShow((state) => state.selection);
   const frame = useShow((state) => state.show.frame);
   const chosen = slides.filter((slide) => selection.has(slide.id));
-  const totalMs = chosen.reduce((sum, slide) => sum + slide.lengthMs, 0);
   const pictures = chosen.flatMap(picturesOf).length;
   const same = chosen.every((slide) => slide.lengthMs === chosen[0]!.lengthMs);
   return (
@@ -45,11 +44,11 @@ export function OrderBar({ actions, trayOpen, trayCount, onTray }: OrderBarProps
             label={
               chosen.length === 1 ? 'Length of the chosen slide in seconds' : 'Length of each chosen slide in seconds'
             }
-            value={(same ? chosen[0]!.lengthMs : totalMs / chosen.length) / 1000}
+            value={same ? chosen[0]!.lengthMs / 1000 : null}
             min={0.2}
             max={86_400}
             step={0.5}
-            unit={chosen.length === 1 ? 's' : same ? 's each' : 's on average'}
+            unit={chosen.length === 1 ? 's' : 's each'}
             onCommit={(seconds) => actions.setLength(Math.round(seconds * 1000))}
           />
           <span className="flex items-center" role="group" aria-label="Seam after the chosen slides">

@@ -7,6 +7,7 @@ import { layerId } from '../../core/show/ids';
 import { wordsOf, type Slide } from '../../core/show/show';
 import { textOf } from '../../core/show/words-of-slide';
 import { useShow } from '../show/show-provider';
+import { useGoToWords } from '../show/use-go-to-words';
 
 interface WordsCellProps {
   readonly slide: Slide;
@@ -19,6 +20,7 @@ interface WordsCellProps {
 /** The words of a slide, typed in place. */
 export const WordsCell = memo(function WordsCell({ slide, typing, selected, onType }: WordsCellProps) {
   const edit = useShow((state) => state.edit);
+  const goToWords = useGoToWords();
   const first = useRef<HTMLTextAreaElement>(null);
   const newLayer = useRef(nanoid(10));
   const words = wordsOf(slide);
@@ -42,6 +44,7 @@ export const WordsCell = memo(function WordsCell({ slide, typing, selected, onTy
       },
       `words ${slide.id}`,
     );
+    if (!empty) goToWords(slide.id, words?.id ?? layerId(newLayer.current));
   };
 
   if (!typing) {

@@ -31,13 +31,14 @@ export function TimeTab({ slide, prepared, index }: { slide: Slide; prepared: Pr
       choosers: ids.map((slideId) => ({ slideId, value: 'length', by: on ? 'hand' : null })),
     });
   const held = isHeld(slide, 'length');
+  const mixed = prepared.show.slides.some((other) => ids.includes(other.id) && other.lengthMs !== slide.lengthMs);
   const spoken = spokenMs(slide, prepared.facts);
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-center gap-3">
         <NumberField
           label="Length in seconds"
-          value={slide.lengthMs / 1000}
+          value={mixed ? null : slide.lengthMs / 1000}
           min={0.2}
           max={86_400}
           step={0.5}

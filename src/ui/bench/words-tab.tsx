@@ -11,6 +11,7 @@ import type { WordsText } from '../../core/show/words-of-slide';
 import { WordsLookFields } from './words-look-fields';
 import { WordsTravelFields } from './words-travel-fields';
 import { useShow } from '../show/show-provider';
+import { useGoToWords } from '../show/use-go-to-words';
 import { useChosenSlides } from './chosen-layers';
 
 const PLACES: readonly WordsPlace[] = [
@@ -28,6 +29,7 @@ const PLACES: readonly WordsPlace[] = [
 /** What stands on the slide, and where. */
 export function WordsTab({ slide }: { slide: Slide }) {
   const edit = useShow((state) => state.edit);
+  const goToWords = useGoToWords();
   const fresh = useRef(nanoid(10));
   const words = wordsOf(slide);
   const text: WordsText = words ? textOf(words) : { title: '', subtitle: '', place: 'bottom-left' };
@@ -64,6 +66,7 @@ export function WordsTab({ slide }: { slide: Slide }) {
       `words ${slide.id}`,
     );
     if (empty) fresh.current = nanoid(10);
+    else goToWords(slide.id, words?.id ?? layerId(fresh.current));
   };
   return (
     <div className="flex flex-col gap-3">

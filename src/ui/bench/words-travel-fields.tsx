@@ -3,11 +3,13 @@
 import type { WordsText } from '../../core/show/words-of-slide';
 import type { Slide } from '../../core/show/show';
 import type { WordsTravel } from '../../core/show/words';
+import { layerId } from '../../core/show/ids';
+import { readableSpan } from '../../core/words/passage';
 import { comfortableMs, readingSpeed, type ReadingEase } from '../../core/words/reading-speed';
 import { Button } from '../kit/button';
 import { NumberField } from '../kit/number-field';
 import { Pick } from '../kit/pick';
-import { useShow } from '../show/show-provider';
+import { usePrepared, useShow } from '../show/show-provider';
 
 const EASE: Record<ReadingEase, string> = {
   easy: 'easy to read',
@@ -29,8 +31,13 @@ export function WordsTravelFields({
   const { travel } = text;
   const overMs = travel?.lengthMs ?? slide.lengthMs - (travel?.fromMs ?? 0);
   const all = `${text.title}\n${text.subtitle}`;
-  const { wordsPerMinute, ease } = readingSpeed(all, Math.max(100, overMs));
-  const enoughMs = comfortableMs(all) + (travel?.fromMs ?? 0);
+  const { spans } = usePrepared();
+  const span = spans.find((other) => other.slideId === slide.id)!;
+  const readable = readableSpan({ kind: 'words', id: layerId('words'), ...text }, span);
+  const readableMs = readable.endMs - readable.startMs;
+  const { wordsPerMinute, ease } = readingSpeed(all, Math.max(100, readableMs));
+  // What comes and goes around the reading stays as long as it is.
+  const enoughMs = Math.ceil((slide.lengthMs + comfortableMs(all) - Math.max(0, readableMs)) / 100) * 100;
   const set = (part: Partial<WordsTravel>) => {
     if (travel) onChange({ travel: { ...travel, ...part } });
   };

@@ -47,8 +47,11 @@ export function useCommands(actions: Actions): void {
         .combos?.split(', ')
         .map((combo) => ({ id, combo })) ?? [],
   );
-  useHotkeys(combos.map((entry) => entry.combo).join(',') || 'f24', (event, { hotkey }) =>
-    run(combos.find((entry) => entry.combo === hotkey)?.id, event),
+  useHotkeys(
+    combos.map((entry) => entry.combo).join(',') || 'f24',
+    (event, { hotkey }) => run(combos.find((entry) => entry.combo === hotkey)?.id, event),
+    // Which keys belong to which control is decided in one place, below: undo works while a slider has the focus.
+    { enableOnFormTags: true },
   );
   const signs = ids.flatMap((id) => [...(infoOf(id).signs ?? '')].map((sign) => ({ id, sign })));
   useTypedKey(
@@ -61,10 +64,21 @@ function infoOf(id: CommandId): CommandInfo {
   return COMMANDS[id];
 }
 
+const TYPED_IN =
+  'textarea, select, [contenteditable=true], input:not([type=range], [type=checkbox], [type=radio], [type=button])';
+const SLIDER_KEYS = new Set(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End', 'PageUp', 'PageDown']);
+
+function isUndo(event: KeyboardEvent): boolean {
+  return (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z';
+}
+
 /** Keys within a window that lies over the page are that window's; Enter, Space and arrows belong to the control they are pressed on. */
 function belongsElsewhere(event: KeyboardEvent): boolean {
   if (event.defaultPrevented || !(event.target instanceof Element)) return event.defaultPrevented;
   if (event.target.closest('[role=dialog], [role=menu], [data-radix-popper-content-wrapper]')) return true;
+  // In a field signs are text, and undo takes back what was typed there. One in which nothing was typed lets the page have it.
+  if (event.target.closest(TYPED_IN)) return !(isUndo(event) && event.target.closest('[data-untyped]'));
+  if (SLIDER_KEYS.has(event.key) && event.target.closest('[role=slider], input[type=range]')) return true;
   if (event.key === 'Enter' || event.key === ' ')
     return event.target.closest('button, a, [role=tab], [role=slider], [role=radio]') !== null;
   return (

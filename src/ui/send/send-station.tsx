@@ -25,7 +25,7 @@ const STAGES = { sound: 'mixing the sound', pictures: 'drawing', joining: 'joini
 export function SendStation() {
   const show = useShow((state) => state.show);
   const saving = useShow((state) => state.saving);
-  const flush = useShow((state) => state.flushNow);
+  const whenSaved = useShow((state) => state.whenSaved);
   const musicMs = useMusicLengthMs();
   const [heightPx, setHeightPx] = useState<FilmHeight>(1080);
   const [films, setFilms] = useState<readonly FilmRow[] | null>(null);
@@ -58,7 +58,10 @@ export function SendStation() {
   const order = async () => {
     setOrdering(true);
     try {
-      flush();
+      if (!(await whenSaved()))
+        return void toast(
+          'The film was not ordered: the server cannot be reached, and it would lack what you did last.',
+        );
       await callServer('POST', `/api/v1/shows/${show.id}/films`, { heightPx });
       await refresh();
     } catch (error) {

@@ -5,13 +5,13 @@ import { nanoid } from 'nanoid';
 import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
 import type { ReactNode } from 'react';
-import { toast } from 'sonner';
 import { songAdded } from '../../core/show/edits/add-sounds';
 import { songAfter } from '../../core/show/placed-sound';
 import { cueId } from '../../core/show/ids';
 import { DEFAULT_FADE_OUT_MS } from '../../core/show/show';
 import { isHeld } from '../../core/show/chosen';
 import { fitToMusic, keepsItsLength, lengthFollowsContent, shareOfTime } from '../../core/timing/fit-to-music';
+import { leastLengthMs } from '../../core/timing/least-length';
 import { showLengthMs } from '../../core/timing/slide-span';
 import { picturesToDrop, repeatedCues } from '../../core/timing/ways-out';
 import { Button } from '../kit/button';
@@ -61,10 +61,13 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
   const longer = musicMs > lengthMs;
   const free = show.slides.filter((slide) => !keepsItsLength(slide));
   const held = show.slides.filter((slide) => isHeld(slide, 'length') && !lengthFollowsContent(slide));
-  const seconds =
-    free.length > 0
-      ? (musicMs - (lengthMs - free.reduce((sum, slide) => sum + slide.lengthMs, 0))) / free.length / 1000
-      : 0;
+  const before = new Map(show.slides.map((slide, index) => [slide.id, show.slides[index - 1]]));
+  const fitted = fitToMusic(show.slides, musicMs, keepsItsLength, shareOfTime(show), (slide) =>
+    leastLengthMs(slide, facts, before.get(slide.id)),
+  );
+  const seconds = fitted.ok
+    ? fitted.lengths.reduce((sum, entry) => sum + entry.lengthMs, 0) / fitted.lengths.length / 1000
+    : 0;
   const dropped = longer ? null : picturesToDrop(show, musicMs);
   const songs = entries
     .filter(
@@ -75,15 +78,6 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
     )
     .slice(0, 4);
 
-  const fit = () => {
-    const fitted = fitToMusic(show.slides, musicMs, keepsItsLength, shareOfTime(show));
-    if (fitted.ok) return edit({ kind: 'set-lengths', lengths: fitted.lengths });
-    toast(
-      fitted.reason === 'no-slides'
-        ? 'There are no pictures whose length could change.'
-        : `The music is too short for so many pictures: they need at least ${clock(fitted.shortestMs)}.`,
-    );
-  };
   const repeat = () => {
     const cues = repeatedCues(show, facts, () => nanoid(10));
     if (cues) edit({ kind: 'set-cues', cues });
@@ -115,11 +109,17 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
               ? 'The music fades out with the last picture, before its own end.'
               : `The last ${clock(lengthMs - musicMs)} of the show are silent.`}
           </DropdownMenu.Label>
-          {free.length > 0 && (
-            <Way onSelect={fit}>
+          {fitted.ok && (
+            <Way onSelect={() => edit({ kind: 'set-lengths', lengths: fitted.lengths })}>
               {longer ? 'Relax' : 'Quicken'} the pace to <span className="tabular">{seconds.toFixed(1)}</span> s a
               picture
             </Way>
+          )}
+          {!fitted.ok && fitted.reason === 'music-too-short' && free.length > 0 && (
+            <DropdownMenu.Label className="px-2.5 py-1.5 text-soft">
+              The pace cannot be quickened so far: these slides need at least{' '}
+              <span className="tabular">{clock(fitted.shortestMs)}</span> for their words and voices.
+            </DropdownMenu.Label>
           )}
           {held.length > 0 && (
             <Way

@@ -9,6 +9,7 @@ import { musicLengthMs } from '../../core/sound/sound-spans';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import type { ShowEvent } from '../../server/events';
 import { callServer } from './call-server';
+import { createKeptMoment, KeptMomentContext } from './kept-moment';
 import { followSheet, type WholeSheet } from './follow-sheet';
 import { preparedOnce } from './prepared-once';
 import { createShowStore, type ShowState, type ShowStore } from './show-store';
@@ -38,6 +39,8 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
       tell: (sentence) => void toast(sentence),
     }),
   );
+
+  const [moment] = useState(createKeptMoment);
 
   useEffect(() => store.getState().takeUpUnsent(), [store]);
 
@@ -82,7 +85,9 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
 
   return (
     <ShowContext value={store}>
-      <UploadsProvider showId={show.id}>{children}</UploadsProvider>
+      <KeptMomentContext value={moment}>
+        <UploadsProvider showId={show.id}>{children}</UploadsProvider>
+      </KeptMomentContext>
       <Toaster
         position="bottom-center"
         offset={{ bottom: 88 }}

@@ -407,6 +407,22 @@ describe('the show store', () => {
       /Could not rename the show: That is more than can be sent at once.*kept under Versions/,
     );
   });
+  it('says when everything is saved, at once, and when it cannot be', async () => {
+    expect(await store.getState().whenSaved()).toBe(true);
+    store.getState().edit(addSlide());
+    store.getState().edit({ kind: 'rename-show', title: 'Last word' });
+    const saved = store.getState().whenSaved();
+    await settle();
+    expect([await saved, server.show.title]).toEqual([true, 'Last word']);
+    server.plugged = false;
+    store.getState().edit({ kind: 'rename-show', title: 'Too late' });
+    const unplugged = store.getState().whenSaved();
+    await settle();
+    expect([await unplugged, server.show.title]).toEqual([false, 'Last word']);
+    const still = store.getState().whenSaved();
+    await settle();
+    expect(await still).toBe(false);
+  });
   it('sends nothing that a show cannot hold, and says how much it can', async () => {
     expect(store.getState().edit({ kind: 'rename-show', title: 'x'.repeat(301) })).toBe(false);
     expect(told).toEqual(['That cannot be done: a show’s title can have 300 letters at most.']);

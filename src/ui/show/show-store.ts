@@ -51,6 +51,8 @@ export interface ShowState {
   takeUpUnsent(): void;
   /** Asks for what others changed. */
   pull(): void;
+  /** Once the server has everything that was done here; false when it cannot be reached. */
+  whenSaved(): Promise<boolean>;
   /** The server cannot be heard any more; said at once, not only when the next edit fails. */
   lost(): void;
   /** Sends what waits, at once, and notes what can be undone; for when the page goes away. */
@@ -167,6 +169,26 @@ export function createShowStore({
       schedule(0);
     },
     pull: () => void send(),
+    whenSaved() {
+      if (pending.length === 0) return Promise.resolve(true);
+      if (timer !== null) clearTimeout(timer);
+      timer = null;
+      const sent = send();
+      return new Promise((resolve) => {
+        const unsubscribe = store.subscribe((now) => {
+          if (now.saving === 'saving') return;
+          unsubscribe();
+          resolve(now.saving === 'saved');
+        });
+        // Unplugged before already: nothing changes when it cannot be reached again.
+        void sent.then(() => {
+          if (store.getState().saving === 'offline') {
+            unsubscribe();
+            resolve(false);
+          }
+        });
+      });
+    },
     lost: () => set({ saving: 'offline' }),
     flushNow() {
       undoNotes.keep(get().undoSteps, get().redoSteps);

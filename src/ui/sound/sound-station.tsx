@@ -38,6 +38,11 @@ export function SoundStation() {
   };
   const change = (cue: PlacedSound, properties: SoundProperties, joins?: string) =>
     edit({ kind: 'set-sound', slideId: null, soundId: cue.id, properties }, joins);
+  /** A song that begins at its end is none. */
+  const lastBeginningS = (cue: PlacedSound) => {
+    const known = facts.get(cue.assetId);
+    return known?.kind === 'sound' ? Math.max(0, known.lengthMs / 1000 - 1) : 36_000;
+  };
   const swap = (index: number, by: -1 | 1) => {
     const cues = [...show.cues];
     [cues[index], cues[index + by]] = [cues[index + by]!, cues[index]!];
@@ -148,7 +153,7 @@ export function SoundStation() {
                           label="Where in the song it begins, seconds"
                           value={cue.trimStartMs / 1000}
                           min={0}
-                          max={36_000}
+                          max={lastBeginningS(cue)}
                           step={0.5}
                           unit="s"
                           onCommit={(seconds) => change(cue, { trimStartMs: Math.round(seconds * 1000) })}

@@ -33,6 +33,8 @@ let playing: { momentMs: number; atMs: number; endMs: number } | null = null;
 let still = 0;
 let lookedAheadAt = 0;
 let lastDrawn = '';
+/** The still moment whose plates have been asked for. */
+let waitedFor: string | null = null;
 const told = new Set<AssetId>();
 
 const kernels = await loadKernels(new Uint8Array(await (await patientFetch('/drawing/kernels.wasm')).arrayBuffer()));
@@ -42,6 +44,7 @@ say({ kind: 'ready' });
 scope.requestAnimationFrame(tick);
 
 function hear(message: ToWorker): void {
+  waitedFor = null;
   switch (message.kind) {
     case 'canvas':
       canvas = message.canvas;
@@ -93,14 +96,17 @@ function tick(): void {
     }
     return;
   }
-  lookAhead(momentMs);
   const key = playing ? '' : String(momentMs);
-  if (!playing && key === lastDrawn) return;
+  if (!playing && key === lastDrawn) return lookAhead(momentMs);
   if (!store.isReady(plan)) {
-    void store.prepare(plan).then(tellProblems);
+    if (key !== waitedFor || playing) void store.prepare(plan).then(tellProblems);
+    waitedFor = key;
     say({ kind: 'waiting', momentMs });
     return;
   }
+  waitedFor = null;
+  // Only once this moment is there: what comes later must not be made first.
+  lookAhead(momentMs);
   draw(plan);
   lastDrawn = key;
   say({ kind: 'drawn', momentMs });

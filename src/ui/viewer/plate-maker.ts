@@ -2,7 +2,11 @@ import type { Kernels } from '../../drawing/kernel-module';
 import { unpackPlate } from '../../drawing/plates/carried-plate';
 import type { Made } from '../../drawing/plates/make-plate';
 import type { Plate } from '../../drawing/plates/plate';
+import { latestFirst } from './latest-first';
 import type { PlateMade, PlateOrder } from './worker-messages';
+
+/** Enough to fetch one while another is made; more would make what is wanted now wait for what was. */
+const MOST_AT_ONCE = 3;
 
 /** Has plates made by a worker of their own, which is told by its address whose they are, and puts them into these kernels' memory; there once that worker hears. */
 export async function openPlateMaker(kernels: Kernels): Promise<(plate: Plate) => Promise<Made>> {
@@ -29,10 +33,14 @@ export async function openPlateMaker(kernels: Kernels): Promise<(plate: Plate) =
     else asked?.resolve(unpackPlate(kernels, data.carried));
   };
   await ready;
+  const whenItsTurn = latestFirst(MOST_AT_ONCE);
   return (plate) =>
-    new Promise((resolve, reject) => {
-      counted += 1;
-      waiting.set(counted, { resolve, reject });
-      worker.postMessage({ id: counted, plate } satisfies PlateOrder);
-    });
+    whenItsTurn(
+      () =>
+        new Promise((resolve, reject) => {
+          counted += 1;
+          waiting.set(counted, { resolve, reject });
+          worker.postMessage({ id: counted, plate } satisfies PlateOrder);
+        }),
+    );
 }

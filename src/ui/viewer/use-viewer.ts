@@ -14,6 +14,8 @@ export interface ViewerHands {
   readonly momentMs: number;
   /** Until the drawing worker has drawn its first frame. */
   readonly starting: boolean;
+  /** What is seen is not yet the moment that is named. */
+  readonly preparing: boolean;
   readonly unreadable: ReadonlyMap<AssetId, string>;
   /** Plays from a moment (or from where it stands) to the end of the show or to `untilMs`. */
   play(fromMs?: number, untilMs?: number): void;
@@ -25,11 +27,19 @@ export interface ViewerHands {
 const LARGEST_WIDTH_PX = 1280;
 
 const START_AGAIN_MS = 2000;
+/** So long the frame before may stand for the one that is wanted; while playing, a frame that comes late is seen as a short stop. */
+const LATE_MS = 100;
+const LATE_PLAYING_MS = 350;
 
 const clockNow = () => performance.timeOrigin + performance.now();
 
 /** Wires a canvas to a drawing worker and a sound player. The canvas is put into `place` by the hook, since a canvas can be handed to a worker only once. */
-export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, facts: FactsById): ViewerHands {
+export function useViewer(
+  place: RefObject<HTMLDivElement | null>,
+  show: Show,
+  facts: FactsById,
+  beginMs = 0,
+): ViewerHands {
   const worker = useRef<Worker | null>(null);
   const sound = useRef<SoundPlayer | null>(null);
   const run = useRef<{ fromMs: number; atMs: number; untilMs: number } | null>(null);
@@ -37,11 +47,13 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
   /** What the worker has; it is told only what changed. */
   const sent = useRef<{ show: Show; facts: FactsById } | null>(null);
   const [playing, setPlaying] = useState(false);
-  const [momentMs, setMomentMs] = useState(0);
+  const [momentMs, setMomentMs] = useState(beginMs);
   const [starting, setStarting] = useState(true);
+  const [preparing, setPreparing] = useState(false);
+  const late = useRef<ReturnType<typeof setTimeout> | null>(null);
   const [attempt, setAttempt] = useState(0);
   const [unreadable, setUnreadable] = useState<ReadonlyMap<AssetId, string>>(new Map());
-  const moment = useRef(0);
+  const moment = useRef(beginMs);
   // A worker loses what is sent before its modules are loaded, so messages wait until it says that it is ready.
   const waiting = useRef<[ToWorker, Transferable[]][] | null>([]);
   const post = useCallback((message: ToWorker, transfer: Transferable[] = []) => {
@@ -68,7 +80,14 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
         waiting.current = null;
         for (const [message, transfer] of queued) started.postMessage(message, transfer);
       }
-      if (event.data.kind === 'drawn') setStarting(false);
+      if (event.data.kind === 'drawn') {
+        setStarting(false);
+        setPreparing(false);
+        if (late.current) clearTimeout(late.current);
+        late.current = null;
+      }
+      if (event.data.kind === 'waiting')
+        late.current ??= setTimeout(() => setPreparing(true), run.current ? LATE_PLAYING_MS : LATE_MS);
       if (event.data.kind === 'problem') {
         const { assetId, message } = event.data;
         setUnreadable((before) => new Map([...before, [assetId, message]]));
@@ -94,6 +113,8 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
     resize.observe(holder);
     return () => {
       if (again) clearTimeout(again);
+      if (late.current) clearTimeout(late.current);
+      late.current = null;
       resize.disconnect();
       started.terminate();
       sound.current?.close();
@@ -177,5 +198,5 @@ export function useViewer(place: RefObject<HTMLDivElement | null>, show: Show, f
     return () => cancelAnimationFrame(asked);
   }, [playing, pause]);
 
-  return { playing, momentMs, starting, unreadable, play, pause, seek };
+  return { playing, momentMs, starting, preparing: preparing && !starting, unreadable, play, pause, seek };
 }

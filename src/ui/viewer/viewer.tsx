@@ -11,6 +11,8 @@ import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { clockTenths } from '../kit/clock';
 import { usePrepared, useShow } from '../show/show-provider';
+import { useKeptMoment } from '../show/kept-moment';
+import { useFollowed } from './use-followed';
 import { useViewer, type ViewerHands } from './use-viewer';
 
 interface ViewerProps {
@@ -32,8 +34,11 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
     [other, open],
   );
   const entries = useShow((state) => state.entries);
-  const hands = useViewer(place, show, facts);
-  const { playing, momentMs, starting, unreadable, play, pause, seek } = hands;
+  const kept = useKeptMoment();
+  // Another show has moments of its own.
+  const [beginMs] = useState(() => (other ? 0 : kept.getState().momentMs));
+  const hands = useViewer(place, show, facts, beginMs);
+  const { playing, momentMs, starting, preparing, unreadable, play, pause, seek } = hands;
   const [reach, setReach] = useState<'show' | 'slide'>('show');
   const started = useRef(false);
   useImperativeHandle(ref, () => hands, [hands]);
@@ -41,8 +46,9 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
   useEffect(() => {
     if (!autoPlay || starting || started.current) return;
     started.current = true;
-    play(0);
-  }, [autoPlay, starting, play]);
+    play(beginMs >= lengthMs - 1 ? 0 : beginMs);
+  }, [autoPlay, starting, play, beginMs, lengthMs]);
+  useFollowed(other ? null : kept, hands);
 
   const index = slideIndexAt(spans, momentMs);
   const span = index === null ? null : spans[index]!;
@@ -103,6 +109,15 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
         {starting && show.slides.length > 0 && (
           <p role="status" className="absolute text-lamp-soft">
             Preparing …
+          </p>
+        )}
+        {preparing && show.slides.length > 0 && (
+          <p
+            role="status"
+            data-part="preparing"
+            className="pointer-events-none absolute inset-0 grid place-items-center bg-surround text-lamp-soft"
+          >
+            Preparing {clockTenths(momentMs)} …
           </p>
         )}
         {unreadable.size > 0 && (

@@ -1,0 +1,35 @@
+import type { FactsById } from '../show/asset-facts';
+import { seenLayers, type WordsLayer } from '../show/layer';
+import type { Slide } from '../show/show';
+import { spokenMs } from '../sound/sound-spans';
+import { readableSpan } from '../words/passage';
+import { shortestReadMs } from '../words/reading-speed';
+import { transitionLengthMs } from './slide-span';
+
+/** No picture is seen in less. */
+export const SHORTEST_FITTED_MS = 500;
+/** Long enough that entrances take the time they take by themselves. */
+const AMPLE_MS = 60_000;
+
+/**
+ * The least a slide can last without cutting off what it carries: until its voices have been heard, and until its words can have been read, the time counted
+ * in which they come and go. Clips are not among it: their slides last as long as they do.
+ *
+ * @param before the slide before it, which bounds its transition
+ */
+export function leastLengthMs(slide: Slide, facts: FactsById, before: Slide | undefined): number {
+  const words = [...seenLayers(slide.layers)].filter((layer): layer is WordsLayer => layer.kind === 'words');
+  const transitionMs = transitionLengthMs({ ...slide, lengthMs: AMPLE_MS }, before);
+  return Math.ceil(
+    Math.max(SHORTEST_FITTED_MS, spokenMs(slide, facts), ...words.map((layer) => toReadMs(slide, layer, transitionMs))),
+  );
+}
+
+function toReadMs(slide: Slide, layer: WordsLayer, transitionMs: number): number {
+  const text = `${layer.title}\n${layer.subtitle}`;
+  if (text.trim() === '') return 0;
+  if (layer.travel) return layer.travel.fromMs + (layer.travel.lengthMs ?? shortestReadMs(text));
+  const span = { slideId: slide.id, slideIndex: 0, startMs: 0, endMs: AMPLE_MS, transitionMs, leavesMs: AMPLE_MS };
+  const { startMs, endMs } = readableSpan(layer, span);
+  return startMs + shortestReadMs(text) + (AMPLE_MS - endMs);
+}
