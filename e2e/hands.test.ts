@@ -151,7 +151,7 @@ describe('sound', () => {
     await hands.go('sound', 'cue');
     await press(page, 'Take out Harbour Reel');
     await waitForText(page, '[data-part=lengths]', /no music yet/);
-    await press(page, 'Undo: change the music');
+    await press(page, 'Undo: take out a song');
     await waitForText(page, '[data-part=lengths]', /ends together/);
     await hands.type('Where in the song it begins, seconds', '20');
     await waitForText(page, '[data-part=lengths]', /ends\s+0:20\s+early/);

@@ -67,7 +67,7 @@ export async function lookAtFile(file: string, { signal, takes }: Looking = {}):
   if (type && /^(video|audio)\/|^application\/(ogg|mp4)$/.test(type.mime))
     return lookAtMedia(file, type.mime, size, { signal, takes });
   throw new UnusableFileError(
-    `This is not a picture, a clip or a sound${type ? ` but a ${type.ext} file` : ''}, whatever its name says.`,
+    `This is not a picture, a clip or a sound${type ? ` but ${articled(type.ext.toUpperCase())} file` : ''}, whatever its name says.`,
   );
 }
 
@@ -127,4 +127,9 @@ async function lookAtMedia(
     byteCount,
     small: null,
   };
+}
+
+/** “an ICO”, “a ZIP”: by how its first letter is said. */
+function articled(letters: string): string {
+  return `${/^[AEFHILMNORSX]/.test(letters) ? 'an' : 'a'} ${letters}`;
 }

@@ -204,11 +204,18 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
     take(next, next.focus, !stretch);
     rows.scrollToIndex(order.indexOf(next.focus));
   };
+  const openSeam = (id: SlideId) => {
+    rows.scrollToIndex(order.indexOf(id));
+    // The row may come into the page with this scrolling.
+    requestAnimationFrame(() =>
+      scroller.current?.querySelector<HTMLElement>(`[data-slide="${id}"] [data-part=seam]`)?.click(),
+    );
+  };
   const down = (event?: KeyboardEvent) => (event?.key === 'ArrowUp' ? -1 : 1);
   useCommands({
     'slide-step': (event) => step(down(event), false),
     'slide-stretch': (event) => step(down(event), true),
-    'slide-ends': (event) => step(event?.key === 'Home' ? -order.length : order.length, false),
+    'slide-ends': (event) => step(event?.key === 'Home' ? -order.length : order.length, event?.shiftKey ?? false),
     'all-slides': () => take({ ids: order, anchor: order[0] ?? null }, focus.current, false),
     'no-slides': () => take({ ids: [], anchor: null }, null, false),
     'move-up': () => actions.moveBy(-1),
@@ -221,6 +228,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
     part: actions.part,
     join: () => actions.join(actions.chosen()),
     title: anchor ? () => setTyping(anchor) : undefined,
+    transition: anchor && anchor !== order[0] ? () => openSeam(anchor) : undefined,
     shorter: () => actions.changeLength(-LENGTH_STEP_MS),
     longer: () => actions.changeLength(LENGTH_STEP_MS),
     'seam-earlier': () => actions.moveSeam(-LENGTH_STEP_MS, 'roll', undefined, 'seam'),
@@ -232,11 +240,17 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   });
   useOrderClipboard(actions);
 
+  const nameOfHeld = (id: string) => {
+    const entry = unused.find((one) => TRAY_DRAG + one.id === id);
+    const index = order.indexOf(id as SlideId);
+    return entry?.fileName ?? (index < 0 ? 'a slide' : `slide ${index + 1}`);
+  };
   const drag = useOrderDrag({
     order,
     places,
     scroller,
     heldRef,
+    nameOf: (id) => nameOfHeld(id),
     carriedBy: (id) =>
       id.startsWith(TRAY_DRAG)
         ? carriedWith(
@@ -272,6 +286,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
       {...drag.handlers}
       accessibility={{
         screenReaderInstructions: { draggable: 'Drag to change the order, or press Alt with the arrow keys.' },
+        announcements: drag.announcements,
       }}
     >
       <div

@@ -38,6 +38,7 @@ export const Seam = memo(function Seam({ slide, transitionMs, startMs, onGo, onP
       <Popover.Trigger asChild>
         <button
           type="button"
+          data-part="seam"
           aria-label={`Transition into this slide: ${label}`}
           onClick={(event) => event.stopPropagation()}
           className="tabular flex h-5 items-center gap-1 rounded-full border border-rule bg-paper px-2 text-xs text-soft hover:border-soft hover:text-ink"

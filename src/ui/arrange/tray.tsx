@@ -74,6 +74,10 @@ export function Tray({ entries, chosen, onChoose, caretNumber, onLayIn, onBeside
           'h-[98px] overflow-x-auto overflow-y-hidden -outline-offset-2 scroll-thin',
           entries.length === 0 && 'hidden',
         )}
+        onWheel={(event) => {
+          // A wheel that only goes up and down takes it along.
+          if (event.deltaX === 0) event.currentTarget.scrollLeft += event.deltaY;
+        }}
         onKeyDown={(event) => {
           if (event.key === 'Enter') {
             event.preventDefault();

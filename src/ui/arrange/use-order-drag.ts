@@ -1,6 +1,6 @@
 'use client';
 
-import { PointerSensor, useSensor, useSensors, type DndContextProps } from '@dnd-kit/core';
+import { PointerSensor, useSensor, useSensors, type Announcements, type DndContextProps } from '@dnd-kit/core';
 import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 import type { SlideId } from '../../core/show/ids';
 import { dropAt, type OrderDrop } from './order-drop';
@@ -14,6 +14,8 @@ interface OrderDragOptions {
   readonly scroller: RefObject<HTMLDivElement | null>;
   /** Is told what was taken first, for as long as it is held. */
   readonly heldRef: RefObject<string | null>;
+  /** What people call a slide, or a print of the tray. */
+  nameOf(id: string): string;
   /** What goes along when a slide or a print of the tray is taken. */
   carriedBy(id: string): readonly string[];
   onDropSlides(ids: readonly SlideId[], where: OrderDrop): void;
@@ -26,6 +28,8 @@ interface OrderDrag {
   readonly fromTray: boolean;
   /** Where what is held would come to stand. */
   readonly caret: OrderDrop | null;
+  /** What a screen reader says of it. */
+  readonly announcements: Announcements;
   readonly handlers: Pick<
     DndContextProps,
     'sensors' | 'autoScroll' | 'onDragStart' | 'onDragMove' | 'onDragEnd' | 'onDragCancel'
@@ -80,6 +84,17 @@ export function useOrderDrag(options: OrderDragOptions): OrderDrag {
     dragging,
     fromTray,
     caret,
+    announcements: {
+      onDragStart: ({ active }) => `Took ${options.nameOf(String(active.id))}.`,
+      onDragMove: () => undefined,
+      onDragOver: () => undefined,
+      onDragEnd: ({ active }) => {
+        const where = whereNow();
+        const name = options.nameOf(String(active.id));
+        return where ? `Put ${name} ${where.side} ${options.nameOf(where.id)}.` : `${name} stays where it was.`;
+      },
+      onDragCancel: ({ active }) => `${options.nameOf(String(active.id))} stays where it was.`,
+    },
     handlers: {
       sensors,
       autoScroll: false,

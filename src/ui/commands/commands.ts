@@ -8,6 +8,8 @@ export interface CommandInfo {
   readonly combos?: string;
   /** Signs as they are typed, wherever they lie on a keyboard. */
   readonly signs?: string;
+  /** Other words under which people look for it. */
+  readonly also?: string;
   /** Only done where a hand already is: not offered in the palette. */
   readonly byKeyOnly?: true;
 }
@@ -20,11 +22,35 @@ export const COMMANDS = command({
   palette: { name: 'Find a command', where: 'Everywhere', keys: 'Ctrl K', combos: 'mod+k', byKeyOnly: true },
   keys: { name: 'Show every key', where: 'Everywhere', keys: '?', signs: '?' },
   versions: { name: 'Versions: keep one, look at one, go back', where: 'Everywhere', keys: 'Ctrl S', combos: 'mod+s' },
-  gather: { name: 'Go to Gather', where: 'Everywhere', keys: 'Alt 1', combos: 'alt+1' },
-  arrange: { name: 'Go to Arrange', where: 'Everywhere', keys: 'Alt 2', combos: 'alt+2' },
-  sound: { name: 'Go to Sound', where: 'Everywhere', keys: 'Alt 3', combos: 'alt+3' },
-  send: { name: 'Go to Send', where: 'Everywhere', keys: 'Alt 4', combos: 'alt+4' },
-  watch: { name: 'Watch the show', where: 'Everywhere', keys: 'W', combos: 'w' },
+  gather: {
+    name: 'Go to Gather',
+    also: 'pictures files import upload contact sheet',
+    where: 'Everywhere',
+    keys: 'Alt 1',
+    combos: 'alt+1',
+  },
+  arrange: {
+    name: 'Go to Arrange',
+    also: 'order slides transition words crop move',
+    where: 'Everywhere',
+    keys: 'Alt 2',
+    combos: 'alt+2',
+  },
+  sound: {
+    name: 'Go to Sound',
+    also: 'music song voice narration fade volume',
+    where: 'Everywhere',
+    keys: 'Alt 3',
+    combos: 'alt+3',
+  },
+  send: {
+    name: 'Go to Send',
+    also: 'film export share download screening link',
+    where: 'Everywhere',
+    keys: 'Alt 4',
+    combos: 'alt+4',
+  },
+  watch: { name: 'Watch the show', also: 'play preview full screen', where: 'Everywhere', keys: 'W', combos: 'w' },
 
   'print-step': {
     name: 'Next, previous print',
@@ -41,10 +67,10 @@ export const COMMANDS = command({
     byKeyOnly: true,
   },
   'print-ends': {
-    name: 'First, last print',
+    name: 'First, last print; with Shift up to there',
     where: 'Contact sheet',
     keys: 'Home, End',
-    combos: 'home, end',
+    combos: 'home, end, shift+home, shift+end',
     byKeyOnly: true,
   },
   'all-prints': { name: 'Choose all prints', where: 'Contact sheet', keys: 'Ctrl A', combos: 'mod+a' },
@@ -72,10 +98,10 @@ export const COMMANDS = command({
     byKeyOnly: true,
   },
   'slide-ends': {
-    name: 'First, last slide',
+    name: 'First, last slide; with Shift up to there',
     where: 'Running order',
     keys: 'Home, End',
-    combos: 'home, end',
+    combos: 'home, end, shift+home, shift+end',
     byKeyOnly: true,
   },
   'all-slides': { name: 'Choose all slides', where: 'Running order', keys: 'Ctrl A', combos: 'mod+a' },
@@ -97,10 +123,17 @@ export const COMMANDS = command({
     keys: 'Ctrl V',
     byKeyOnly: true,
   },
-  duplicate: { name: 'Duplicate the slides', where: 'Running order', keys: 'Ctrl D', combos: 'mod+d' },
+  duplicate: { name: 'Duplicate the slides', also: 'copy', where: 'Running order', keys: 'Ctrl D', combos: 'mod+d' },
   blank: { name: 'Insert a blank slide', where: 'Running order', keys: 'B', combos: 'b' },
   remove: { name: 'Remove the slides', where: 'Running order', keys: 'Delete', combos: 'delete, backspace' },
-  title: { name: 'Type a title', where: 'Running order', keys: 'T', combos: 't' },
+  transition: {
+    name: 'Choose the transition into the slide',
+    also: 'dissolve wipe cut seam',
+    where: 'Running order',
+    keys: 'N',
+    combos: 'n',
+  },
+  title: { name: 'Type a title', also: 'words caption text', where: 'Running order', keys: 'T', combos: 't' },
   shorter: { name: 'Half a second shorter; what follows moves along', where: 'Running order', keys: '−', signs: '-−' },
   longer: { name: 'Half a second longer; what follows moves along', where: 'Running order', keys: '+', signs: '+=' },
   'seam-earlier': {

@@ -6,14 +6,20 @@ import { useStore } from 'zustand';
 import { COMMANDS, PLACES, type CommandId, type CommandInfo } from './commands';
 import { openActions, useCommands } from './use-commands';
 
+/** What is wanted for what cannot be done now. */
+const NOT_NOW: Record<CommandInfo['where'], string> = {
+  Everywhere: 'nothing to do it to yet',
+  'Contact sheet': 'on Gather, with prints chosen',
+  'Running order': 'on Arrange, with slides chosen',
+  Viewer: 'where the viewer is',
+};
+
 /** Everything that can be done here, found by typing a part of its name. */
 export function Palette() {
   const [open, setOpen] = useState(false);
   const actions = useStore(openActions);
   useCommands({ palette: () => setOpen(true) });
-  const offered = (Object.entries(COMMANDS) as [CommandId, CommandInfo][]).filter(
-    ([id, info]) => actions.has(id) && !info.byKeyOnly,
-  );
+  const offered = (Object.entries(COMMANDS) as [CommandId, CommandInfo][]).filter(([, info]) => !info.byKeyOnly);
   const choose = (id: CommandId) => {
     setOpen(false);
     // After the palette has given the focus back, so that what the command opens keeps it.
@@ -48,10 +54,13 @@ export function Palette() {
                 <Command.Item
                   key={id}
                   value={`${info.name} ${id}`}
+                  keywords={info.also?.split(' ')}
+                  disabled={!actions.has(id)}
                   onSelect={() => choose(id)}
-                  className="flex h-8 cursor-default items-center rounded-md px-3 data-[selected=true]:bg-rule/60"
+                  className="data-[disabled=true]:text-soft flex h-8 cursor-default items-center rounded-md px-3 data-[selected=true]:bg-rule/60"
                 >
                   {info.name}
+                  {!actions.has(id) && <span className="ml-2 text-xs">{NOT_NOW[info.where]}</span>}
                   <kbd className="tabular ml-auto rounded border border-rule bg-paper px-1.5 text-xs leading-5 text-soft">
                     {info.keys}
                   </kbd>

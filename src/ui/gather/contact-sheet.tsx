@@ -1,5 +1,6 @@
 'use client';
 
+import type { Warning } from './use-warnings';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { clsx } from 'clsx';
 import { Film } from 'lucide-react';
@@ -16,7 +17,7 @@ interface ContactSheetProps {
   readonly usedOn: ReadonlyMap<string, readonly number[]>;
   readonly marks: Readonly<Record<string, Mark>>;
   /** What a print should be warned of, by entry. */
-  readonly warnings: ReadonlyMap<string, string>;
+  readonly warnings: ReadonlyMap<string, Warning>;
   readonly selection: ReadonlySet<string>;
   readonly focus: string | null;
   readonly onClick: (entry: SheetEntry, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
@@ -90,7 +91,7 @@ export function ContactSheet({
   useCommands({
     'print-step': (event) => onStep(by[event?.key ?? ''] ?? 1, false),
     'print-stretch': (event) => onStep(by[event?.key ?? ''] ?? 1, true),
-    'print-ends': (event) => onStep(by[event?.key ?? ''] ?? 0, false),
+    'print-ends': (event) => onStep(by[event?.key ?? ''] ?? 0, event?.shiftKey ?? false),
   });
   useEffect(() => {
     const at = entries.findIndex((entry) => entry.id === focus);
@@ -157,7 +158,7 @@ export function ContactSheet({
                 number={row.index * columns + column + 1}
                 used={usedOn.get(entry.assetId) ?? NOWHERE}
                 mark={marks[entry.assetId] ?? null}
-                warning={warnings.get(entry.id) ?? null}
+                warning={warnings.get(entry.id)?.label ?? null}
                 selected={selection.has(entry.id)}
                 focused={entry.id === focus}
                 onClick={click}

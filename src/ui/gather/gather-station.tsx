@@ -7,6 +7,7 @@ import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { useCommands } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { selectionAfterClick, selectionAfterStep } from '../kit/selection';
+import { useKept } from '../kit/use-kept';
 import { IntakeNote } from '../show/intake-note';
 import { useShow } from '../show/show-provider';
 import { useUploads } from '../show/uploads-provider';
@@ -17,7 +18,7 @@ import { LayInBar } from './lay-in-bar';
 import { OneByOne } from './one-by-one';
 import { ServerFolderDialog } from './server-folder-dialog';
 import { BringIn, FilterMenu, OrderMenu, Tally } from './sheet-bar';
-import { EVERYTHING, filtered, prints, slidesByAsset, toLayIn, type SheetOrder } from './sheet-view';
+import { EVERYTHING, filtered, isSheetOrder, prints, slidesByAsset, toLayIn, type SheetOrder } from './sheet-view';
 import { SwapDialog } from './swap-dialog';
 import { useWarnings } from './use-warnings';
 
@@ -36,7 +37,7 @@ export function GatherStation() {
   const picker = useRef<HTMLInputElement>(null);
   const folderPicker = useRef<HTMLInputElement>(null);
   const [filter, setFilter] = useState(EVERYTHING);
-  const [order, setOrder] = useState<SheetOrder>('taken');
+  const [order, setOrder] = useKept<SheetOrder>(`tanager-sheet-order-${showId}`, 'taken', isSheetOrder);
   const [selection, setSelection] = useState<ReadonlySet<string>>(new Set());
   const [anchor, setAnchor] = useState<string | null>(null);
   const [focus, setFocus] = useState<string | null>(null);
@@ -192,7 +193,7 @@ export function GatherStation() {
         entry={focused}
         chosenCount={chosen.length}
         mark={commonMark.size === 1 ? [...commonMark][0]! : null}
-        warning={focused ? (warnings.get(focused.id) ?? null) : null}
+        warning={focused ? (warnings.get(focused.id)?.advice ?? null) : null}
         sounds={sounds}
         usedOn={usedOn}
         onMark={(mark) => setMarks(marked, mark)}

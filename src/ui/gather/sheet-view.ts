@@ -6,6 +6,10 @@ import type { SheetEntry } from '../../server/assets/contact-sheet';
 
 export type SheetOrder = 'taken' | 'name' | 'size' | 'arrived';
 
+export const SHEET_ORDERS: readonly SheetOrder[] = ['taken', 'name', 'size', 'arrived'];
+export const isSheetOrder = (value: unknown): value is SheetOrder =>
+  (SHEET_ORDERS as readonly unknown[]).includes(value);
+
 export interface SheetFilter {
   readonly kind: 'all' | 'picture' | 'clip';
   readonly shape: 'any' | 'wide' | 'tall' | 'square';

@@ -1,8 +1,10 @@
 'use client';
 
+import { useEffect, useState } from 'react';
 import { clock } from '../kit/clock';
 import { callServer } from './call-server';
 import { useShow } from './show-provider';
+import { timeLeftMs, type Sample } from './time-left';
 import { useUploadProgress, useUploads } from './uploads-provider';
 
 /** How far the files that are coming in have got, and a way to stop them; nothing when none are. */
@@ -14,6 +16,7 @@ export function IntakeNote({ short = false }: { short?: boolean }) {
   const looking = useShow((state) =>
     state.entries.reduce((sum, entry) => sum + (entry.state === 'arrived' ? 1 : 0), 0),
   );
+  const lookingLeftMs = useLookingLeft(looking);
   const coming = progress !== null && progress.filesDone < progress.fileCount;
   if (coming || folder) {
     const [done, count] = coming ? [progress.filesDone, progress.fileCount] : [folder!.filesDone, folder!.fileCount];
@@ -53,7 +56,24 @@ export function IntakeNote({ short = false }: { short?: boolean }) {
   }
   return looking > 0 ? (
     <span role="status" data-part="intake" className="whitespace-nowrap">
-      looking at <b className="tabular">{looking}</b> more …
+      looking at <b className="tabular">{looking}</b> more{lookingLeftMs === null && ' …'}
+      {!short && lookingLeftMs !== null && (
+        <>
+          {' '}
+          · about <span className="tabular">{clock(Math.max(1000, lookingLeftMs))}</span> left
+        </>
+      )}
     </span>
   ) : null;
+}
+
+/** How long the files that have arrived will still be looked at. */
+function useLookingLeft(looking: number): number | null {
+  const [samples, setSamples] = useState<readonly Sample[]>([]);
+  useEffect(() => {
+    // A clock is read when the count changes, and only then.
+    // eslint-disable-next-line react-hooks/set-state-in-effect
+    setSamples((before) => (looking === 0 ? [] : [...before.slice(-200), { atMs: performance.now(), left: looking }]));
+  }, [looking]);
+  return timeLeftMs(samples);
 }

@@ -26,5 +26,8 @@ export const removeSounds: EditRecord<RemoveSounds> = {
     });
   },
   touched: (edit) => edit.soundIds.map((id) => placeOfSounds(edit.slideId, `${id}/`)),
-  sentence: (edit) => `take out ${counted(edit.soundIds.length, 'sound')}`,
+  sentence({ slideId, soundIds }) {
+    const one = slideId === null ? 'song' : 'sound';
+    return soundIds.length === 1 ? `take out a ${one}` : `take out ${counted(soundIds.length, one)}`;
+  },
 };
