@@ -76,7 +76,29 @@ describe('a show begins with files dropped on the shelf', () => {
     await dropFiles(page, '[data-part=gather]', [path.join(folder, 'phone.heic'), path.join(folder, 'twice.jpg')]);
     await waitForText(page, '[data-part=tally]', /10 pictures/);
     await waitForText(page, '[data-part=contact-sheet]', /looks like \d+▸/);
-    await waitForText(page, '[data-part=contact-sheet]', /small: sharp to \d+ %/);
+    await waitForText(page, '[data-part=contact-sheet]', /small: \d+ % of the frame/);
+  });
+  it('puts a camera’s clock right for all its pictures, with the new order before the eye, and undoes it in one step', async () => {
+    await page.click('[data-part=contact-sheet] [role=option]');
+    await page.click('[data-part=clocks]');
+    await page.waitForSelector('[data-part=time-strip] [data-entry]');
+    const before = await page.$$eval('[data-part=time-strip] [data-entry]', (prints) =>
+      prints.map((one) => one.textContent),
+    );
+    await page.locator('aria/Hours').fill('3');
+    await page.keyboard.press('Enter');
+    await page.locator('aria/Minutes').fill('12');
+    await page.keyboard.press('Enter');
+    const after = await page.$$eval('[data-part=time-strip] [data-entry]', (prints) =>
+      prints.map((one) => one.textContent),
+    );
+    expect(after).not.toEqual(before);
+    await page.click('[data-part=set-clocks]');
+    await page.waitForSelector('[data-part=saving][data-state=saved]');
+    expect(Object.values((await stored()).clocks ?? {})).toEqual([(3 * 60 + 12) * 60_000]);
+    await waitForText(page, 'aside', /clock was put right/);
+    await press(page, 'Undo: put a camera’s clock right');
+    await page.waitForFunction(() => !document.querySelector('aside')!.textContent!.includes('put right'));
   });
   it('takes in a folder of the server’s disk, below the opened one', async () => {
     await copyFile('demo/files/PE_0499.jpg', path.join(folder, 'PE_0499.jpg'));

@@ -146,6 +146,30 @@ describe('the seam', () => {
   });
 });
 
+describe('numbers that are typed', () => {
+  const LENGTH = 'Length of the chosen slide in seconds';
+  const value = () =>
+    page.$eval(`[aria-label="${LENGTH}"]`, (field) => [(field as HTMLInputElement).value, field.ariaInvalid] as const);
+  it('are read as people say them, and what cannot be read stays and says what would be right', async () => {
+    await hands.go('arrange', 'slide');
+    await page.click('[data-part=slide]:nth-of-type(3)');
+    const before = (await hands.stored()).slides[2]!.lengthMs;
+    await hands.type(LENGTH, '1:30');
+    expect((await hands.stored()).slides[2]!.lengthMs).toBe(90_000);
+    await hands.type(LENGTH, 'a while');
+    expect(await value()).toEqual(['a while', 'true']);
+    await waitForText(page, '[data-part=field-note]', /such as 4.5, or minutes and seconds, such as 1:30/);
+    await hands.type(LENGTH, '0');
+    await waitForText(page, '[data-part=field-note]', /0.2 s at least/);
+    expect((await hands.stored()).slides[2]!.lengthMs).toBe(200);
+    // Undo works from within the field, as long as nothing is being typed there.
+    await page.focus(`[aria-label="${LENGTH}"]`);
+    await hands.key('Control', 'z');
+    await hands.key('Control', 'z');
+    expect((await hands.stored()).slides[2]!.lengthMs).toBe(before);
+  });
+});
+
 describe('sound', () => {
   it('takes the song out and in again, says what that means, and fits the pictures to it', async () => {
     await hands.go('sound', 'cue');

@@ -1,5 +1,7 @@
 import type { Metadata } from 'next';
+import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
+import { ROOM_COOKIE, roomOf } from '@/ui/kit/room';
 import '@fontsource-variable/bricolage-grotesque';
 import '@fontsource-variable/instrument-sans';
 import '@fontsource-variable/spline-sans-mono';
@@ -22,9 +24,10 @@ export const metadata: Metadata = {
   icons: { icon: '/tanager.svg' },
 };
 
-export default function RootLayout({ children }: { children: ReactNode }) {
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const room = roomOf((await cookies()).get(ROOM_COOKIE)?.value);
   return (
-    <html lang="en">
+    <html lang="en" data-room={room}>
       <body>{children}</body>
     </html>
   );

@@ -1,5 +1,6 @@
 import { CURRENT_METHODS, type MethodPins } from '../facts/fact-kinds';
 import { FORMAT_VERSION } from './format/version';
+import type { CameraClocks } from './camera-clock';
 import type { Chosen } from './chosen';
 import type { AssetId, ShowId, SlideId } from './ids';
 import type { PlacedSound } from './placed-sound';
@@ -35,10 +36,15 @@ export interface Show {
   readonly methods: MethodPins;
   /** The pencil marks on the contact sheet, by `AssetId`; a file without one is not named. */
   readonly marks?: Readonly<Record<string, Mark>>;
+  /** Clocks of cameras that were wrong. */
+  readonly clocks?: CameraClocks;
 }
 
 /** Everything a show says, without who it is: what a version keeps. */
-export type ShowContent = Pick<Show, 'title' | 'frame' | 'defaultLengthMs' | 'slides' | 'cues' | 'methods' | 'marks'>;
+export type ShowContent = Pick<
+  Show,
+  'title' | 'frame' | 'defaultLengthMs' | 'slides' | 'cues' | 'methods' | 'marks' | 'clocks'
+>;
 
 export interface FrameShape {
   readonly widthPx: number;
@@ -92,8 +98,8 @@ export function emptyShow(id: ShowId, title: string): Show {
 }
 
 /** What the show says, apart from its identity. */
-export function contentOf({ title, frame, defaultLengthMs, slides, cues, methods, marks }: Show): ShowContent {
-  return { title, frame, defaultLengthMs, slides, cues, methods, ...(marks && { marks }) };
+export function contentOf({ title, frame, defaultLengthMs, slides, cues, methods, marks, clocks }: Show): ShowContent {
+  return { title, frame, defaultLengthMs, slides, cues, methods, ...(marks && { marks }), ...(clocks && { clocks }) };
 }
 
 export function wordsOf(slide: Slide): WordsLayer | null {

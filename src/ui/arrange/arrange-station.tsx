@@ -124,7 +124,7 @@ function EmptyOrder({ onBlank }: { onBlank: () => void }) {
         <p className="mt-4 flex justify-center gap-2">
           <Link
             href={`/shows/${show}/gather`}
-            className="inline-flex h-9 items-center rounded-md bg-red px-4 font-semibold text-white hover:bg-red-deep"
+            className="inline-flex h-9 items-center rounded-md bg-red px-4 font-semibold text-white hover:bg-red-hover"
           >
             Go to the contact sheet
           </Link>

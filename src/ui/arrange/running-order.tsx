@@ -368,7 +368,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
       <OrderBar actions={actions} trayOpen={trayOpen} trayCount={unused.length} onTray={() => setTrayOpen(!trayOpen)} />
       <DragOverlay dropAnimation={null}>
         {draggedAsset && (
-          <span className="relative block w-[150px] rotate-2 bg-white p-1 shadow-raised">
+          <span className="relative block w-[150px] rotate-2 bg-print p-1 shadow-raised">
             {/* eslint-disable-next-line @next/next/no-img-element */}
             <img src={pictureUrl(draggedAsset, 320)} alt="" className="h-20 w-full object-cover" />
             {dragging.length > 1 && (

@@ -171,7 +171,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
           aria-label={`Picture of slide ${span.slideIndex + 1}`}
           tabIndex={-1}
           className={clsx(
-            'relative cursor-grab touch-none bg-white p-[4px] shadow-print',
+            'relative cursor-grab touch-none bg-print p-[4px] shadow-print',
             selected && 'outline-[3px] outline-offset-1 outline-red',
           )}
         >

@@ -141,7 +141,7 @@ function TrayPrint({ entry, leftPx, chosen, onClick }: TrayPrintProps) {
       onClick={onClick}
       style={{ left: leftPx }}
       className={clsx(
-        'absolute top-1 grid h-[76px] w-[110px] cursor-grab touch-none place-items-center bg-white p-1 shadow-print',
+        'absolute top-1 grid h-[76px] w-[110px] cursor-grab touch-none place-items-center bg-print p-1 shadow-print',
         chosen && 'outline-[3px] outline-offset-1 outline-red',
       )}
     >

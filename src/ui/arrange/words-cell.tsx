@@ -87,7 +87,7 @@ export const WordsCell = memo(function WordsCell({ slide, typing, selected, onTy
         placeholder="Title"
         value={title}
         onChange={(event) => change({ title: event.target.value })}
-        className="max-h-[72px] w-full resize-none rounded-md border border-plum/60 bg-white px-2 py-1 font-display text-base font-semibold [field-sizing:content]"
+        className="max-h-[72px] w-full resize-none rounded-md border border-plum/60 bg-field px-2 py-1 font-display text-base font-semibold [field-sizing:content]"
       />
       <textarea
         aria-label="Subtitle"
@@ -97,7 +97,7 @@ export const WordsCell = memo(function WordsCell({ slide, typing, selected, onTy
         placeholder="Subtitle"
         value={subtitle}
         onChange={(event) => change({ subtitle: event.target.value })}
-        className="max-h-[44px] w-full resize-none rounded-md border border-rule bg-white px-2 py-1 [field-sizing:content]"
+        className="max-h-[44px] w-full resize-none rounded-md border border-rule bg-field px-2 py-1 [field-sizing:content]"
       />
     </div>
   );

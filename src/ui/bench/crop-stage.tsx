@@ -118,7 +118,7 @@ export function CropStage({ assetId, picture, crop, aspect, mostWidthPx, mostHei
             aria-valuemax={100}
             aria-valuenow={Math.round(100 * sides[side])}
             aria-valuetext={`${(100 * sides[side]).toFixed(1)} percent`}
-            className="absolute -translate-1/2 rounded-full border border-ink bg-white"
+            className="absolute -translate-1/2 rounded-full border border-ink bg-print"
             style={{
               left: upright
                 ? side === 'left'

@@ -80,7 +80,7 @@ export function WordsTab({ slide }: { slide: Slide }) {
               value={text.title}
               onKeyDown={(event) => event.stopPropagation()}
               onChange={(event) => change({ title: event.target.value })}
-              className="resize-y rounded-md border border-rule bg-white px-2 py-1 font-display text-base font-semibold"
+              className="resize-y rounded-md border border-rule bg-field px-2 py-1 font-display text-base font-semibold"
             />
           </label>
           <label className="flex flex-col gap-1">
@@ -91,7 +91,7 @@ export function WordsTab({ slide }: { slide: Slide }) {
               value={text.subtitle}
               onKeyDown={(event) => event.stopPropagation()}
               onChange={(event) => change({ subtitle: event.target.value })}
-              className="resize-y rounded-md border border-rule bg-white px-2 py-1"
+              className="resize-y rounded-md border border-rule bg-field px-2 py-1"
             />
           </label>
         </div>

@@ -50,6 +50,13 @@ export const COMMANDS = command({
     keys: 'Alt 4',
     combos: 'alt+4',
   },
+  room: {
+    name: 'Light out or on: a dark room',
+    also: 'dark theme night mode',
+    where: 'Everywhere',
+    keys: 'Alt L',
+    combos: 'alt+l',
+  },
   watch: { name: 'Watch the show', also: 'play preview full screen', where: 'Everywhere', keys: 'W', combos: 'w' },
 
   'print-step': {
@@ -81,6 +88,13 @@ export const COMMANDS = command({
   unmark: { name: 'Wipe the mark off', where: 'Contact sheet', keys: 'U', combos: 'u' },
   'one-by-one': { name: 'One by one: choose quickly, large', where: 'Contact sheet', keys: 'V', combos: 'v' },
   'lay-in': { name: 'Lay into the order', where: 'Contact sheet', keys: 'Enter', combos: 'enter' },
+  clocks: {
+    name: 'Put a camera’s clock right',
+    also: 'time order capture',
+    where: 'Contact sheet',
+    keys: 'T',
+    combos: 't',
+  },
   'swap-print': { name: 'Swap the file everywhere', where: 'Contact sheet', keys: 'S', combos: 's' },
 
   'slide-step': {

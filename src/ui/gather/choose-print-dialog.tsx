@@ -38,7 +38,7 @@ export function ChoosePrintDialog({ title, kind, without, part, children, onChoo
         placeholder="part of its name"
         value={name}
         onChange={(event) => setName(event.target.value)}
-        className="mt-3 h-8 w-60 rounded-md border border-rule bg-white px-2.5"
+        className="mt-3 h-8 w-60 rounded-md border border-rule bg-field px-2.5"
       />
       <ul
         className="mt-3 grid max-h-[52vh] grid-cols-4 gap-3 overflow-y-auto p-1 scroll-thin"
@@ -55,7 +55,7 @@ export function ChoosePrintDialog({ title, kind, without, part, children, onChoo
               }}
               className="block w-full text-left"
             >
-              <span className="grid h-24 place-items-center bg-white p-1 shadow-print">
+              <span className="grid h-24 place-items-center bg-field p-1 shadow-print">
                 {/* eslint-disable-next-line @next/next/no-img-element */}
                 <img src={pictureUrl(other.assetId, 320)} alt="" loading="lazy" className="max-h-[88px] max-w-full" />
               </span>

@@ -5,6 +5,8 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { clsx } from 'clsx';
 import { Film } from 'lucide-react';
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
+import { takenAt } from '../../core/show/camera-clock';
+import { useShow } from '../show/show-provider';
 import type { Mark } from '../../core/show/mark';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { useCommands } from '../commands/use-commands';
@@ -212,11 +214,12 @@ const Print = memo(function Print({
   onOpen,
 }: PrintProps) {
   const pictureUrl = usePictureUrl();
+  const clocks = useShow((state) => state.show.clocks);
   const { facts } = entry;
   if (facts === null || facts.kind === 'sound') return null;
   const transparent = facts.kind === 'picture' && facts.hasTransparency;
   const wide = facts.widthPx / facts.heightPx >= 1.2;
-  const time = facts.takenAt?.slice(11, 16);
+  const time = takenAt(facts, clocks)?.slice(11, 16);
   return (
     <div
       role="option"
@@ -233,7 +236,7 @@ const Print = memo(function Print({
       </span>
       <span
         className={clsx(
-          'relative grid h-[98px] w-[142px] place-items-center rounded-[2px] bg-white p-[5px] shadow-print',
+          'relative grid h-[98px] w-[142px] place-items-center rounded-[2px] bg-print p-[5px] shadow-print',
           selected ? 'outline-[3px] outline-red' : focused && 'outline-2 outline-soft',
           'outline-offset-1',
         )}

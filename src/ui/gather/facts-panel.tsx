@@ -1,13 +1,14 @@
 'use client';
 
 import { format, parseISO } from 'date-fns';
-import { Music2, Pause, Play, Plus, Replace } from 'lucide-react';
+import { Clock, Music2, Pause, Play, Plus, Replace } from 'lucide-react';
 import { nanoid } from 'nanoid';
 import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { sharpUpTo } from '../../core/motion/softness';
 import type { ClipFacts, PictureFacts } from '../../core/show/asset-facts';
+import { cameraOf, takenAt } from '../../core/show/camera-clock';
 import { songAdded } from '../../core/show/edits/add-sounds';
 import { songAfter } from '../../core/show/placed-sound';
 import { cueId } from '../../core/show/ids';
@@ -28,12 +29,23 @@ interface FactsPanelProps {
   readonly warning: string | null;
   readonly onMark: (mark: Mark | null) => void;
   readonly onSwap: () => void;
+  readonly onClocks: () => void;
   readonly sounds: readonly SheetEntry[];
   readonly usedOn: ReadonlyMap<string, readonly number[]>;
 }
 
 /** The facts of the print under the hand, and the sounds that came in. */
-export function FactsPanel({ entry, chosenCount, mark, warning, sounds, usedOn, onMark, onSwap }: FactsPanelProps) {
+export function FactsPanel({
+  entry,
+  chosenCount,
+  mark,
+  warning,
+  sounds,
+  usedOn,
+  onMark,
+  onSwap,
+  onClocks,
+}: FactsPanelProps) {
   return (
     <aside
       aria-label="Facts"
@@ -47,6 +59,7 @@ export function FactsPanel({ entry, chosenCount, mark, warning, sounds, usedOn, 
             warning={warning}
             slides={usedOn.get(entry.assetId) ?? []}
             onSwap={onSwap}
+            onClocks={onClocks}
           />
           {chosenCount > 1 && (
             <p className="mt-3 text-soft">
@@ -88,16 +101,19 @@ interface PictureFactsListProps {
   readonly warning: string | null;
   readonly slides: readonly number[];
   readonly onSwap: () => void;
+  readonly onClocks: () => void;
 }
 
-function PictureFactsList({ entry, facts, warning, slides, onSwap }: PictureFactsListProps) {
+function PictureFactsList({ entry, facts, warning, slides, onSwap, onClocks }: PictureFactsListProps) {
   const pictureUrl = usePictureUrl();
   const frame = useShow((state) => state.show.frame);
   const showId = useShow((state) => state.show.id);
   const select = useShow((state) => state.select);
   const order = useShow((state) => state.show.slides);
+  const clocks = useShow((state) => state.show.clocks);
+  const taken = takenAt(facts, clocks);
   const rows: [string, string][] = [
-    ['taken', facts.takenAt ? format(parseISO(facts.takenAt), 'd MMM yyyy, HH:mm:ss') : 'the file does not say'],
+    ['taken', taken ? format(parseISO(taken), 'd MMM yyyy, HH:mm:ss') : 'the file does not say'],
     ['size', `${facts.widthPx} × ${facts.heightPx}`],
     ...(facts.kind === 'clip'
       ? ([
@@ -169,6 +185,17 @@ function PictureFactsList({ entry, facts, warning, slides, onSwap }: PictureFact
           </dd>,
         ])}
       </dl>
+      {taken && (
+        <button
+          type="button"
+          onClick={onClocks}
+          className="mt-1.5 inline-flex items-center gap-1 underline underline-offset-2"
+          data-part="clocks"
+        >
+          <Clock size={13} aria-hidden="true" />
+          {clocks?.[cameraOf(facts)] ? 'its camera’s clock was put right' : 'was the camera’s clock wrong?'}
+        </button>
+      )}
     </section>
   );
 }

@@ -12,6 +12,7 @@ import { IntakeNote } from '../show/intake-note';
 import { useShow } from '../show/show-provider';
 import { useUploads } from '../show/uploads-provider';
 import { Arrivals } from './arrivals';
+import { ClocksDialog } from './clocks-dialog';
 import { ContactSheet } from './contact-sheet';
 import { FactsPanel } from './facts-panel';
 import { LayInBar } from './lay-in-bar';
@@ -31,6 +32,7 @@ export function GatherStation() {
   const slides = useShow((state) => state.show.slides);
   const showId = useShow((state) => state.show.id);
   const marks = useShow((state) => state.show.marks) ?? NO_MARKS;
+  const clocks = useShow((state) => state.show.clocks);
   const entries = useShow((state) => state.entries);
   const edit = useShow((state) => state.edit);
   const uploads = useUploads();
@@ -41,10 +43,10 @@ export function GatherStation() {
   const [selection, setSelection] = useState<ReadonlySet<string>>(new Set());
   const [anchor, setAnchor] = useState<string | null>(null);
   const [focus, setFocus] = useState<string | null>(null);
-  const [open, setOpen] = useState<'one-by-one' | 'server-folder' | 'swap' | null>(null);
+  const [open, setOpen] = useState<'one-by-one' | 'server-folder' | 'swap' | 'clocks' | null>(null);
 
   const usedOn = useMemo(() => slidesByAsset(slides), [slides]);
-  const sheet = useMemo(() => prints(entries, order), [entries, order]);
+  const sheet = useMemo(() => prints(entries, order, clocks), [entries, order, clocks]);
   const shown = useMemo(() => filtered(sheet, filter, usedOn, marks), [sheet, filter, usedOn, marks]);
   const warnings = useWarnings(shown);
   const sounds = entries.filter((entry) => entry.facts?.kind === 'sound');
@@ -78,6 +80,7 @@ export function GatherStation() {
     linger: pencil('linger'),
     'leave-out': pencil('leave-out'),
     unmark: pencil(null),
+    clocks: shown.length > 0 ? () => setOpen('clocks') : undefined,
     'one-by-one': shown.length > 0 ? () => setOpen('one-by-one') : undefined,
     'swap-print': focused && usedOn.has(focused.assetId) ? () => setOpen('swap') : undefined,
   });
@@ -198,6 +201,7 @@ export function GatherStation() {
         usedOn={usedOn}
         onMark={(mark) => setMarks(marked, mark)}
         onSwap={() => setOpen('swap')}
+        onClocks={() => setOpen('clocks')}
       />
       {open === 'one-by-one' && (
         <OneByOne
@@ -210,6 +214,7 @@ export function GatherStation() {
         />
       )}
       {open === 'server-folder' && <ServerFolderDialog showId={showId} onClose={() => setOpen(null)} />}
+      {open === 'clocks' && <ClocksDialog entry={focused} onClose={() => setOpen(null)} />}
       {open === 'swap' && focused && <SwapDialog entry={focused} onClose={() => setOpen(null)} />}
     </div>
   );

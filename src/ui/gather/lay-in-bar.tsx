@@ -79,7 +79,7 @@ export function LayInBar({ entries, why }: LayInBarProps) {
       </div>
       <ul className="flex min-w-0 flex-1 gap-1.5 overflow-hidden" aria-hidden="true">
         {entries.slice(0, 12).map((entry) => (
-          <li key={entry.id} className="h-11 w-16 shrink-0 bg-white p-[3px] shadow-print">
+          <li key={entry.id} className="h-11 w-16 shrink-0 bg-print p-[3px] shadow-print">
             {/* eslint-disable-next-line @next/next/no-img-element */}
             <img src={pictureUrl(entry.assetId, 320)} alt="" className="h-full w-full object-cover" />
           </li>

@@ -152,7 +152,7 @@ function Neighbours({ label, entries, marks, from, onFocus }: NeighboursProps) {
                 tabIndex={-1}
                 aria-label={other.fileName}
                 onClick={() => onFocus(other.id)}
-                className="grid h-full w-full place-items-center bg-white p-[5px] shadow-print"
+                className="grid h-full w-full place-items-center bg-print p-[5px] shadow-print"
               >
                 {/* eslint-disable-next-line @next/next/no-img-element */}
                 <img
@@ -178,7 +178,7 @@ function Large({ entry, mark, hand }: { entry: SheetEntry; mark: Mark | undefine
   const aspect = entry.facts.widthPx / entry.facts.heightPx;
   return (
     <span
-      className="relative block bg-white p-3 shadow-raised"
+      className="relative block bg-print p-3 shadow-raised"
       style={{ width: `min(100cqw, (100cqh - 56px) * ${aspect} + 24px)` }}
     >
       <span className="relative block bg-surround" style={{ aspectRatio: aspect }}>

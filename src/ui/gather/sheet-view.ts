@@ -1,4 +1,5 @@
-import type { AssetFacts } from '../../core/show/asset-facts';
+import type { AssetFacts, ClipFacts, PictureFacts } from '../../core/show/asset-facts';
+import { takenAt, type CameraClocks } from '../../core/show/camera-clock';
 import { assetIdsOfLayer, everyLayer } from '../../core/show/layer';
 import { isKept, type Mark } from '../../core/show/mark';
 import type { Slide } from '../../core/show/show';
@@ -24,8 +25,8 @@ type Marks = Readonly<Record<string, Mark>>;
 const natural = new Intl.Collator('en', { numeric: true });
 
 /** The prints that can be seen, in an order; what is not a picture or a clip, or is not ready, is not among them. */
-export function prints(entries: readonly SheetEntry[], order: SheetOrder): SheetEntry[] {
-  const compare = { taken: byTime, name: byName, size: bySize, arrived: byArrival }[order];
+export function prints(entries: readonly SheetEntry[], order: SheetOrder, clocks?: CameraClocks): SheetEntry[] {
+  const compare = { taken: byTime(clocks), name: byName, size: bySize, arrived: byArrival }[order];
   return entries.filter((entry) => entry.facts?.kind === 'picture' || entry.facts?.kind === 'clip').sort(compare);
 }
 
@@ -102,13 +103,24 @@ function assetsOf(slide: Slide): readonly string[] {
   return found;
 }
 
-function byTime(a: SheetEntry, b: SheetEntry): number {
-  return compare(timeOf(a), timeOf(b)) || byName(a, b);
+/** In the order in which they were taken. */
+export function inTimeOrder(entries: readonly SheetEntry[], clocks: CameraClocks | undefined): SheetEntry[] {
+  return prints(entries, 'taken', clocks);
+}
+
+/** What is known of a file that can be seen; null for others. */
+export function seenFacts({ facts }: SheetEntry): PictureFacts | ClipFacts | null {
+  return facts && facts.kind !== 'sound' ? facts : null;
+}
+
+function byTime(clocks: CameraClocks | undefined): (a: SheetEntry, b: SheetEntry) => number {
+  return (a, b) => compare(timeOf(a, clocks), timeOf(b, clocks)) || byName(a, b);
 }
 
 /** Files that do not say when they were taken come after those that do. */
-function timeOf(entry: SheetEntry): string {
-  return (entry.facts && 'takenAt' in entry.facts && entry.facts.takenAt) || '9999';
+function timeOf(entry: SheetEntry, clocks: CameraClocks | undefined): string {
+  const facts = seenFacts(entry);
+  return (facts && takenAt(facts, clocks)) || '9999';
 }
 
 function byName(a: SheetEntry, b: SheetEntry): number {

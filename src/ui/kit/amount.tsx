@@ -44,7 +44,7 @@ export function Amount({ label, value, min, max, rest, shown, narrow = false, on
             style={{ left: share(Math.min(rest, value)), right: `calc(100% - ${share(Math.max(rest, value))})` }}
           />
         </Slider.Track>
-        <Slider.Thumb aria-label={label} className="block h-4 w-2 rounded-[3px] border border-ink bg-white" />
+        <Slider.Thumb aria-label={label} className="block h-4 w-2 rounded-[3px] border border-ink bg-field" />
       </Slider.Root>
       <span className="tabular text-right text-soft">{shown}</span>
     </div>

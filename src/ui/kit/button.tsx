@@ -4,7 +4,7 @@ import type { ComponentProps } from 'react';
 type Look = 'main' | 'plain' | 'quiet' | 'dark';
 
 const LOOKS: Record<Look, string> = {
-  main: 'bg-red text-white hover:bg-red-deep border-transparent font-semibold',
+  main: 'bg-red text-white hover:bg-red-hover border-transparent font-semibold',
   plain: 'bg-card text-ink border-rule hover:border-soft',
   quiet: 'bg-transparent text-ink border-transparent hover:bg-rule/50',
   dark: 'bg-transparent text-lamp border-transparent hover:bg-white/10',

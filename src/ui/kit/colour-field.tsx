@@ -13,7 +13,7 @@ export function ColourField({ label, value, onChange }: ColourFieldProps) {
       title={label}
       value={value}
       onChange={(event) => onChange(event.target.value)}
-      className="h-7 w-10 shrink-0 rounded-md border border-rule bg-white p-0.5"
+      className="h-7 w-10 shrink-0 rounded-md border border-rule bg-field p-0.5"
     />
   );
 }

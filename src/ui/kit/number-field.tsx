@@ -103,7 +103,7 @@ export function NumberField({
           }
         }}
         className={clsx(
-          'tabular h-7 w-14 rounded-md border bg-white px-1.5 text-sm text-ink',
+          'tabular h-7 w-14 rounded-md border bg-field px-1.5 text-sm text-ink',
           said?.wrong ? 'border-red' : 'border-rule',
         )}
       />

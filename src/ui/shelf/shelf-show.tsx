@@ -40,7 +40,7 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
       void onChange(patch({ title }), `It is called “${title}” now.`, patch({ title: entry.title }));
   };
   const poster = (
-    <span className="block bg-white p-2 shadow-print transition-transform group-hover:-translate-y-0.5">
+    <span className="block bg-print p-2 shadow-print transition-transform group-hover:-translate-y-0.5">
       <span className="block aspect-[16/9] overflow-hidden bg-surround">
         {/* The print is already as small as it is shown. */}
         {entry.posterAssetId ? (
@@ -79,7 +79,7 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
               if (event.key === 'Enter') event.currentTarget.blur();
               if (event.key === 'Escape') setNaming(null);
             }}
-            className="mt-2 w-full rounded-md border border-rule bg-white px-2 py-1 font-display text-lg font-semibold"
+            className="mt-2 w-full rounded-md border border-rule bg-print px-2 py-1 font-display text-lg font-semibold"
           />
         </>
       ) : (

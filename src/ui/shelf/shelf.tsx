@@ -9,6 +9,7 @@ import { droppedFiles } from '../gather/dropped-files';
 import { Bird } from '../kit/bird';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
+import { RoomSwitch } from '../kit/room-switch';
 import { Pick } from '../kit/pick';
 import { callServer } from '../show/call-server';
 import { carryFiles } from '../show/carried-files';
@@ -101,7 +102,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
                 placeholder="find a show"
                 value={part}
                 onChange={(event) => setPart(event.target.value)}
-                className="h-8 w-44 rounded-md border border-rule bg-white pr-2 pl-8"
+                className="h-8 w-44 rounded-md border border-rule bg-field pr-2 pl-8"
               />
             </label>
             <Choice
@@ -122,13 +123,10 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
             />
           </>
         )}
-        <Button
-          look="main"
-          className="ml-auto"
-          onClick={() => void create('New show', [])}
-          disabled={busy}
-          data-part="new-show"
-        >
+        <span className="ml-auto">
+          <RoomSwitch />
+        </span>
+        <Button look="main" onClick={() => void create('New show', [])} disabled={busy} data-part="new-show">
           <Plus size={15} /> New show
         </Button>
       </header>

@@ -10,6 +10,7 @@ import { Palette } from '../commands/palette';
 import { useCommands } from '../commands/use-commands';
 import { Bird } from '../kit/bird';
 import { Button } from '../kit/button';
+import { RoomSwitch, switchRoom } from '../kit/room-switch';
 import { WatchRoom } from '../viewer/watch-room';
 import { IntakeNote } from './intake-note';
 import { KeyMap } from './key-map';
@@ -43,6 +44,7 @@ export function ShowHeader() {
     undo: undoStep && undo,
     redo: redoStep && redo,
     versions: () => setVersionsOpen(true),
+    room: switchRoom,
     watch: show.slides.length > 0 ? watch : undefined,
     gather: go('gather'),
     arrange: go('arrange'),
@@ -129,6 +131,7 @@ export function ShowHeader() {
         <Button look="quiet" square aria-label="Versions" onClick={() => setVersionsOpen(true)} data-part="versions">
           <History size={16} />
         </Button>
+        <RoomSwitch />
         <SavingNote />
         {!path?.endsWith('/gather') && <IntakeNote short />}
         <Palette />

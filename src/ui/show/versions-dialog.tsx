@@ -87,7 +87,7 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
             maxLength={200}
             onChange={(event) => setName(event.target.value)}
             placeholder="Name, such as “for the bride’s parents”"
-            className="h-8 flex-1 rounded-md border border-rule bg-white px-2.5"
+            className="h-8 flex-1 rounded-md border border-rule bg-field px-2.5"
           />
           <Button look="main" type="submit" data-part="keep-version">
             Keep the show as it is now

@@ -112,7 +112,7 @@ export function SoundColumn({ ref, prepared, onGo }: SoundColumnProps) {
                   <img
                     src={pictureUrl(layer.assetId, 320)}
                     alt=""
-                    className="shrink-0 bg-white object-cover p-[2px] shadow-print"
+                    className="shrink-0 bg-print object-cover p-[2px] shadow-print"
                     style={{ height: printHeight, width: printHeight * 1.5 }}
                   />
                 ) : null}

@@ -14,6 +14,7 @@ import { renameShow, type RenameShow } from './rename-show';
 import { setBacking, type SetBacking } from './set-backing';
 import { setChannels, type SetChannels } from './set-channels';
 import { setChoosers, type SetChoosers } from './set-choosers';
+import { setClocks, type SetClocks } from './set-clocks';
 import { setContent, type SetContent } from './set-content';
 import { setCrops, type SetCrops } from './set-crops';
 import { setCues, type SetCues } from './set-cues';
@@ -64,6 +65,7 @@ export type ShowEdit =
   | SetDefaultLength
   | RenameShow
   | SetMarks
+  | SetClocks
   | SetMethods
   | SwapFile
   | PutSlides
@@ -102,6 +104,7 @@ export const EDIT_RECORDS: Records = {
   'set-default-length': setDefaultLength,
   'rename-show': renameShow,
   'set-marks': setMarks,
+  'set-clocks': setClocks,
   'set-methods': setMethods,
   'swap-file': swapFile,
   'put-slides': putSlides,

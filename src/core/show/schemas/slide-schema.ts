@@ -25,6 +25,7 @@ import {
 } from '../limits';
 import type { MethodPins } from '../../facts/fact-kinds';
 import { FORMAT_VERSION } from '../format/version';
+import { CLOCKS } from '../camera-clock';
 import { CHOSEN } from '../chosen';
 import { MARKS } from '../mark';
 import { FRAME_RATE } from '../../timing/frame-rate';
@@ -70,6 +71,7 @@ export const CONTENT_PARTS: PartsOf<ShowContent> = {
   cues: CUES,
   methods: METHODS,
   marks: maybe(record(HASH, oneOf(MARKS), MOST_MARKS, 1)),
+  clocks: maybe(CLOCKS),
 };
 
 export const SHOW_PARTS: PartsOf<Show> = {

@@ -1,0 +1,33 @@
+import { object, orNull } from '../../schema/schema';
+import { CAMERA, SHIFT } from '../camera-clock';
+import { done, many } from './changing';
+import type { EditRecord } from './edit-record';
+
+interface Entry {
+  readonly camera: string;
+  /** Null when its clock was right. */
+  readonly shiftMs: number | null;
+}
+
+/** Puts the clocks of cameras right, for all their pictures at once. */
+export interface SetClocks {
+  readonly kind: 'set-clocks';
+  readonly clocks: readonly Entry[];
+}
+
+export const setClocks: EditRecord<SetClocks> = {
+  kind: 'set-clocks',
+  parts: { clocks: many(object<Entry>({ camera: CAMERA, shiftMs: orNull(SHIFT) })) },
+  apply(show, edit) {
+    const before = edit.clocks.map(({ camera }) => ({ camera, shiftMs: show.clocks?.[camera] ?? null }));
+    const clocks: Record<string, number> = { ...show.clocks };
+    for (const { camera, shiftMs } of edit.clocks) {
+      if (shiftMs) clocks[camera] = shiftMs;
+      else delete clocks[camera];
+    }
+    const { clocks: _before, ...rest } = show;
+    return done(Object.keys(clocks).length === 0 ? rest : { ...rest, clocks }, { kind: 'set-clocks', clocks: before });
+  },
+  touched: (edit) => edit.clocks.map((entry) => `clocks/${entry.camera}`),
+  sentence: (edit) => (edit.clocks.length === 1 ? 'put a camera’s clock right' : 'put the cameras’ clocks right'),
+};
