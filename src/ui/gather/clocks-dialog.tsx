@@ -136,7 +136,7 @@ export function ClocksDialog({ entry, onClose }: ClocksDialogProps) {
             <Button onClick={onClose}>Leave them as they are</Button>
             <Button look="main" onClick={save} disabled={changed.length === 0} data-part="set-clocks">
               {changed.length > 0
-                ? `Put right ${changed.reduce((sum, one) => sum + one.count, 0)} times`
+                ? `Put the times of ${changed.reduce((sum, one) => sum + one.count, 0)} files right`
                 : 'Nothing to put right'}
             </Button>
           </p>

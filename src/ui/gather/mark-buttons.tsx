@@ -24,7 +24,7 @@ export function MarkButtons({ mark, onMark }: MarkButtonsProps) {
           onClick={() => onMark(mark === name ? null : name)}
           className={clsx(
             'inline-flex h-8 items-center gap-1 rounded-md border px-2 whitespace-nowrap',
-            mark === name ? 'border-black bg-black text-card' : 'border-rule bg-card hover:border-soft',
+            mark === name ? 'border-chosen bg-chosen text-card' : 'border-rule bg-card hover:border-soft',
           )}
         >
           <svg

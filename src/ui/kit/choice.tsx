@@ -34,7 +34,7 @@ export function Choice<Value extends string>({ label, value, options, onChange, 
             'h-7 px-2.5 text-sm whitespace-nowrap -outline-offset-2',
             dark
               ? 'text-lamp-soft data-[state=on]:bg-lamp data-[state=on]:text-black'
-              : 'text-soft data-[state=on]:bg-black data-[state=on]:text-card',
+              : 'text-soft data-[state=on]:bg-chosen data-[state=on]:text-card',
           )}
         >
           {option.label}

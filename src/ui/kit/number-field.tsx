@@ -115,7 +115,11 @@ export function NumberField({
           data-part="field-note"
           className="absolute top-full left-0 z-40 mt-1 rounded-md bg-black px-2 py-1 text-xs whitespace-nowrap text-lamp shadow-raised"
           ref={(note) => {
-            if (!note || said.wrong) return;
+            if (!note) return;
+            const box = note.getBoundingClientRect();
+            if (box.bottom > innerHeight) Object.assign(note.style, { top: 'auto', bottom: 'calc(100% + 4px)' });
+            if (box.right > innerWidth) Object.assign(note.style, { left: 'auto', right: '0' });
+            if (said.wrong) return;
             const timer = setTimeout(() => setSaid(null), 4000);
             return () => clearTimeout(timer);
           }}
