@@ -13,6 +13,7 @@ const look = (title: string, more: Partial<WordsLook> = {}): WordsLook => ({
   style: {},
   unit: 'all',
   crawls: false,
+  rolls: false,
   ...more,
 });
 let drawing: NodeDrawing;
@@ -70,6 +71,23 @@ describe('shapeLine', () => {
   it('draws a family of emoji as one', async () => {
     expect((await shaped('👩‍🚀')).glyphs).toHaveLength(1);
   });
+  it.each(['🎉', '1️⃣', '#️⃣', '☀️', '⚽', '❤️', '🇫🇮', '👩‍👩‍👧', '👋🏽', '🏴󠁧󠁢󠁳󠁣󠁴󠁿', '🎉 1️⃣ ☀️'])(
+    'draws %s in colour, also when nothing else is written',
+    async (text) => {
+      const { glyphs } = await shaped(text);
+      const signs = glyphs.filter((glyph) => glyph.advance > 0 && text[glyph.at] !== ' ');
+      expect(signs.map((glyph) => [glyph.isEmoji, glyph.glyph !== 0])).toEqual(signs.map(() => [true, true]));
+      expect(signs).toHaveLength(text.split(' ').length);
+    },
+  );
+  it.each(['12 boats', '☀︎', 'a#b*c', 'x ☺ y'])(
+    'leaves signs that are no pictures in “%s” to the letters’ font, or to the one that has them',
+    async (text) => {
+      const { glyphs } = await shaped(text);
+      expect(glyphs.filter((glyph) => /[\w#*\s]/.test(text[glyph.at]!)).every((glyph) => !glyph.isEmoji)).toBe(true);
+      expect(glyphs.every((glyph) => glyph.glyph !== 0 || glyph.advance === 0)).toBe(true);
+    },
+  );
   it('spaces letters, but never tears those that hang together', async () => {
     expect((await shaped('boat', 0.1)).widthEms).toBeCloseTo((await shaped('boat')).widthEms + 0.4, 6);
     expect((await shaped('فانوس', 0.1)).widthEms).toBeCloseTo((await shaped('فانوس')).widthEms, 6);
@@ -77,8 +95,9 @@ describe('shapeLine', () => {
 });
 
 describe('layOutWords', () => {
-  const linesOf = async (of: WordsLook, frame = HD, crawls = false) =>
-    layOutWords(of, { title: await chain(of.title), text: await chain(of.subtitle) }, frame, crawls).lines;
+  const laidOut = async (of: WordsLook, frame = HD) =>
+    layOutWords(of, { title: await chain(of.title), text: await chain(of.subtitle) }, frame);
+  const linesOf = async (of: WordsLook, frame = HD, crawls = false) => (await laidOut({ ...of, crawls }, frame)).lines;
 
   it('keeps typed lines and breaks long ones within the measure', async () => {
     expect(await linesOf(look('One\nTwo'))).toHaveLength(2);
@@ -87,6 +106,48 @@ describe('layOutWords', () => {
     );
     expect(long.length).toBeGreaterThan(2);
     for (const line of long) expect(line.line.widthEms * line.sizePx).toBeLessThanOrEqual(0.8 * 1280);
+  });
+  it('breaks Thai between its words, never before a mark', async () => {
+    const text = 'งานเทศกาลโคมไฟที่ท่าเรือของเมืองพอร์ตเอลเลอรีในคืนวันเสาร์ที่สิบสี่มิถุนายน';
+    const lines = await linesOf(look(text, { style: { measure: 0.35 } }));
+    expect(lines.length).toBeGreaterThan(2);
+    expect(lines.map((line) => line.line.text).join('')).toBe(text);
+    const words = new Set([...new Intl.Segmenter('th', { granularity: 'word' }).segment(text)].map((one) => one.index));
+    let at = 0;
+    for (const { line } of lines) {
+      expect(words.has(at)).toBe(true);
+      expect(line.text).not.toMatch(/^[\p{M}\u0e33]/u);
+      at += line.text.length;
+    }
+  });
+  it('leaves no short last line under a title, and takes no more lines for it', async () => {
+    const widths = async (title: string) =>
+      (await linesOf(look(title, { style: { size: 0.09, measure: 0.55 } }))).map((line) => line.line.widthEms);
+    const [first, second, third, ...more] = await widths('The brass band gets on board the last boat home');
+    expect(more).toEqual([]);
+    expect(Math.min(first!, second!, third!) / Math.max(first!, second!, third!)).toBeGreaterThan(0.7);
+    expect(await widths('Pies first')).toHaveLength(1);
+  });
+  it('makes words smaller until the longest is whole, and tears with a hyphen what still is not', async () => {
+    const small = await laidOut(look('Lanternmakersfestival', { style: { size: 0.14, measure: 0.6 } }));
+    expect([small.lines.length, small.scale < 1, small.scale > 0.65]).toEqual([1, true, true]);
+    const torn = await laidOut(
+      look('Donaudampfschifffahrtsgesellschaftskapitänsmützenfabrikantenverband', {
+        style: { size: 0.1, measure: 0.5 },
+      }),
+    );
+    expect(torn.scale).toBeCloseTo(0.65, 2);
+    expect(torn.lines.slice(0, -1).every((line) => line.line.text.endsWith('-'))).toBe(true);
+    expect(torn.lines.at(-1)!.line.text).not.toMatch(/-|^.{0,2}$/);
+  });
+  it('makes a title that is too long for the frame smaller, says by how much, and lets credits roll at their size', async () => {
+    const long = 'and about boats, pies, rain and lanterns '.repeat(12);
+    const words = await laidOut(look(long, { style: { size: 0.12, measure: 0.4 }, place: 'right' }));
+    expect(words.scale).toBeLessThan(0.6);
+    expect(words.topPx).toBeGreaterThan(0);
+    expect(words.topPx + words.heightPx).toBeLessThan(720);
+    expect((await laidOut(look(long, { rolls: true }))).scale).toBe(1);
+    expect((await laidOut(look('Pies first'))).scale).toBe(1);
   });
   it('breaks a word that is wider than the frame between its letters', async () => {
     const lines = await linesOf(look('Donaudampfschifffahrtsgesellschaftskapitänsmützenabzeichenverordnung'));

@@ -186,6 +186,8 @@ export interface WordsLook {
   readonly unit: WordsUnit;
   /** Everything in one line, as long as it gets. */
   readonly crawls: boolean;
+  /** Travels upwards through the frame, which need not hold all of it at once. */
+  readonly rolls: boolean;
 }
 
 /** Where words are on their way in and out. */

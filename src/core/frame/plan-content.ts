@@ -147,7 +147,11 @@ function wordsContent({ around, offsetMs }: SlideMoment, layer: WordsLayer): Con
   if ((passage.entrance.share <= 0 && passage.travel === null) || passage.exit.share >= 1) return null;
   const crawls = travel?.kind === 'crawl';
   const unit = crawls ? 'word' : travel ? 'line' : finerUnit(passage.entrance.by, passage.exit.by);
-  return { kind: 'words', look: { title, subtitle, place, style, unit, crawls }, passage };
+  return {
+    kind: 'words',
+    look: { title, subtitle, place, style, unit, crawls, rolls: travel?.kind === 'roll' },
+    passage,
+  };
 }
 
 /** @param tightestWidth of the framing, at any moment of the slide */

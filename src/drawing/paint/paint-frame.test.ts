@@ -102,7 +102,15 @@ describe('paintFrame', () => {
     const here = { way: 'none', by: 'all', share: 1 } as const;
     const words = layer({
       kind: 'words',
-      look: { title: 'Regatta', subtitle: '', place: 'bottom-left', style: {}, unit: 'all', crawls: false },
+      look: {
+        title: 'Regatta',
+        subtitle: '',
+        place: 'bottom-left',
+        style: {},
+        unit: 'all',
+        crawls: false,
+        rolls: false,
+      },
       passage: { entrance: here, exit: { ...here, share: 0 }, travel: null },
     });
     const [with_, without] = [

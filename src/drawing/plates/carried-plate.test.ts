@@ -33,7 +33,15 @@ const plates: Record<string, Plate> = {
   },
   words: {
     kind: 'words',
-    look: { title: 'Two words', subtitle: 'and more', place: 'centre', style: {}, unit: 'word', crawls: false },
+    look: {
+      title: 'Two words',
+      subtitle: 'and more',
+      place: 'centre',
+      style: {},
+      unit: 'word',
+      crawls: false,
+      rolls: false,
+    },
     frame,
   },
   'a wipe’s map': { kind: 'wipe-map', look: { kind: 'iris', shape: 'circle', direction: 'open' }, frame },

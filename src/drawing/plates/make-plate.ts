@@ -30,6 +30,8 @@ export type Made =
       readonly pieces: readonly MadePiece[];
       readonly counts: Readonly<Record<'line' | 'word' | 'letter', number>>;
       readonly block: WordsBlock;
+      /** How much smaller they are than was asked, so that they fit. */
+      readonly scale: number;
     }
   /** Full size, then half size, 16 bits each; strides in values. */
   | {
@@ -83,6 +85,7 @@ export async function makePlate(parts: Parts, plate: Plate): Promise<Made> {
         kind: 'words',
         pieces,
         counts: drawn.counts,
+        scale: drawn.scale,
         block: { topPx: drawn.topPx, heightPx: drawn.heightPx, leftPx: drawn.leftPx, widthPx: drawn.widthPx },
       };
     }

@@ -13,6 +13,8 @@ export interface DrawnWords {
   readonly counts: Readonly<Record<'line' | 'word' | 'letter', number>>;
   readonly topPx: number;
   readonly heightPx: number;
+  /** How much smaller they are than was asked, so that they fit. */
+  readonly scale: number;
   /** Of the longest line. */
   readonly leftPx: number;
   readonly widthPx: number;
@@ -60,11 +62,11 @@ export async function drawWords(
       look.subtitle,
     ),
   ]);
-  const words = layOutWords(look, { title, text }, frame, look.crawls);
+  const words = layOutWords(look, { title, text }, frame);
   const lines = words.lines.filter((line) => line.line.glyphs.length > 0);
   if (lines.length === 0) return null;
   const { pieces, counts } = piecesOf(lines, look);
-  const travels = look.crawls || look.unit === 'line';
+  const travels = look.crawls || look.rolls;
   const drawn = pieces.flatMap((piece) => drawPiece(piece, look, drawing, travels ? null : frame));
   // All shadows first: none falls on a neighbour's face.
   const ordered = [
@@ -78,6 +80,7 @@ export async function drawWords(
     counts,
     topPx: words.topPx,
     heightPx: words.heightPx,
+    scale: words.scale,
     leftPx,
     widthPx: Math.max(...lines.map((line) => line.leftPx + line.line.widthEms * line.sizePx)) - leftPx,
   };

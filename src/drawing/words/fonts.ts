@@ -1,5 +1,6 @@
 import { Blob, Face, Font, Variation } from 'harfbuzzjs';
 import type { FontName } from '../../core/show/words';
+import { emojiParts } from './clusters';
 
 /** One file of the fonts folder; `ranges` are the characters it has, ends included. `scripts/build-parts.mjs` writes the list from the packages that ship with the app. */
 export interface FontFile {
@@ -40,20 +41,27 @@ export function createFontShelf(files: readonly FontFile[], read: (file: string)
 
   return {
     async chainFor(family, weight, text) {
-      const characters = [...new Set(text)].map((character) => character.codePointAt(0)!).filter((code) => code > 0x20);
-      const families = [family, ...STANDING_IN.filter((name) => name !== family)];
-      const wanted: FontFile[] = [];
-      const open = new Set(characters);
-      for (const name of families) {
+      const codes = (of: readonly { readonly text: string }[]) =>
+        new Set(of.flatMap((part) => [...part.text]).map((sign) => sign.codePointAt(0)!));
+      const parts = emojiParts(text);
+      const open = codes(parts.filter((part) => !part.isEmoji));
+      const chain: ShelfFont[] = [];
+      for (const name of [family, ...STANDING_IN.filter((one) => one !== family)]) {
         for (const file of files) {
           if (file.family !== name) continue;
-          const has = [...open].filter((code) => file.ranges.some(([from, to]) => code >= from && code <= to));
-          if (has.length === 0 && !(name === family && wanted.length === 0)) continue;
-          wanted.push(file);
+          const first = name === family && chain.length === 0;
+          const might = [...open].some((code) => code > 0x20 && covers(file, code));
+          const pictures = name === 'emoji' && parts.some((part) => part.isEmoji);
+          if (!first && !might && !pictures) continue;
+          const found = await fontOf(file, weight);
+          // The list says what a file is for; whether it has a sign, only its font knows.
+          const has = [...open].filter((code) => found.font.nominalGlyph(code));
+          if (!first && !pictures && has.length === 0) continue;
+          chain.push(found);
           for (const code of has) open.delete(code);
         }
       }
-      return Promise.all(wanted.map((file) => fontOf(file, weight)));
+      return chain;
     },
   };
 
@@ -79,4 +87,8 @@ export function createFontShelf(files: readonly FontFile[], read: (file: string)
     made.catch(() => faces.delete(file.file));
     return made;
   }
+}
+
+function covers(file: FontFile, code: number): boolean {
+  return file.ranges.some(([from, to]) => code >= from && code <= to);
 }

@@ -1,7 +1,7 @@
-import LineBreaker from 'linebreak';
 import type { WordsLook } from '../../core/frame/frame-plan';
 import type { ShelfFont } from './fonts';
-import { shapeLine, type ShapedLine } from './shape-line';
+import type { ShapedLine } from './shape-line';
+import { brokenText } from './break-lines';
 
 /** Sizes as shares of the frame's shorter side. */
 export const TITLE_SIZE = 0.082;
@@ -27,38 +27,66 @@ export interface LaidOutWords {
   /** Around all lines. */
   readonly topPx: number;
   readonly heightPx: number;
+  /** How much smaller they are than was asked, so that they fit: 1 when they are not. */
+  readonly scale: number;
 }
 
-/** Breaks the words into lines (UAX #14) and places them in the frame. @param crawls keeps every paragraph on one line and all paragraphs in a row */
+/** Words are made smaller down to this share so that their longest word is whole; a longer one is torn. */
+const LEAST_FOR_WORDS = 0.65;
+/** And down to this share so that all of them are within the frame. */
+const LEAST_FOR_FRAME = 0.3;
+const SMALLER = 0.94;
+
+interface WordsFonts {
+  readonly title: readonly ShelfFont[];
+  readonly text: readonly ShelfFont[];
+}
+
+/**
+ * Breaks the words into lines and places them in the frame. Words that do not fit at the size they were given are laid out smaller, and `scale` says so; those
+ * that travel through the frame keep theirs.
+ */
 export function layOutWords(
   look: WordsLook,
-  fonts: { readonly title: readonly ShelfFont[]; readonly text: readonly ShelfFont[] },
+  fonts: WordsFonts,
   frame: { readonly widthPx: number; readonly heightPx: number },
-  crawls = false,
 ): LaidOutWords {
-  const { style } = look;
+  if (look.crawls) return laidOut(look, fonts, frame, 1);
+  const first = laidOut(look, fonts, frame, 1);
+  let scale = first.wordScale < 1 ? Math.max(LEAST_FOR_WORDS, first.wordScale) : 1;
+  let words = scale < 1 ? laidOut(look, fonts, frame, scale) : first;
+  const roomPx = frame.heightPx - 2 * MARGIN * Math.min(frame.heightPx, frame.widthPx);
+  while (!look.rolls && words.heightPx > roomPx && scale > LEAST_FOR_FRAME) {
+    scale *= SMALLER;
+    words = laidOut(look, fonts, frame, scale);
+  }
+  return words;
+}
+
+/** @returns also by how much it would have to be smaller for its longest word to be whole */
+function laidOut(
+  look: WordsLook,
+  fonts: WordsFonts,
+  frame: { readonly widthPx: number; readonly heightPx: number },
+  scale: number,
+): LaidOutWords & { readonly wordScale: number } {
+  const { style, crawls } = look;
   const measurePx = crawls ? Infinity : (style.measure ?? MEASURE) * frame.widthPx;
   // In a tall frame the width, not the height, bounds the size of words.
   const unitPx = Math.min(frame.heightPx, frame.widthPx);
-  const titlePx = (style.size ?? TITLE_SIZE) * unitPx;
+  const titlePx = scale * (style.size ?? TITLE_SIZE) * unitPx;
   const textPx = titlePx * SUBTITLE_SHARE;
   const spacing = style.letterSpacing ?? 0;
-  const rows: { line: ShapedLine; sizePx: number; isTitle: boolean }[] = [];
-  for (const line of brokenLines(
-    crawls ? inOneLine(look.title) : look.title,
-    fonts.title,
-    measurePx / titlePx,
-    spacing,
-  ))
-    rows.push({ line, sizePx: titlePx, isTitle: true });
-  const titleCount = rows.length;
-  for (const line of brokenLines(
-    crawls ? inOneLine(look.subtitle) : look.subtitle,
-    fonts.text,
-    measurePx / textPx,
-    spacing,
-  ))
-    rows.push({ line, sizePx: textPx, isTitle: false });
+  const broken = (text: string, of: readonly ShelfFont[], sizePx: number, balanced: boolean) =>
+    brokenText(crawls ? inOneLine(text) : text, { fonts: of, ems: measurePx / sizePx, spacing }, balanced);
+  const title = broken(look.title, fonts.title, titlePx, !crawls);
+  const text = broken(look.subtitle, fonts.text, textPx, false);
+  const rows = [
+    ...title.lines.map((line) => ({ line, sizePx: titlePx, isTitle: true })),
+    ...text.lines.map((line) => ({ line, sizePx: textPx, isTitle: false })),
+  ];
+  const wordScale = measurePx / Math.max(measurePx, title.tornEms * titlePx, text.tornEms * textPx);
+  const titleCount = title.lines.length;
   const gapPx = titleCount > 0 && rows.length > titleCount ? GAP * unitPx : 0;
   const lineHeight = LINE_HEIGHT * (style.lineSpacing ?? 1);
   const heightPx = rows.reduce((sum, row) => sum + row.sizePx * lineHeight, gapPx);
@@ -80,7 +108,7 @@ export function layOutWords(
     topPx += row.sizePx * lineHeight;
     return placed;
   });
-  return { lines, topPx: blockTopPx, heightPx };
+  return { lines, topPx: blockTopPx, heightPx, scale, wordScale: crawls ? 1 : wordScale };
 }
 
 function anchors(place: WordsLook['place']): [vertical: number, horizontal: number] {
@@ -91,48 +119,4 @@ function anchors(place: WordsLook['place']): [vertical: number, horizontal: numb
 
 function inOneLine(text: string): string {
   return text.trim().replace(/\s*\r?\n\s*/g, ' · ');
-}
-
-/** Typed line breaks are kept; longer lines are broken where Unicode allows, and a word wider than the measure between characters. */
-function brokenLines(text: string, fonts: readonly ShelfFont[], measureEms: number, spacing: number): ShapedLine[] {
-  return text.trim() === ''
-    ? []
-    : text
-        .trim()
-        .split(/\r?\n/)
-        .flatMap((paragraph) => brokenParagraph(paragraph, fonts, measureEms, spacing));
-}
-
-function brokenParagraph(text: string, fonts: readonly ShelfFont[], measureEms: number, spacing: number): ShapedLine[] {
-  const lines: ShapedLine[] = [];
-  let open = '';
-  for (const piece of pieces(text)) {
-    const longer = shapeLine((open + piece).trimEnd(), fonts, spacing);
-    if (longer.widthEms <= measureEms) {
-      open += piece;
-      continue;
-    }
-    if (open.trim() !== '') lines.push(shapeLine(open.trimEnd(), fonts, spacing));
-    open = '';
-    for (const character of piece) {
-      if (open !== '' && shapeLine(open + character, fonts, spacing).widthEms > measureEms && character.trim() !== '') {
-        lines.push(shapeLine(open, fonts, spacing));
-        open = '';
-      }
-      open += character;
-    }
-  }
-  if (open.trim() !== '' || lines.length === 0) lines.push(shapeLine(open.trimEnd(), fonts, spacing));
-  return lines;
-}
-
-function pieces(text: string): string[] {
-  const breaker = new LineBreaker(text);
-  const result: string[] = [];
-  let from = 0;
-  for (let next = breaker.nextBreak(); next; next = breaker.nextBreak()) {
-    result.push(text.slice(from, next.position));
-    from = next.position;
-  }
-  return result;
 }

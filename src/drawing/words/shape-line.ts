@@ -1,5 +1,6 @@
 import bidiFactory from 'bidi-js';
 import { Buffer, Direction, shape, type Font } from 'harfbuzzjs';
+import { emojiParts } from './clusters';
 import type { ShelfFont } from './fonts';
 
 /** One glyph of a line, in ems from the line's left end on its baseline; y goes up. `at` is the index in the line's text of the first character it stands for. */
@@ -77,21 +78,32 @@ function visualRuns(text: string, fonts: readonly ShelfFont[]): { runs: Run[]; r
     paragraphs: { level: number }[];
   };
   const runs: (Run & { level: number })[] = [];
-  let at = 0;
-  for (const character of text) {
-    const level = levels[at]!;
+  const add = (signs: string, start: number, font: ShelfFont) => {
+    const level = levels[start]!;
     const last = runs.at(-1);
-    // Marks, spaces and what joins emoji stay in the run they are in.
-    const stays =
-      last &&
-      last.level === level &&
-      (/^[\p{M}\s\u200d\ufe0f\u{1f3fb}-\u{1f3ff}\u{e0020}-\u{e007f}]$/u.test(character) || has(last.font, character)) &&
-      !(last.font.isEmoji && /^[\w\s]$/.test(character));
-    const font = stays ? last.font : fontFor(character, fonts);
     if (last && last.level === level && last.font === font)
-      runs[runs.length - 1] = { ...last, text: last.text + character };
-    else runs.push({ text: character, start: at, font, level, rightToLeft: level % 2 === 1 });
-    at += character.length;
+      runs[runs.length - 1] = { ...last, text: last.text + signs };
+    else runs.push({ text: signs, start, font, level, rightToLeft: level % 2 === 1 });
+  };
+  const emoji = fonts.find((font) => font.isEmoji);
+  for (const part of emojiParts(text)) {
+    if (part.isEmoji && emoji) {
+      add(part.text, part.start, emoji);
+      continue;
+    }
+    let at = part.start;
+    for (const character of part.text) {
+      const last = runs.at(-1);
+      // Marks and spaces stay in the run they are in.
+      const stays =
+        last &&
+        at > part.start &&
+        last.level === levels[at] &&
+        !last.font.isEmoji &&
+        (/^[\p{M}\s\u200d\ufe0e\ufe0f]$/u.test(character) || has(last.font, character));
+      add(character, at, stays ? last.font : fontFor(character, fonts));
+      at += character.length;
+    }
   }
   const highest = Math.max(0, ...runs.map((run) => run.level));
   for (let level = highest; level >= 1; level -= 1) {

@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
 // The viewer's worker: draws frames with the same code as the film and puts them on the page's canvas.
-import { CLIP_FRAMES_PER_SECOND, type FramePlan } from '../../core/frame/frame-plan';
+import { CLIP_FRAMES_PER_SECOND, type FramePlan, type LayerPlan } from '../../core/frame/frame-plan';
 import { planFrame, planSlide, prepareShow, type PreparedShow } from '../../core/frame/plan-frame';
 import type { AssetId } from '../../core/show/ids';
 import { everyLayer } from '../../core/show/layer';
@@ -108,6 +108,7 @@ function tick(): void {
   // Only once this moment is there: what comes later must not be made first.
   lookAhead(momentMs);
   draw(plan);
+  tellWordsScale(plan);
   lastDrawn = key;
   say({ kind: 'drawn', momentMs });
 }
@@ -129,6 +130,23 @@ function draw(plan: FramePlan): void {
     rowOfRgba(plan.widthPx) * plan.heightPx * 4,
   );
   context!.putImageData(new ImageData(view, rowOfRgba(plan.widthPx), plan.heightPx), 0, 0);
+}
+
+let toldScale = 1;
+function tellWordsScale(plan: FramePlan): void {
+  const size = { widthPx: plan.widthPx, heightPx: plan.heightPx };
+  let scale = 1;
+  const look = (layers: readonly LayerPlan[]): void => {
+    for (const { content } of layers) {
+      if (content.kind === 'group') look(content.layers);
+      if (content.kind !== 'words') continue;
+      const made = store.made({ kind: 'words', look: content.look, frame: size }, 'words');
+      scale = Math.min(scale, made?.scale ?? 1);
+    }
+  };
+  look((plan.incoming?.slide ?? plan.slide).layers);
+  if (scale !== toldScale) say({ kind: 'words-scale', scale });
+  toldScale = scale;
 }
 
 /** What comes next is read while there is time. */

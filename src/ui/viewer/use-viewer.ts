@@ -17,6 +17,8 @@ export interface ViewerHands {
   /** What is seen is not yet the moment that is named. */
   readonly preparing: boolean;
   readonly unreadable: ReadonlyMap<AssetId, string>;
+  /** By how much words that are seen are smaller than was asked, so that they fit. */
+  readonly wordsScale: number;
   /** Plays from a moment (or from where it stands) to the end of the show or to `untilMs`. */
   play(fromMs?: number, untilMs?: number): void;
   pause(): void;
@@ -50,6 +52,7 @@ export function useViewer(
   const [momentMs, setMomentMs] = useState(beginMs);
   const [starting, setStarting] = useState(true);
   const [preparing, setPreparing] = useState(false);
+  const [wordsScale, setWordsScale] = useState(1);
   const late = useRef<ReturnType<typeof setTimeout> | null>(null);
   const [attempt, setAttempt] = useState(0);
   const [unreadable, setUnreadable] = useState<ReadonlyMap<AssetId, string>>(new Map());
@@ -88,6 +91,7 @@ export function useViewer(
       }
       if (event.data.kind === 'waiting')
         late.current ??= setTimeout(() => setPreparing(true), run.current ? LATE_PLAYING_MS : LATE_MS);
+      if (event.data.kind === 'words-scale') setWordsScale(event.data.scale);
       if (event.data.kind === 'problem') {
         const { assetId, message } = event.data;
         setUnreadable((before) => new Map([...before, [assetId, message]]));
@@ -198,5 +202,5 @@ export function useViewer(
     return () => cancelAnimationFrame(asked);
   }, [playing, pause]);
 
-  return { playing, momentMs, starting, preparing: preparing && !starting, unreadable, play, pause, seek };
+  return { playing, momentMs, starting, preparing: preparing && !starting, wordsScale, unreadable, play, pause, seek };
 }

@@ -38,7 +38,7 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
   // Another show has moments of its own.
   const [beginMs] = useState(() => (other ? 0 : kept.getState().momentMs));
   const hands = useViewer(place, show, facts, beginMs);
-  const { playing, momentMs, starting, preparing, unreadable, play, pause, seek } = hands;
+  const { playing, momentMs, starting, preparing, unreadable, wordsScale, play, pause, seek } = hands;
   const [reach, setReach] = useState<'show' | 'slide'>('show');
   const started = useRef(false);
   useImperativeHandle(ref, () => hands, [hands]);
@@ -118,6 +118,16 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
             className="pointer-events-none absolute inset-0 grid place-items-center bg-surround text-lamp-soft"
           >
             Preparing {clockTenths(momentMs)} …
+          </p>
+        )}
+        {wordsScale < 0.995 && !playing && (
+          <p
+            role="status"
+            data-part="words-scale"
+            className="absolute right-3 bottom-1.5 rounded-md bg-black/80 px-2 py-0.5 text-xs text-lamp"
+          >
+            words drawn at <span className="tabular">{Math.round(100 * wordsScale)} %</span> of their size, so that they
+            fit
           </p>
         )}
         {unreadable.size > 0 && (

@@ -26,6 +26,8 @@ export type FromWorker =
   | { readonly kind: 'ready' }
   | { readonly kind: 'drawn'; readonly momentMs: number }
   | { readonly kind: 'waiting'; readonly momentMs: number }
+  /** By how much words of the slide that is seen are smaller than was asked, so that they fit; 1 when all are as large. */
+  | { readonly kind: 'words-scale'; readonly scale: number }
   | { readonly kind: 'problem'; readonly assetId: AssetId; readonly message: string }
   | { readonly kind: 'frame-bytes'; readonly id: number; readonly i420: Uint8Array };
 
