@@ -182,6 +182,16 @@ describe('a wipe’s map', () => {
         expect(abs(map.filter((value) => value < share * 32767).length / map.length - share)).toBeLessThan(0.03);
     }
   });
+  it.each(['card-turn', 'cube-turn', 'zoom-through'] as const)('%s never leaves the screen empty', async (kind) => {
+    for (const direction of kind === 'zoom-through' ? (['in', 'out'] as const) : FOUR_WAYS)
+      for (const share of [0.3, 0.45, 0.5, 0.55, 0.7]) {
+        const frame = await drawn({ kind, ...timed, direction } as TransitionOverTime, share * LENGTH);
+        const luma = frame.subarray(0, (frame.length * 2) / 3);
+        // Pictures, in focus or out of it: neither one colour nor black where the card has turned its edge to the eye.
+        expect(luma.reduce((sum, value) => sum + value, 0) / luma.length).toBeGreaterThan(30);
+        expect(evenness(frame)).toBeGreaterThan(25);
+      }
+  });
   it('goes the way it is told', () => {
     const at = (direction: (typeof EIGHT_WAYS)[number], x: number, y: number) =>
       wipeMap({ kind: 'wipe', direction }, FRAME)[y * FRAME.widthPx + x]!;

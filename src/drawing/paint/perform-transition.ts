@@ -14,8 +14,9 @@ import { copySurface, fillSurface, ycbcrOf, type Surface } from '../planes/surfa
 import { NEUTRAL } from '../plates/plate';
 import type { Easel } from './paint-layer';
 
-/** Behind turning cards and cubes. */
-const BEHIND = '#171513';
+/** Behind turning cards and cubes, as shares of the frame’s height and in stops. */
+const BEHIND_BLUR = 0.05;
+const BEHIND_EXPOSURE = -1.1;
 /** The back of a turned page. */
 const PAGE = '#efe9dc';
 
@@ -58,9 +59,9 @@ export function performTransition(easel: Easel, frames: Frames, transition: Tran
     case 'page-turn':
       return pageTurn(kernels, frames, transition.direction, progress);
     case 'card-turn':
-      return cardTurn(kernels, frames, transition.direction, progress);
+      return cardTurn(easel, frames, transition.direction, progress);
     case 'cube-turn':
-      return cubeTurn(kernels, frames, transition.direction, progress);
+      return cubeTurn(easel, frames, transition.direction, progress);
     case 'blur-through':
       return blurThrough(easel, frames, progress);
     case 'mosaic':
@@ -284,9 +285,19 @@ function turnedBy(direction: FourWays, degrees: number): Matrix4 {
   return direction === 'up' ? rotation(0, degrees, 0) : rotation(0, -degrees, 0);
 }
 
+/** What is seen past a card or cube while it turns: its own two frames, out of focus and in the dark, so that the screen is never empty. */
+function layBehind({ kernels, cels }: Easel, { leaving, coming, out }: Frames, progress: number): void {
+  copySurface(kernels, out, leaving);
+  mixed(kernels, out, coming, progress);
+  blurCel(kernels, cels, out, everywhere(out), BEHIND_BLUR * out.heightPx);
+  lightPicture(kernels, out, out, { ...NEUTRAL, exposure: BEHIND_EXPOSURE });
+}
+
 /** One card with a frame on either side turns half round, stepping back a little on the way. */
-function cardTurn(kernels: Kernels, { leaving, coming, out }: Frames, direction: FourWays, progress: number): Surface {
-  fillSurface(kernels, out, BEHIND);
+function cardTurn(easel: Easel, frames: Frames, direction: FourWays, progress: number): Surface {
+  const { kernels } = easel;
+  const { leaving, coming, out } = frames;
+  layBehind(easel, frames, progress);
   const back = translation(0, 0, -0.55 * out.heightPx * Math.sin(Math.PI * progress));
   const [shown, degrees] =
     progress < 0.5 ? ([leaving, 180 * progress] as const) : ([coming, 180 * progress - 180] as const);
@@ -295,8 +306,10 @@ function cardTurn(kernels: Kernels, { leaving, coming, out }: Frames, direction:
 }
 
 /** Two neighbouring faces of a cube as deep as it is wide (or high), which turns a quarter round. */
-function cubeTurn(kernels: Kernels, { leaving, coming, out }: Frames, direction: FourWays, progress: number): Surface {
-  fillSurface(kernels, out, BEHIND);
+function cubeTurn(easel: Easel, frames: Frames, direction: FourWays, progress: number): Surface {
+  const { kernels } = easel;
+  const { leaving, coming, out } = frames;
+  layBehind(easel, frames, progress);
   const across = direction === 'left' || direction === 'right';
   const half = (across ? out.widthPx : out.heightPx) / 2;
   const back = translation(0, 0, -half - 0.35 * out.heightPx * Math.sin(Math.PI * progress));
