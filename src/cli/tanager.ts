@@ -1,3 +1,4 @@
+import { backupCommand } from './backup-command';
 import { makeCommand } from './make-command';
 import { frameCommand } from './frame-command';
 import { UsageError } from './usage-error';
@@ -13,8 +14,12 @@ export interface Surroundings {
 const USAGE = `tanager make PICTURES... --out film.mp4 [--music SONG] [--height 720|1080] [--fps 30]
              [--seconds-per-picture 5 | --fit music] [--title TEXT] [--save show.json] [--json]
     Makes a film of pictures, clips or folders of them, in the order given.
-tanager frame SHOW.json --at SECONDS --out still.png [--height N]
-    Draws one moment of a saved show.
+tanager frame SHOW.json --at SECONDS --out still.png [--height N] [--shape 9:16]
+    Draws one moment of a saved show, in another shape of the frame if wanted.
+tanager backup FOLDER [--json]
+    Copies everything people made into a folder; again, what is new. The server may go on meanwhile.
+tanager bring-back FOLDER [--json]
+    Brings a backup back. What lies in the data folder is put aside.
 `;
 
 /** @returns the exit code: 0 done, 2 wrong use, 1 anything else */
@@ -27,6 +32,7 @@ export async function main(args: readonly string[], folder: string): Promise<num
   const [command, ...rest] = args;
   try {
     if (command === 'make') return await makeCommand(rest, surroundings);
+    if (command === 'backup' || command === 'bring-back') return await backupCommand(command, rest, surroundings);
     if (command === 'frame') return await frameCommand(rest, surroundings);
     if (command === '--help' || command === 'help') {
       surroundings.out(USAGE);
