@@ -27,11 +27,11 @@ afterEach(() => rm(root, { recursive: true, force: true }));
 
 async function withShows<Value>(
   folder: string,
-  use: (shows: ReturnType<typeof createShowService>) => Promise<Value>,
+  work: (shows: ReturnType<typeof createShowService>) => Promise<Value>,
 ): Promise<Value> {
   const database = await openDatabase(`file:${path.join(folder, 'tanager.db')}`);
   try {
-    return await use(createShowService(database, createEvents()));
+    return await work(createShowService(database, createEvents()));
   } finally {
     database.close();
   }

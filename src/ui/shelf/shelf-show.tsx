@@ -79,7 +79,7 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
               if (event.key === 'Enter') event.currentTarget.blur();
               if (event.key === 'Escape') setNaming(null);
             }}
-            className="mt-2 w-full rounded-md border border-rule bg-print px-2 py-1 font-display text-lg font-semibold"
+            className="mt-2 w-full rounded-md border border-rule bg-field px-2 py-1 font-display text-lg font-semibold"
           />
         </>
       ) : (
