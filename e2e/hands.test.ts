@@ -211,5 +211,21 @@ describe('sending and the shelf', () => {
     await waitForText(page, 'main', /Lantern Regatta/);
     expect((await fetch(`${app.address}/api/v1/shows/${ID}`)).status).toBe(200);
   });
+  it('clears away for good what was taken off the shelf, once that is confirmed, and nothing else', async () => {
+    await page.click('[data-part=new-show]');
+    await page.waitForSelector('[data-part=gather]');
+    const made = page.url().split('/').at(-2)!;
+    await page.goto(app.address);
+    await press(page, 'What to do with “New show”');
+    await page.locator('aria/Take off the shelf[role="menuitem"]').click();
+    await page.locator('button ::-p-text(taken off 1)').click();
+    await page.locator('[data-part=clear-away] button').click();
+    await waitForText(page, '[role=alertdialog]', /1 show, 0 films and 0 files go.*cannot be undone/s);
+    await page.locator('[role=alertdialog] button ::-p-text(Clear away)').click();
+    await page.waitForFunction(() => document.querySelector('[data-part=clear-away]') === null);
+    const shelf = (await (await fetch(`${app.address}/api/v1/shows`)).json()) as { shows: { id: string }[] };
+    expect(shelf.shows.map((show) => show.id)).toEqual([ID]);
+    expect((await fetch(`${app.address}/api/v1/shows/${made}`)).status).toBe(404);
+  });
   it('met no error on the way', () => expect(page.faults).toEqual([]));
 });

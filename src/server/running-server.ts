@@ -1,4 +1,4 @@
-import { mkdir } from 'node:fs/promises';
+import { mkdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { createContactSheet, type ContactSheet } from './assets/contact-sheet';
 import { createFolderIntake, type FolderIntake } from './assets/folder-intake';
@@ -18,6 +18,7 @@ import { lockFolder } from './lock-folder';
 import { logger } from './logger';
 import { dataFolder, openFolder } from './paths';
 import { createScreeningService, type ScreeningService } from './screenings/screening-service';
+import { createClearing, type Clearing } from './shows/clearing';
 import { createShowService, type ShowService } from './shows/show-service';
 import { createVersionService, type VersionService } from './shows/versions';
 
@@ -30,6 +31,7 @@ export interface RunningServer {
   readonly folders: FolderIntake;
   readonly films: FilmService;
   readonly screenings: ScreeningService;
+  readonly clearing: Clearing;
   readonly facts: FactStore;
   readonly blobs: BlobStore;
   readonly decoders: Decoders;
@@ -114,6 +116,12 @@ export async function openServer(): Promise<RunningServer> {
     folders,
     films,
     screenings: createScreeningService(database.db),
+    clearing: createClearing({
+      database,
+      blobs,
+      endFilm: async (filmId) => void (await films.cancel(filmId)),
+      removeFilmFile: (filmId) => rm(films.fileOf(filmId), { force: true }),
+    }),
     facts,
     blobs,
     decoders,

@@ -27,6 +27,8 @@ export interface BlobStore {
   putDerived(id: AssetId, name: string, make: (part: string) => Promise<unknown>): Promise<void>;
   /** The folder that programs of ours write several derived files into. */
   derivedFolder(id: AssetId): Promise<string>;
+  /** When it came here last, in milliseconds since 1970; null when it is not here. */
+  cameAt(id: AssetId): Promise<number | null>;
   remove(id: AssetId): Promise<void>;
 }
 
@@ -80,6 +82,11 @@ export function openBlobStore(folder: string): BlobStore {
       await mkdir(into, { recursive: true });
       return into;
     },
+    cameAt: (id) =>
+      stat(place(id, 'originals')).then(
+        ({ ctimeMs }) => ctimeMs,
+        () => null,
+      ),
     async remove(id) {
       await rm(place(id, 'originals'), { force: true });
       await rm(place(id, 'derived'), { recursive: true, force: true });

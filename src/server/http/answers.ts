@@ -20,6 +20,7 @@ import type { Show } from '../../core/show/show';
 import type { SheetEntry } from '../assets/contact-sheet';
 import type { FolderListing, FolderProgress } from '../assets/folder-intake';
 import type { FilmRow } from '../films/film-service';
+import type { Unused } from '../shows/clearing';
 import type { AppliedEdits, SentEdit, ShelfEntry } from '../shows/show-service';
 import type { VersionEntry } from '../shows/versions';
 
@@ -42,6 +43,13 @@ export const OPENED_SHOW: Schema = object<{ show: Show; revision: number; damage
   damage: orNull(text(2000)),
 });
 
+export const UNUSED: Schema = object<Unused>({
+  showCount: COUNT,
+  filmCount: COUNT,
+  fileCount: COUNT,
+  byteCount: COUNT,
+});
+
 export const SHELF: Schema = object<{ shows: unknown }>({
   shows: list(
     object<ShelfEntry>({
@@ -54,6 +62,7 @@ export const SHELF: Schema = object<{ shows: unknown }>({
       createdAt: TIME,
       place: oneOf(['shelf', 'archive', 'removed']),
       film: oneOf(['none', 'making', 'ready']),
+      byteCount: COUNT,
     }),
     LONG,
   ),

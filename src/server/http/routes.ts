@@ -30,6 +30,7 @@ import {
   OPENED_VERSION,
   SHEET,
   SHELF,
+  UNUSED,
   VERSION,
   VERSIONS,
 } from './answers';
@@ -89,6 +90,8 @@ const SENT_EDITS: PartsOf<SentEdits> = {
 /** Every route of the server by its method and path. A route that is not in here does not start; see `route.ts`. */
 export const ROUTES = {
   'GET /api/health': { deed: 'see-health', gives: HEALTH },
+  'GET /api/v1/unused': { deed: 'clear-away', gives: UNUSED },
+  'DELETE /api/v1/unused': { deed: 'clear-away', gives: UNUSED },
   'GET /api/v1/shows': { deed: 'see-shelf', gives: SHELF },
   'POST /api/v1/shows': { deed: 'make-show', takes: object<{ title: unknown }>({ title: TITLE }), gives: MADE },
   'GET /api/v1/shows/[show]': { deed: 'see-show', gives: OPENED_SHOW },

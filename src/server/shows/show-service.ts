@@ -20,7 +20,7 @@ import { showId, type ShowId } from '../../core/show/ids';
 import { emptyShow, mainLayerOf, type Show } from '../../core/show/show';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { Database, OpenDatabase } from '../database/open-database';
-import { documents, edits, films, shows } from '../database/schema';
+import { documents, edits, films, sheetEntries, shows } from '../database/schema';
 import { parseStoredShow } from '../schema/show-schema';
 import type { Events } from '../events';
 
@@ -35,6 +35,8 @@ export interface ShelfEntry {
   readonly place: 'shelf' | 'archive' | 'removed';
   /** Its latest film. */
   readonly film: 'none' | 'making' | 'ready';
+  /** What the files on its sheet and its films take on the disk. */
+  readonly byteCount: number;
 }
 
 export type { SentEdit } from './sorted-edits';
@@ -126,6 +128,8 @@ export function createShowService(
         .from(films)
         .where(inArray(films.state, ['waiting', 'making', 'ready']))
         .orderBy(asc(films.orderedAt));
+      const used = new Map<string, number>();
+      for (const { show, bytes } of await bytesUsed(db)) used.set(show, (used.get(show) ?? 0) + bytes);
       const latest = new Map(
         made.map((film) => [film.showId, film.state === 'ready' ? ('ready' as const) : ('making' as const)]),
       );
@@ -135,6 +139,7 @@ export function createShowService(
         place:
           removedAt !== null ? ('removed' as const) : archivedAt !== null ? ('archive' as const) : ('shelf' as const),
         film: latest.get(id) ?? ('none' as const),
+        byteCount: used.get(id) ?? 0,
       }));
     },
     async load(id) {
@@ -359,6 +364,19 @@ function appliedAgain(show: Show, edit: unknown, formatVersion: number): EditRes
   } catch (error) {
     return { ok: false, reason: 'unsound', sentence: error instanceof Error ? error.message : String(error) };
   }
+}
+
+/** What the files on each show’s sheet, and its films, take. A file that two shows have is counted for both: it takes that much as long as either has it. */
+async function bytesUsed(db: Database): Promise<{ show: string; bytes: number }[]> {
+  const files = await db
+    .select({ show: sheetEntries.showId, bytes: sql<number>`coalesce(sum(${sheetEntries.byteCount}), 0)` })
+    .from(sheetEntries)
+    .groupBy(sheetEntries.showId);
+  const made = await db
+    .select({ show: films.showId, bytes: sql<number>`coalesce(sum(${films.byteCount}), 0)` })
+    .from(films)
+    .groupBy(films.showId);
+  return [...files, ...made];
 }
 
 /** One too long for the word is ended with an ellipsis, so that it is seen to go on. */

@@ -13,6 +13,7 @@ export const THE_STUDIO = 'studio';
 export type Deed =
   | 'see-shelf'
   | 'make-show'
+  | 'clear-away'
   | 'see-show'
   | 'change-show'
   /** Also one that was taken off the shelf. */
@@ -47,6 +48,7 @@ export async function mayDo(db: Database, actor: Actor, deed: Deed, on: Subject)
       return on.token !== undefined;
     case 'see-shelf':
     case 'make-show':
+    case 'clear-away':
     case 'see-folders':
     case 'bring-files':
       return actor.kind === 'member';

@@ -7,7 +7,7 @@ import { DropdownMenu } from 'radix-ui';
 import { useRef, useState, type ReactNode } from 'react';
 import type { ShelfEntry } from '../../server/shows/show-service';
 import { Button } from '../kit/button';
-import { clock } from '../kit/clock';
+import { clock, megabytes } from '../kit/clock';
 import { callServer } from '../show/call-server';
 import { pictureUrl } from '../show/file-url';
 
@@ -93,6 +93,11 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
           <span className="tabular text-ink">{entry.slideCount}</span> {entry.slideCount === 1 ? 'slide' : 'slides'}
         </span>
         <span className="tabular text-ink">{clock(entry.lengthMs)}</span>
+        {entry.byteCount > 0 && (
+          <span className="tabular" title="its files and films on the disk">
+            {megabytes(entry.byteCount)}
+          </span>
+        )}
         <span>changed {formatDistance(entry.changedAt, now, { addSuffix: true })}</span>
         {FILM[entry.film] && <span className="font-medium text-moss">{FILM[entry.film]}</span>}
       </p>

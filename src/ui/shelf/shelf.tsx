@@ -4,6 +4,7 @@ import { Plus, Search } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast, Toaster } from 'sonner';
+import type { Unused } from '../../server/shows/clearing';
 import type { ShelfEntry } from '../../server/shows/show-service';
 import { droppedFiles } from '../gather/dropped-files';
 import { Bird } from '../kit/bird';
@@ -13,6 +14,7 @@ import { RoomSwitch } from '../kit/room-switch';
 import { Pick } from '../kit/pick';
 import { callServer } from '../show/call-server';
 import { carryFiles } from '../show/carried-files';
+import { ClearAway } from './clear-away';
 import { SHELF_ORDERS, shelfView, titleFromFiles, type ShelfOrder } from './shelf-view';
 import { ShelfShow } from './shelf-show';
 
@@ -59,6 +61,14 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
           duration: 12_000,
           ...(undo && { action: { label: 'Undo', onClick: () => void change(undo, null, null) } }),
         });
+    } catch (error) {
+      failed(error);
+    }
+  };
+  const clearAway = async (said: (gone: Unused) => string, work: () => Promise<Unused>) => {
+    try {
+      toast(said(await work()));
+      router.refresh();
     } catch (error) {
       failed(error);
     }
@@ -131,6 +141,9 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
         </Button>
       </header>
       <main className="mx-auto w-full max-w-[1240px] flex-1 px-6 py-8">
+        {place === 'removed' && (
+          <ClearAway count={counts.removed} onClear={(said, work) => void clearAway(said, work)} />
+        )}
         {entries.length === 0 ? (
           <div className="mt-20 text-center">
             <h2 className="text-xl">An evening’s pictures become a film</h2>
