@@ -20,8 +20,12 @@ export interface MoveSubject {
 
 /** Share of the picture that filling the frame may cut away before the picture is rather shown whole on its backing. */
 const MOST_CUT_BY_FILLING = 0.3;
-/** A much wider picture is not shown whole but travelled along. */
+/** A picture so much longer than it is wide, or higher, is not shown whole but travelled along. */
 const PANORAMA_ASPECT = 2.2;
+/** Shares of the framing a second, by eye: slow enough to look at what passes. */
+const TRAVEL_PER_SECOND = 0.11;
+/** What is seen at once is so much of its length at most; otherwise there is nothing to travel. */
+const MOST_SEEN_OF_LENGTH = 0.85;
 /** Zoom a second and its bounds, chosen by eye: alive at 3 s, never hasty at 12 s. */
 const ZOOM_PER_SECOND = 0.024;
 const LEAST_ZOOM = 0.06;
@@ -51,13 +55,14 @@ export function automaticMove(
   const zoom = Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, (lengthMs / 1000) * ZOOM_PER_SECOND));
   const fill = fillFraming(pictureAspect, frameAspect);
   const cut = 1 - fill.width * fill.height;
-  const fills =
-    mustFill ||
-    (fill.width >= smallestWidth * (1 + LEAST_ZOOM / 2) &&
-      (cut <= MOST_CUT_BY_FILLING || pictureAspect >= PANORAMA_ASPECT));
-  const moves = fills
-    ? movesInside(fill, Math.min(1, Math.max(fill.width / (1 + zoom), smallestWidth) / fill.width), zoom)
-    : movesWhole(fitFraming(pictureAspect, frameAspect), smallestWidth, zoom);
+  const fills = mustFill || (fill.width >= smallestWidth * (1 + LEAST_ZOOM / 2) && cut <= MOST_CUT_BY_FILLING);
+  const along = mustFill ? [] : movesAlong(fill, pictureAspect, smallestWidth, lengthMs);
+  const moves =
+    along.length > 0
+      ? along
+      : fills
+        ? movesInside(fill, Math.min(1, Math.max(fill.width / (1 + zoom), smallestWidth) / fill.width), zoom)
+        : movesWhole(fitFraming(pictureAspect, frameAspect), smallestWidth, zoom);
   const others = moves.filter((move) => move.name !== unlike);
   return others[Math.floor(seedOf(seed, 1) * others.length)]!;
 }
@@ -81,6 +86,31 @@ export function standingFraming(
     return inside({ ...fill, y: ANCHOR_Y });
   const fit = fitFraming(pictureAspect, frameAspect);
   return scaled(fit, Math.max(1, smallestWidth / fit.width));
+}
+
+/**
+ * Moves along a panorama or a tall strip, also a small one, which then has room beside it. None for other pictures, and none when hardly anything of it
+ * would be out of sight.
+ */
+function movesAlong(fill: Framing, pictureAspect: number, smallestWidth: number, lengthMs: number): PlannedMove[] {
+  const across = pictureAspect >= PANORAMA_ASPECT;
+  if (!across && pictureAspect > 1 / PANORAMA_ASPECT) return [];
+  const framing = scaled(fill, Math.max(1, smallestWidth / fill.width));
+  const seen = across ? framing.width : framing.height;
+  if (seen > MOST_SEEN_OF_LENGTH) return [];
+  const by = Math.min(1 - seen, seen * TRAVEL_PER_SECOND * (lengthMs / 1000));
+  const at = (shift: number): Framing =>
+    across ? { ...framing, x: 0.5 + shift, y: 0.5 } : { ...framing, x: 0.5, y: 0.5 + shift };
+  const [begin, end] = [at(-by / 2), at(by / 2)];
+  return across
+    ? [
+        { name: 'right', first: begin, last: end },
+        { name: 'left', first: end, last: begin },
+      ]
+    : [
+        { name: 'down', first: begin, last: end },
+        { name: 'up', first: end, last: begin },
+      ];
 }
 
 /** Moves of a picture that fills the frame; `tightness` is the smallest framing over the largest. */

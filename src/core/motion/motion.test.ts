@@ -35,6 +35,8 @@ describe('automaticMove', () => {
       Array.from({ length: 12 }, (_, seed) => ({
         widthPx,
         heightPx,
+        seconds,
+        isLong: Math.max(widthPx / heightPx, heightPx / widthPx) >= 2.2,
         move: automaticMove({ widthPx, heightPx }, FULL_HD, seconds * 1000, `seed ${seed}`, null),
       })),
     ),
@@ -51,7 +53,8 @@ describe('automaticMove', () => {
         expect(1920 / (framing.width * widthPx)).toBeLessThanOrEqual(LARGEST_ENLARGEMENT + 1e-9);
   });
   it('stays inside the picture all the way, or shows it whole all the way', () => {
-    for (const { move } of all) {
+    for (const { move, isLong } of all) {
+      if (isLong) continue;
       const way = Array.from({ length: 21 }, (_, step) => betweenFramings(move.first, move.last, step / 20));
       const inside = way.every((framing) => beyond(framing) <= 1e-9);
       const whole = way.every(
@@ -64,8 +67,28 @@ describe('automaticMove', () => {
       expect(inside || whole).toBe(true);
     }
   });
+  it.each([
+    ['a panorama', 9000, 2400],
+    ['a small panorama', 2000, 420],
+    ['a tall strip', 1200, 9000],
+    ['a small tall strip', 300, 900],
+  ])('travels along %s, from within it to within it, as large as its pixels allow', (_name, widthPx, heightPx) => {
+    for (let seed = 0; seed < 6; seed += 1) {
+      const { first, last } = automaticMove({ widthPx, heightPx }, FULL_HD, 6000, `seed ${seed}`, null);
+      const [along, size] = widthPx > heightPx ? (['x', 'width'] as const) : (['y', 'height'] as const);
+      const across = along === 'x' ? 'y' : 'x';
+      expect([first[across], last[across]]).toEqual([0.5, 0.5]);
+      // Two thirds of what is seen at once, in six seconds, or all there is.
+      const way = Math.min(1 - first[size], 0.66 * first[size]);
+      expect(Math.abs(first[along] - last[along])).toBeCloseTo(way, 6);
+      for (const framing of [first, last]) {
+        expect(Math.abs(framing[along] - 0.5) + framing[size] / 2).toBeLessThanOrEqual(0.5 + 1e-9);
+        expect(1920 / (framing.width * widthPx)).toBeLessThanOrEqual(LARGEST_ENLARGEMENT + 1e-9);
+      }
+    }
+  });
   it('moves every picture, and never hastily', () => {
-    for (const { move } of all) {
+    for (const { move, isLong, seconds } of all) {
       const zoom = Math.abs(Math.log(move.last.width / move.first.width));
       const shift = Math.hypot(
         (move.last.x - move.first.x) / move.first.width,
@@ -73,7 +96,7 @@ describe('automaticMove', () => {
       );
       expect(zoom + shift).toBeGreaterThan(0.012);
       expect(zoom).toBeLessThan(0.25);
-      expect(shift).toBeLessThan(0.3);
+      expect(shift).toBeLessThan(isLong ? 0.115 * seconds : 0.3);
     }
   });
   it('fills the frame with ordinary photographs and shows upright ones whole', () => {

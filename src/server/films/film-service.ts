@@ -328,7 +328,7 @@ function filmRow(row: typeof films.$inferSelect, progress: FilmProgressKept | nu
     startedAt: row.startedAt,
     finishedAt: row.finishedAt,
     frameCount: row.frameCount,
-    lengthMs: momentOfFrame(row.frameCount, rateOf(row)),
+    lengthMs: Math.round(momentOfFrame(row.frameCount, rateOf(row))),
   };
 }
 

@@ -90,7 +90,7 @@ export async function makeFilm(order: FilmOrder): Promise<MadeFilm> {
   if (!order.keepsWork) await rm(order.workFolder, { recursive: true, force: true });
   return {
     plan,
-    lengthMs: momentOfFrame(plan.frameCount, plan.rate),
+    lengthMs: Math.round(momentOfFrame(plan.frameCount, plan.rate)),
     ...drawn,
     wallMs: performance.now() - startedMs,
   };
