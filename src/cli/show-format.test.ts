@@ -139,6 +139,35 @@ describe('planes that pass through each other', () => {
   });
 });
 
+describe('an inside outline on a turned layer', () => {
+  it('has no hair of what it runs around on its outer side', async () => {
+    const black = {
+      kind: 'solid',
+      id: 'a',
+      colour: '#000000',
+      channels: { width: 0.5, height: 0.6, turnDegrees: 7 },
+      edge: { outline: { width: 0.1, colour: '#ffffff', where: 'inside' } },
+    };
+    const backing = { kind: 'colour', colour: '#ffffff' };
+    const { data } = await draw(whole([slide([black], { backing })]), 1);
+    const turn = (7 * Math.PI) / 180;
+    let darkest = 255;
+    let darkInside = 255;
+    for (let y = 0; y < 180; y += 1)
+      for (let x = 0; x < 320; x += 1) {
+        const [dx, dy] = [x + 0.5 - 160, y + 0.5 - 90];
+        const across = Math.abs(dx * Math.cos(turn) + dy * Math.sin(turn)) - 80;
+        const down = Math.abs(dy * Math.cos(turn) - dx * Math.sin(turn)) - 54;
+        const light = data[3 * (y * 320 + x)]!;
+        // From the middle of the outline outwards, and well within the layer.
+        if (Math.max(across, down) > -4) darkest = Math.min(darkest, light);
+        if (Math.max(across, down) < -14) darkInside = Math.min(darkInside, light);
+      }
+    expect(darkest).toBeGreaterThan(250);
+    expect(darkInside).toBeLessThan(8);
+  });
+});
+
 describe('another shape', () => {
   const frame = async (document: unknown, shape: string) => {
     await writeFile(path.join(folder, 'show.json'), JSON.stringify(document));

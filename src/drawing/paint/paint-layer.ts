@@ -40,7 +40,7 @@ export function paintLayer(easel: Easel, target: Surface, layer: LayerPlan): voi
   if (!rect) return;
   const cel = cels.take();
   clearCel(kernels, cel, rect);
-  paintContent(easel, cel, layer, 1);
+  paintContent(easel, cel, underOutline(layer), 1);
   if (layer.vignette > 0) paintVignette(easel, cel, layer);
   if (layer.edge?.stencil) cutByStencil(easel, cel, rect, layer);
   if (layer.edge?.outline) paintOutline(easel, cel, layer);
@@ -64,6 +64,29 @@ export function paintLayer(easel: Easel, target: Surface, layer: LayerPlan): voi
     layOver(kernels, target, cel, { ...rect, right: Math.min(rect.right, easel.frame.widthPx) }, layer.opacity);
   else blendOver(kernels, target, cel, rect, layer.opacity, layer.blend);
   cels.giveBack(cel);
+}
+
+/**
+ * The layer as it is drawn under its outline: only as far as the middle of it. Where both were antialiased at the same edge, a hair of the picture would show
+ * beside the outline.
+ */
+function underOutline(layer: LayerPlan): LayerPlan {
+  const outline = layer.edge?.outline;
+  if (!outline || outline.where === 'outside' || outline.shape !== null || layer.content.kind === 'group') return layer;
+  const { widthPx, heightPx } = outline.bitmap;
+  const inset = (outline.width * Math.min(widthPx, heightPx)) / (outline.where === 'inside' ? 2 : 4);
+  const { left, top, right, bottom } = layer.edge!.around;
+  const [x, y] = [(inset / widthPx) * (right - left), (inset / heightPx) * (bottom - top)];
+  const { crop } = layer;
+  return {
+    ...layer,
+    crop: {
+      left: Math.max(crop.left, left + x),
+      top: Math.max(crop.top, top + y),
+      right: Math.max(crop.right, 1 - right + x),
+      bottom: Math.max(crop.bottom, 1 - bottom + y),
+    },
+  };
 }
 
 function needsCel(layer: LayerPlan): boolean {
