@@ -107,6 +107,32 @@ describe('layOutWords', () => {
     expect(long.length).toBeGreaterThan(2);
     for (const line of long) expect(line.line.widthEms * line.sizePx).toBeLessThanOrEqual(0.8 * 1280);
   });
+  it('sets credits that roll in two columns where a line has a tab or two spaces, one row each', async () => {
+    const subtitle = 'Brass band  The Slipway Five\nPies\tWren & Daughters\n\nWith thanks to the harbour';
+    const lines = (await linesOf(look('', { subtitle, rolls: true, place: 'centre' }))).filter(
+      (line) => line.line.text.trim() !== '',
+    );
+    const edges = lines.map((line) => ({
+      text: line.line.text,
+      left: Math.round(line.leftPx),
+      right: Math.round(line.leftPx + line.line.widthEms * line.sizePx),
+      row: Math.round(line.baselinePx),
+    }));
+    const [role, name, pies, bakers, thanks] = edges;
+    expect(edges.map((edge) => edge.text)).toEqual([
+      'Brass band',
+      'The Slipway Five',
+      'Pies',
+      'Wren & Daughters',
+      'With thanks to the harbour',
+    ]);
+    expect([role!.row, pies!.row]).toEqual([name!.row, bakers!.row]);
+    expect([role!.right, name!.left]).toEqual([pies!.right, bakers!.left]);
+    expect(Math.abs((role!.right + name!.left) / 2 - 640)).toBeLessThanOrEqual(1);
+    expect(thanks!.row).toBeGreaterThan(pies!.row + 2 * (pies!.row - role!.row) - 2);
+    // Words that stand are no credits: two spaces are two spaces.
+    expect(await linesOf(look('', { subtitle: 'Pies  Wren' }))).toHaveLength(1);
+  });
   it('breaks Thai between its words, never before a mark', async () => {
     const text = 'งานเทศกาลโคมไฟที่ท่าเรือของเมืองพอร์ตเอลเลอรีในคืนวันเสาร์ที่สิบสี่มิถุนายน';
     const lines = await linesOf(look(text, { style: { measure: 0.35 } }));

@@ -19,7 +19,7 @@ import {
   type Cels,
 } from '../planes/cels';
 import type { Surface } from '../planes/surface';
-import { pictureContentPlate, WHITE, type Plate } from '../plates/plate';
+import { pictureContentPlate, ROLL_FADE, WHITE, type Plate } from '../plates/plate';
 import type { PlateStore } from '../plates/plate-store';
 import { reachOf } from './reach';
 
@@ -41,6 +41,7 @@ export function paintLayer(easel: Easel, target: Surface, layer: LayerPlan): voi
   const cel = cels.take();
   clearCel(kernels, cel, rect);
   paintContent(easel, cel, underOutline(layer), 1);
+  if (layer.content.kind === 'words' && layer.content.look.rolls) fadeRoll(easel, cel, rect, layer);
   if (layer.vignette > 0) paintVignette(easel, cel, layer);
   if (layer.edge?.stencil) cutByStencil(easel, cel, rect, layer);
   if (layer.edge?.outline) paintOutline(easel, cel, layer);
@@ -95,7 +96,7 @@ function needsCel(layer: LayerPlan): boolean {
     return true;
   if (content.kind === 'group') return true;
   // Words are many pieces; they are cut together.
-  if (content.kind === 'words' && layer.cuts.length > 0) return true;
+  if (content.kind === 'words' && (layer.cuts.length > 0 || content.look.rolls)) return true;
   // A second size lies over the first: seen through, both would show.
   return (content.kind === 'picture' || content.kind === 'clip') && content.sizes.length > 1 && layer.opacity < 1;
 }
@@ -237,6 +238,17 @@ function cutByStencil({ kernels, cels, store }: Easel, cel: Surface, rect: Rect,
   drawQuad(kernels, stencil, made.planes, edgeToScreen(layer), bitmapSamples(made.planes), WIDE_BOX, 1);
   maskCel(kernels, cel, stencil, rect);
   cels.giveBack(stencil);
+}
+
+/** Rolling words come and go at the edges of the frame they are laid out in. */
+function fadeRoll({ kernels, cels, store }: Easel, cel: Surface, rect: Rect, layer: LayerPlan): void {
+  const fade = store.made(ROLL_FADE, 'planes')?.planes;
+  if (!fade) return;
+  const kept = cels.take();
+  clearCel(kernels, kept, rect);
+  drawQuad(kernels, kept, fade, layer.toScreen, bitmapSamples(fade), WHOLE_BOX, 1);
+  maskCel(kernels, cel, kept, rect);
+  cels.giveBack(kept);
 }
 
 /** Keeps of a cel what lies on the right side of the layer's cuts. */

@@ -108,6 +108,23 @@ export const WHITE: Plate = {
   bitmap: { widthPx: 4, heightPx: 4 },
 };
 
+/** By which rolling words fade at the frame's upper and lower edge. */
+export const ROLL_FADE: Plate = {
+  kind: 'painted',
+  shape: { kind: 'rectangle' },
+  fill: {
+    kind: 'linear',
+    angleDegrees: 90,
+    stops: [
+      { at: 0, colour: '#ffffff', opacity: 0 },
+      { at: 0.12, colour: '#ffffff' },
+      { at: 0.88, colour: '#ffffff' },
+      { at: 1, colour: '#ffffff', opacity: 0 },
+    ],
+  },
+  bitmap: { widthPx: 16, heightPx: 512 },
+};
+
 /** Everything a plan needs beside itself. */
 export function platesOf(plan: FramePlan, isTransparent: (id: AssetId) => boolean): Plate[] {
   const frame = { widthPx: plan.widthPx, heightPx: plan.heightPx };
@@ -142,6 +159,7 @@ export function platesOf(plan: FramePlan, isTransparent: (id: AssetId) => boolea
         return;
       case 'words':
         plates.push({ kind: 'words', look: content.look, frame });
+        if (content.look.rolls) plates.push(ROLL_FADE);
         return;
       case 'painted':
         plates.push({ kind: 'painted', shape: content.shape, fill: content.fill, bitmap: content.bitmap });

@@ -1,6 +1,6 @@
 import type { WordsLook } from '../../core/frame/frame-plan';
 import type { ShelfFont } from './fonts';
-import type { ShapedLine } from './shape-line';
+import { shapeLine, type ShapedLine } from './shape-line';
 import { brokenText } from './break-lines';
 
 /** Sizes as shares of the frame's shorter side. */
@@ -11,6 +11,8 @@ const GAP = 0.018;
 const MARGIN = 0.075;
 /** Widest line as a share of the frame's width. */
 const MEASURE = 0.8;
+/** Between the columns of credits, in ems. */
+const COLUMN_GAP = 1.4;
 /** Share of an em above the baseline that a line of capitals and ascenders needs. */
 const ASCENT = 0.92;
 
@@ -80,16 +82,29 @@ function laidOut(
   const broken = (text: string, of: readonly ShelfFont[], sizePx: number, balanced: boolean) =>
     brokenText(crawls ? inOneLine(text) : text, { fonts: of, ems: measurePx / sizePx, spacing }, balanced);
   const title = broken(look.title, fonts.title, titlePx, !crawls);
-  const text = broken(look.subtitle, fonts.text, textPx, false);
-  const rows = [
-    ...title.lines.map((line) => ({ line, sizePx: titlePx, isTitle: true })),
-    ...text.lines.map((line) => ({ line, sizePx: textPx, isTitle: false })),
+  const pairs = look.rolls ? pairedLines(look.subtitle) : null;
+  const text = pairs ? { lines: [], tornEms: 0 } : broken(look.subtitle, fonts.text, textPx, false);
+  const rows: Row[] = [
+    ...title.lines.map((line) => ({ line, sizePx: titlePx, isTitle: true, column: null })),
+    ...text.lines.map((line) => ({ line, sizePx: textPx, isTitle: false, column: null })),
+    ...(pairs ?? []).flatMap(([left, right]): Row[] => {
+      const row = { sizePx: textPx, isTitle: false };
+      // An empty line parts the groups of credits.
+      if (left.trim() === '') return [{ ...row, line: shapeLine('', fonts.text, spacing), column: null }];
+      if (right === null)
+        return broken(left, fonts.text, textPx, false).lines.map((line) => ({ ...row, line, column: null }));
+      return [
+        { ...row, line: shapeLine(left, fonts.text, spacing), column: 'left' },
+        { ...row, line: shapeLine(right, fonts.text, spacing), column: 'right' },
+      ];
+    }),
   ];
   const wordScale = measurePx / Math.max(measurePx, title.tornEms * titlePx, text.tornEms * textPx);
   const titleCount = title.lines.length;
   const gapPx = titleCount > 0 && rows.length > titleCount ? GAP * unitPx : 0;
   const lineHeight = LINE_HEIGHT * (style.lineSpacing ?? 1);
-  const heightPx = rows.reduce((sum, row) => sum + row.sizePx * lineHeight, gapPx);
+  // What stands in the right column is beside what is in the left one.
+  const heightPx = rows.reduce((sum, row) => sum + (row.column === 'right' ? 0 : row.sizePx * lineHeight), gapPx);
 
   const marginPx = MARGIN * unitPx;
   const [vertical, horizontal] = anchors(look.place);
@@ -98,17 +113,43 @@ function laidOut(
   const blockLeftPx = marginPx + (frame.widthPx - 2 * marginPx - widestPx) * horizontal;
   let topPx = marginPx + (frame.heightPx - 2 * marginPx - heightPx) * vertical;
   const blockTopPx = topPx;
-  const lines = rows.map((row, index) => {
+  const middlePx = frame.widthPx / 2;
+  const lines = rows.map(({ column, ...row }, index) => {
     if (index === titleCount) topPx += gapPx;
-    const placed = {
-      ...row,
-      leftPx: blockLeftPx + (widestPx - row.line.widthEms * row.sizePx) * align,
-      baselinePx: topPx + ASCENT * row.sizePx,
-    };
+    if (column === 'right') topPx -= row.sizePx * lineHeight;
+    const widthPx = row.line.widthEms * row.sizePx;
+    const halfGapPx = (COLUMN_GAP * row.sizePx) / 2;
+    const leftPx =
+      column === null
+        ? blockLeftPx + (widestPx - widthPx) * align
+        : column === 'left'
+          ? middlePx - halfGapPx - widthPx
+          : middlePx + halfGapPx;
+    const placed = { ...row, leftPx, baselinePx: topPx + ASCENT * row.sizePx };
     topPx += row.sizePx * lineHeight;
     return placed;
   });
   return { lines, topPx: blockTopPx, heightPx, scale, wordScale: crawls ? 1 : wordScale };
+}
+
+interface Row {
+  readonly line: ShapedLine;
+  readonly sizePx: number;
+  readonly isTitle: boolean;
+  /** Of credits in two columns, which meet in the middle of the frame. */
+  readonly column: 'left' | 'right' | null;
+}
+
+/** Credits whose lines say who did what: the parts on either side of a tab or of two spaces. Null when no line does. */
+function pairedLines(text: string): (readonly [left: string, right: string | null])[] | null {
+  const lines = text
+    .trim()
+    .split(/\r?\n/)
+    .map((line) => {
+      const parts = /^(.*?\S)(?:\t\s*| {2,})(\S.*)$/.exec(line.trim());
+      return parts ? ([parts[1]!, parts[2]!] as const) : ([line, null] as const);
+    });
+  return lines.some(([, right]) => right !== null) ? lines : null;
 }
 
 function anchors(place: WordsLook['place']): [vertical: number, horizontal: number] {
