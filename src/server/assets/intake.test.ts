@@ -54,7 +54,7 @@ describe('lookAtFile', () => {
       () => writeFile(inFolder('letter.jpg'), 'Dear harbour master, '.repeat(50)),
       /^This is not a picture, a clip or a sound/,
     ],
-    ['page.png', () => writeFile(inFolder('page.png'), '%PDF-1.7\n%âãÏÓ\n1 0 obj'), /but a pdf file/],
+    ['page.png', () => writeFile(inFolder('page.png'), '%PDF-1.7\n%âãÏÓ\n1 0 obj'), /but a PDF file/],
     [
       'short.jpg',
       async () => {
