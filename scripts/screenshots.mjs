@@ -52,6 +52,14 @@ await prints[5].click();
 await page.keyboard.up('Shift');
 await rest(2500);
 await shoot('gather');
+await page.click('[data-part=clocks]');
+await page.waitForSelector('[data-part=time-strip] [data-entry]');
+await page.locator('aria/Minutes').fill('12');
+await page.keyboard.press('Enter');
+await rest(1200);
+await shoot('clocks');
+await page.keyboard.press('Escape');
+await rest(400);
 await page.keyboard.press('v');
 await rest(1500);
 await shoot('one-by-one');
@@ -116,6 +124,14 @@ await page.waitForFunction(
   { timeout: 30_000 },
 );
 await shoot('watch');
+
+await page.goto(`${show}/arrange`);
+await drawn();
+await page.click('[data-part=room]');
+await page.click('[data-slide=regatta-4]');
+await rest(2000);
+await shoot('dark-room');
+await page.click('[data-part=room]');
 
 await page.goto(link);
 await page.waitForFunction(() => document.querySelector('video').readyState > 1);
