@@ -125,8 +125,8 @@ describe('the bench', () => {
     await page.locator('aria/roll upwards[role="option"]').click();
     await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
     expect(await words()).toMatchObject({ travel: { kind: 'roll', fromMs: 0, lengthMs: null } });
-    await waitForText(page, '[data-part=words-travel]', /676 words a minute: too fast to be read/);
-    await press(page, 'Let the slide last 49.6 s');
+    await waitForText(page, '[data-part=words-travel]', /620 words a minute: too fast to be read/);
+    await press(page, 'Let the slide last 48.6 s');
     await waitForText(page, '[data-part=words-travel]', /150 words a minute: easy to read/);
     await page.locator('aria/Exit[role="combobox"]').click();
     await page.locator('aria/go into a blur[role="option"]').click();
