@@ -104,7 +104,7 @@ function partOf(clusters: readonly string[], count: number): string {
   return letters ? `${part}-` : part;
 }
 
-/** Thai has no spaces between words; its dictionary is the same in every browser and on the server (tests compare them). */
+/** Thai has no spaces between words. Node and Chromium both carry ICU’s dictionary for it and part it alike. */
 const THAI = /\p{Script=Thai}/u;
 const thaiWords = new Intl.Segmenter('th', { granularity: 'word' });
 
