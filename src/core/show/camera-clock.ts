@@ -1,11 +1,11 @@
 import { record, text, whole, type Schema } from '../schema/schema';
 import type { ClipFacts, PictureFacts } from './asset-facts';
+import { MOST_CAMERAS } from './limits';
 
 /** By how much the clocks of cameras are put right, by `cameraOf`; one that is right is not named. Positive: it was slow, and its pictures were taken later than they say. */
 export type CameraClocks = Readonly<Record<string, number>>;
 
 const LONGEST_CAMERA = 200;
-const MOST_CAMERAS = 100;
 /** Cameras forget the year, too. */
 export const LARGEST_SHIFT_MS = 50 * 366 * 24 * 3_600_000;
 

@@ -109,6 +109,20 @@ describe('what a show as a whole must be', () => {
       },
       /50,000 marks/,
     ],
+    [
+      'no more cameras than a show’s file can name',
+      { ...show(), clocks: Object.fromEntries(many(101, (index) => [`camera ${index}`, 1000])) },
+      /clocks of 100 cameras at most/,
+    ],
+    [
+      'no more shapes of a layer than a show’s file can name',
+      show(
+        slide('a', [
+          picture('p', { shapes: Object.fromEntries(many(21, (index) => [`${index + 1}:50`, { hidden: true }])) }),
+        ]),
+      ),
+      /corrected for 20 shapes at most/,
+    ],
   ])('has %s', (_name, broken, sentence) => {
     expect(faultOfShow(broken)).toMatch(sentence);
   });
@@ -133,6 +147,10 @@ describe('edits that would make a show unsound', () => {
     [
       'a layer too many',
       { kind: 'set-layers', slideId: slideId('a'), layers: many(501, (index) => solid(`l${index}`)) },
+    ],
+    [
+      'the clocks of more cameras than can be read again',
+      { kind: 'set-clocks', clocks: many(101, (index) => ({ camera: `camera ${index}`, shiftMs: 1000 })) },
     ],
     [
       'a slide put in with a tether to nothing',

@@ -7,14 +7,16 @@ import {
   LONGEST_SHOW_TITLE,
   LONGEST_WORDS_SUBTITLE,
   LONGEST_WORDS_TITLE,
+  MOST_CAMERAS,
   MOST_CUES,
   MOST_MARKS,
+  MOST_SHAPES,
   MOST_SLIDES,
   MOST_SOUNDS_OF_A_SLIDE,
   SMALLEST_FRAME_PX,
 } from './limits';
 import type { SlideId } from './ids';
-import { everyLayer } from './layer';
+import { everyLayer, type Layer } from './layer';
 import { slidesNamedBy, type PlacedSound } from './placed-sound';
 import { faultOfCorrection } from './shape';
 import { faultOfRate } from '../timing/frame-rate';
@@ -37,7 +39,10 @@ export function faultOfShow(show: Show, before: Show | null = null): string | nu
     (show.cues === before?.cues && show.slides === before?.slides ? null : faultOfTies(show)) ??
     (show.marks === before?.marks || Object.keys(show.marks ?? {}).length <= MOST_MARKS
       ? null
-      : `a show can have ${count(MOST_MARKS)} marks at most`)
+      : `a show can have ${count(MOST_MARKS)} marks at most`) ??
+    (show.clocks === before?.clocks || Object.keys(show.clocks ?? {}).length <= MOST_CAMERAS
+      ? null
+      : `the clocks of ${MOST_CAMERAS} cameras at most can be put right in a show`)
   );
 }
 
@@ -76,13 +81,16 @@ export function faultOfSlide(slide: Slide): string | null {
         ? (faultOfText('the first line of words', layer.title, LONGEST_WORDS_TITLE) ??
           faultOfText('the text below the first line', layer.subtitle, LONGEST_WORDS_SUBTITLE))
         : null);
-    const faultOfShapes = Object.values(layer.shapes ?? {}).reduce<string | null>(
-      (found, correction) => found ?? faultOfCorrection(layer, correction),
-      null,
-    );
-    if (faultOfOne ?? faultOfShapes) return faultOfOne ?? faultOfShapes;
+    const faultHere = faultOfOne ?? faultOfShapes(layer);
+    if (faultHere) return faultHere;
   }
   return null;
+}
+
+function faultOfShapes(layer: Layer): string | null {
+  const corrections = Object.values(layer.shapes ?? {});
+  if (corrections.length > MOST_SHAPES) return `a layer can be corrected for ${MOST_SHAPES} shapes at most`;
+  return corrections.reduce<string | null>((found, one) => found ?? faultOfCorrection(layer, one), null);
 }
 
 /** Its schema says the same of what comes from outside; here it is asked of every edit before that is sent, and said of the text by its name. */

@@ -11,6 +11,8 @@ export const MOST_CUES = 200;
 export const MOST_SOUNDS_OF_A_SLIDE = 50;
 export const MOST_SHAPES = 20;
 export const MOST_MARKS = 50_000;
+/** Whose clocks were put right. */
+export const MOST_CAMERAS = 100;
 export const SHORTEST_SLIDE_MS = 200;
 export const LONGEST_SLIDE_MS = 24 * 60 * 60 * 1000;
 /** Three days and nights. */

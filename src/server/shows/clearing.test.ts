@@ -2,6 +2,7 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
+import { sql } from 'drizzle-orm';
 import { showId, type AssetId } from '../../core/show/ids';
 import { emptyShow } from '../../core/show/show';
 import { openBlobStore, type BlobStore } from '../blobs/blob-store';
@@ -106,5 +107,18 @@ describe('clearing away', () => {
     const careful = createClearing({ database, blobs, endFilm: async () => {}, removeFilmFile: async () => {} });
     expect(await careful.clear('studio')).toMatchObject({ showCount: 1, fileCount: 0 });
     expect(await blobs.cameAt(id)).not.toBeNull();
+  });
+  it('takes nothing away when one row cannot go', async () => {
+    await bring('a picture', 'gone');
+    await film('film', 'gone', 5);
+    await shows.setRemoved(showId('gone'), true);
+    await database.db.run(
+      sql`create trigger stuck before delete on shows begin select raise(abort, 'the disk is full'); end`,
+    );
+    const before = await clearing.look('studio');
+    await expect(clearing.clear('studio')).rejects.toThrow();
+    expect(await clearing.look('studio')).toEqual(before);
+    expect(before).toMatchObject({ showCount: 1, filmCount: 1, fileCount: 1 });
+    expect(removedFilms).toEqual([]);
   });
 });

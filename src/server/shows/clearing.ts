@@ -57,9 +57,13 @@ export function createClearing({
     async clear(studioId) {
       for (const film of (await found(db, studioId)).films) await endFilm(film.id);
       // Nothing is laid on a sheet while files go: sheets are written through the same queue.
-      return write(async (writing) => {
-        const gone = await found(writing, studioId);
-        await removeRows(writing, gone);
+      return write(async (database) => {
+        const gone = await database.transaction(async (transaction) => {
+          const unused = await found(transaction, studioId);
+          await removeRows(transaction, unused);
+          return unused;
+        });
+        // Only what no row names any more: a fault before this leaves everything as it was.
         for (const film of gone.films) await removeFilmFile(film.id);
         for (const file of gone.files) await blobs.remove(file.id);
         return sizeOf(gone);

@@ -119,7 +119,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   );
   const actions = useOrderActions(focus, reveal);
 
-  const everyPrint = useMemo(() => prints(entries, 'taken'), [entries]);
+  const everyPrint = useMemo(() => prints(entries, 'taken', show.clocks), [entries, show.clocks]);
   const unused = useMemo(() => {
     const used = slidesByAsset(show.slides);
     return everyPrint.filter((entry) => !used.has(entry.assetId) && show.marks?.[entry.assetId] !== 'leave-out');
@@ -250,7 +250,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
     places,
     scroller,
     heldRef,
-    nameOf: (id) => nameOfHeld(id),
+    nameOf: nameOfHeld,
     carriedBy: (id) =>
       id.startsWith(TRAY_DRAG)
         ? carriedWith(
