@@ -143,6 +143,19 @@ describe('paintFrame', () => {
     expect(corner).toBeGreaterThan(30);
     expect(corner).toBeLessThan(middle - 15);
   });
+  it.each<[string, Partial<LayerPlan>]>([
+    ['by itself', {}],
+    ['blurred first', { blurPx: 2 }],
+    ['blended', { blend: 'multiply' }],
+  ])('draws a layer only on its side of where it passes through another, %s', async (_name, more) => {
+    const cut = { ...shown(RED), plain: false, cuts: [{ a: -1, b: 0, c: 80 }] };
+    const on = (layers: readonly LayerPlan[]) =>
+      painted(plan(slide(RED, { backing: { kind: 'colour', colour: '#c8c8c8' }, layers })));
+    const row = (of: Uint8Array) => Array.from(of.subarray(45 * 160, 46 * 160));
+    const [half, none] = [row(await on([{ ...cut, ...more }])), row(await on([]))];
+    expect(half.slice(81)).toEqual(none.slice(81));
+    expect(Math.max(...half.slice(10, 79))).toBeLessThan(Math.min(...none) - 40);
+  });
   it('refuses a plan of another size', async () => {
     const painter = createPainter(drawing.kernels, 64, 36);
     expect(() => painter.paint(plan(slide(RED)), openStore().store)).toThrow('draws 64 × 36, got a plan for 160 × 90');
