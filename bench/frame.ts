@@ -17,7 +17,7 @@ const ROUNDS = 16;
 const { show, facts, files } = await benchShow('demo/files', 12, 5000);
 const ids = [...files.keys()];
 const drawing = await openNodeDrawing();
-const reader = createFileReader((id) => files.get(id)!);
+const reader = createFileReader((id) => files.get(id)!, facts);
 const store = storeFor(drawing, reader);
 const painter = createPainter(drawing.kernels, FRAME.widthPx, FRAME.heightPx);
 let counted = 0;

@@ -41,7 +41,7 @@ beforeAll(async () => {
     facts: AssetFacts | null;
   }[];
   facts = new Map(entries.flatMap((entry) => (entry.facts ? [[entry.assetId, entry.facts] as const] : [])));
-  originals = createFileReader((id) => path.join(app.dataFolder, 'blobs/originals', id.slice(0, 2), id));
+  originals = createFileReader((id) => path.join(app.dataFolder, 'blobs/originals', id.slice(0, 2), id), facts);
   const { spans } = prepareShow(show, facts);
   const clip = spans[show.slides.findIndex((slide) => slide.layers[0]?.kind === 'clip')]!;
   // Words, a dissolve with words, an upright picture on its blur, a dissolve into it, the small one, the clip and its dissolve, the emblem at the end.
@@ -182,7 +182,7 @@ describe('the viewer and the film', () => {
         ...spans.slice(1).map((span) => span.startMs + 430),
       ],
     };
-    const reader = createFileReader((id) => fileOf.get(id)!);
+    const reader = createFileReader((id) => fileOf.get(id)!, facts);
     const [there, here] = [await drawnThere(given, reader), await drawnHere(reader, given)];
     reader.close();
     // Outlines are filled by each side's own canvas: a level here and there at their edges, never a picture's worth.

@@ -214,5 +214,18 @@ async function bundles() {
   );
 }
 
+/** What tones HDR clips down, as tables that ffmpeg reads. */
+async function toneTables() {
+  const { outputFiles } = await esbuild.build({
+    entryPoints: ['src/core/light/hdr.ts'],
+    bundle: true,
+    format: 'esm',
+    write: false,
+  });
+  const code = outputFiles[0].text;
+  const { toneTable } = await import(`data:text/javascript,${encodeURIComponent(code)}`);
+  for (const hdr of ['pq', 'hlg']) writeFileSync(`dist/tone-${hdr}.cube`, toneTable(hdr));
+}
+
 kernels();
-await Promise.all([fonts(), bundles()]);
+await Promise.all([fonts(), bundles(), toneTables()]);

@@ -38,7 +38,7 @@ const wide = [...byName]
   .map(([, id]) => id);
 const pictures = { all: wide, emblem: byName.get('regatta-emblem.png')! };
 const drawing = await openNodeDrawing();
-const reader = createFileReader((id) => files.get(id)!);
+const reader = createFileReader((id) => files.get(id)!, facts);
 const store = storeFor(drawing, reader);
 const painter = createPainter(drawing.kernels, CELL.widthPx, CELL.heightPx);
 GlobalFonts.registerFromPath('public/fonts/instrument-sans-latin-wght-normal.ttf', 'Label');

@@ -1,10 +1,11 @@
 import { spawn } from 'node:child_process';
-import { copyFile, mkdir, mkdtemp, readFile, rm, truncate, writeFile } from 'node:fs/promises';
+import { copyFile, mkdir, mkdtemp, readdir, readFile, rm, truncate, writeFile } from 'node:fs/promises';
 import { existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import sharp from 'sharp';
+import { madeRaw } from '../server/assets/raw-file.testing';
 import { probeFilm } from '../server/films/probe-film';
 
 let folder: string;
@@ -116,6 +117,21 @@ describe('tanager make', () => {
     ]);
   });
 
+  it('takes RAW and the finished picture of one press for one, RAW alone by the picture in it, and leaves nothing beside a person’s files', async () => {
+    const presses = path.join(folder, 'presses');
+    await mkdir(presses);
+    const raw = await madeRaw({ maker: 'tiff-little', previews: [[1800, 1200]], takenAt: '2031:06:14 21:08:33' });
+    await writeFile(path.join(presses, 'OR_1.DNG'), raw);
+    await sharp({ create: { width: 1800, height: 1200, channels: 3, background: '#405060' } })
+      .withExif({ IFD2: { DateTimeOriginal: '2031:06:14 21:08:33' } })
+      .jpeg()
+      .toFile(path.join(presses, 'OR_1.JPG'));
+    await writeFile(path.join(presses, 'OR_2.DNG'), raw);
+    const ran = await tanager('make', 'presses', '--out', 'presses.mp4', '--seconds-per-picture', '1', '--json');
+    const report = JSON.parse(ran.out) as Report;
+    expect(report.slides.map((slide) => path.basename(slide.picture))).toEqual(['OR_1.JPG', 'OR_2.DNG']);
+    expect((await readdir(presses)).sort()).toEqual(['OR_1.DNG', 'OR_1.JPG', 'OR_2.DNG']);
+  });
   it('draws the same moment of the saved show as the film has', async () => {
     const ran = await tanager('frame', 'show.json', '--at', '3.2', '--out', 'still.png', '--height', '720');
     expect(ran).toMatchObject({ code: 0, out: '' });

@@ -1,4 +1,5 @@
-import { readFile, stat } from 'node:fs/promises';
+import { mkdtemp, readFile, rm, stat } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
@@ -8,7 +9,7 @@ import { raiseShow } from '../core/show/format/raise';
 import type { AssetFacts } from '../core/show/asset-facts';
 import { assetId, type AssetId } from '../core/show/ids';
 import { inShape, isShapeName } from '../core/show/shape';
-import { assetIdsOf } from '../core/show/show';
+import { assetIdsOf, type Show } from '../core/show/show';
 import { createPainter } from '../drawing/paint/paint-frame';
 import { pixelsOf } from '../drawing/planes/surface';
 import { createFileReader } from '../server/assets/file-reader';
@@ -18,6 +19,7 @@ import { openNodeDrawing } from '../server/films/node-drawing';
 import { hashOfFile } from '../server/blobs/content-hash';
 import { isHash } from '../server/schema/hash';
 import { parseShowFile, type ShowFile } from '../server/schema/show-schema';
+import { linkedFiles } from './linked-files';
 import type { Surroundings } from './tanager';
 import { UsageError } from './usage-error';
 
@@ -30,6 +32,20 @@ export async function frameCommand(args: readonly string[], { folder, tell }: Su
   const saved = await readShow(options.show);
   const show = options.shape === null ? saved : inShape(saved, options.shape);
   if (show.slides.length === 0) throw new Error('The show has no slides, so there is nothing to draw.');
+  const workFolder = await mkdtemp(path.join(tmpdir(), 'tanager-frame-'));
+  try {
+    await drawn(options, show, workFolder);
+  } finally {
+    await rm(workFolder, { recursive: true, force: true });
+  }
+  tell(`${options.out}: ${widthFor(show.frame, heightOf(options, show))} × ${heightOf(options, show)}\n`);
+  return 0;
+}
+
+const heightOf = (options: FrameOptions, show: Show) => options.heightPx ?? show.frame.heightPx;
+
+async function drawn(options: FrameOptions, show: ShowFile, workFolder: string): Promise<void> {
+  const link = linkedFiles(workFolder);
   const files = new Map(
     Object.entries(show.files).map(([hash, file]) => [assetId(hash), path.resolve(path.dirname(options.show), file)]),
   );
@@ -37,13 +53,14 @@ export async function frameCommand(args: readonly string[], { folder, tell }: Su
   for (const id of assetIdsOf(show)) {
     const file = files.get(id);
     if (!file) throw new Error(`The show uses a file it does not name: ${id}.`);
-    facts.set(id, (await lookAtFile(file)).facts);
+    files.set(id, await link(file));
+    facts.set(id, (await lookAtFile(files.get(id)!)).facts);
   }
-  const heightPx = options.heightPx ?? show.frame.heightPx;
+  const heightPx = heightOf(options, show);
   const frame = { widthPx: widthFor(show.frame, heightPx), heightPx };
   const plan = planFrame(prepareShow(show, facts), options.atSeconds * 1000, frame)!;
   const drawing = await openNodeDrawing();
-  const reader = createFileReader((id) => files.get(id)!);
+  const reader = createFileReader((id) => files.get(id)!, facts);
   const store = storeFor(drawing, reader);
   try {
     await store.prepare(plan);
@@ -60,14 +77,17 @@ export async function frameCommand(args: readonly string[], { folder, tell }: Su
     store.close();
     reader.close();
   }
-  tell(`${options.out}: ${frame.widthPx} × ${frame.heightPx}\n`);
-  return 0;
 }
 
-function parseOptions(
-  args: readonly string[],
-  folder: string,
-): { show: string; atSeconds: number; out: string; heightPx: number | null; shape: string | null } {
+interface FrameOptions {
+  readonly show: string;
+  readonly atSeconds: number;
+  readonly out: string;
+  readonly heightPx: number | null;
+  readonly shape: string | null;
+}
+
+function parseOptions(args: readonly string[], folder: string): FrameOptions {
   let parsed;
   try {
     parsed = parseArgs({

@@ -8,6 +8,7 @@ import { FILM_HEIGHTS, widthFor } from '../core/film/plan-film';
 import type { AssetFacts } from '../core/show/asset-facts';
 import { cueId, layerId, showId, type AssetId } from '../core/show/ids';
 import { LONGEST_SHOW_TITLE } from '../core/show/limits';
+import { rawTwins } from '../core/show/raw-twins';
 import { slideFromAsset } from '../core/show/new-slide';
 import { DEFAULT_FADE_OUT_MS, emptyShow, mainLayerOf, type Show } from '../core/show/show';
 import { songAfter } from '../core/show/placed-sound';
@@ -18,6 +19,7 @@ import { UnusableFileError } from '../server/assets/unusable-file-error';
 import { hashOfFile } from '../server/blobs/content-hash';
 import { makeFilm, type FilmProgress } from '../server/films/make-film';
 import type { Surroundings } from './tanager';
+import { linkedFiles } from './linked-files';
 import { UsageError } from './usage-error';
 
 interface MakeOptions {
@@ -40,6 +42,8 @@ interface Problem {
 
 interface Usable {
   readonly file: string;
+  /** Where it is read from. */
+  readonly link: string;
   readonly id: AssetId;
   readonly facts: AssetFacts;
 }
@@ -47,15 +51,30 @@ interface Usable {
 /** Makes a film from files nobody prepared. */
 export async function makeCommand(args: readonly string[], { folder, out, tell }: Surroundings): Promise<number> {
   const options = parse(args, folder);
+  const workFolder = await mkdtemp(path.join(tmpdir(), 'tanager-film-'));
+  try {
+    return await made(options, workFolder, { folder, out, tell });
+  } finally {
+    await rm(workFolder, { recursive: true, force: true });
+  }
+}
+
+async function made(options: MakeOptions, workFolder: string, { out, tell }: Surroundings): Promise<number> {
   const problems: Problem[] = [];
+  const link = linkedFiles(workFolder);
   const files = await expanded(options.pictures, problems);
-  const usable = await lookedAt(files, problems, tell);
+  const usable = await lookedAt(files, link, problems, tell);
+  const twins = rawTwins(usable.map((entry) => ({ ...entry, fileName: path.basename(entry.file) })));
+  const raws = new Set([...twins.keys()].map((entry) => entry.file));
   const pictures = usable.filter((entry) => {
+    if (raws.has(entry.file)) return false;
     if (entry.facts.kind !== 'sound') return true;
     problems.push({ file: entry.file, message: 'This is a sound; give it as --music.' });
     return false;
   });
-  const song = options.music ? await lookedAt([options.music], problems, tell).then(([first]) => first ?? null) : null;
+  const song = options.music
+    ? await lookedAt([options.music], link, problems, tell).then(([first]) => first ?? null)
+    : null;
   if (song && song.facts.kind !== 'sound' && !(song.facts.kind === 'clip' && song.facts.hasSound))
     throw new Error(`${options.music} holds no sound.`);
   for (const problem of problems) tell(`${problem.file}: ${problem.message}\n`);
@@ -65,64 +84,59 @@ export async function makeCommand(args: readonly string[], { folder, out, tell }
   const show = buildShow(options, pictures, song);
   const all = [...pictures, ...(song ? [song] : [])];
   const facts = new Map(all.map((entry) => [entry.id, entry.facts]));
-  const workFolder = await mkdtemp(path.join(tmpdir(), 'tanager-film-'));
-  try {
-    const made = await makeFilm({
-      show,
-      facts,
-      files: new Map(all.map((entry) => [entry.id, entry.file])),
-      heightPx: options.heightPx,
-      rate: options.rate,
-      outFile: options.out,
-      workFolder,
-      onProgress: progressLine(tell),
-    });
-    tell('\n');
-    const fileOf = new Map(all.map((entry) => [entry.id, entry.file]));
-    const drawnProblems = made.problems.map((problem) => ({
-      file: fileOf.get(problem.assetId) ?? problem.assetId,
-      message: problem.message,
-    }));
-    for (const problem of drawnProblems) tell(`${problem.file}: ${problem.message}\n`);
-    if (options.save) await saveShow(options.save, show, fileOf);
-    const prepared = prepareShow(show, facts);
-    if (options.json) {
-      out(
-        `${JSON.stringify({
-          film: options.out,
-          lengthMs: made.lengthMs,
-          frames: made.plan.frameCount,
-          widthPx: made.plan.widthPx,
-          heightPx: made.plan.heightPx,
-          fps: Number(rateName(made.plan.rate)),
-          drawMs: Math.round(made.drawMs),
-          encodeMs: Math.round(made.encodeMs),
-          wallMs: Math.round(made.wallMs),
-          slides: show.slides.map((slide, index) => {
-            const layer = mainLayerOf(slide)!;
-            const span = prepared.spans[index]!;
-            const move = prepared.moves.get(slide.id)!.get(layer.id)!;
-            return {
-              picture: fileOf.get(layer.assetId),
-              startMs: span.startMs,
-              lengthMs: slide.lengthMs,
-              transitionMs: span.transitionMs,
-              from: move.first,
-              to: move.last,
-            };
-          }),
-          problems: [...problems, ...drawnProblems],
-        })}\n`,
-      );
-    } else {
-      tell(
-        `${options.out}: ${made.plan.frameCount} frames, ${(made.lengthMs / 1000).toFixed(1)} s, made in ${(made.wallMs / 1000).toFixed(1)} s\n`,
-      );
-    }
-    return 0;
-  } finally {
-    await rm(workFolder, { recursive: true, force: true });
+  const film = await makeFilm({
+    show,
+    facts,
+    files: new Map(all.map((entry) => [entry.id, entry.link])),
+    heightPx: options.heightPx,
+    rate: options.rate,
+    outFile: options.out,
+    workFolder,
+    onProgress: progressLine(tell),
+  });
+  tell('\n');
+  const fileOf = new Map(all.map((entry) => [entry.id, entry.file]));
+  const drawnProblems = film.problems.map((problem) => ({
+    file: fileOf.get(problem.assetId) ?? problem.assetId,
+    message: problem.message,
+  }));
+  for (const problem of drawnProblems) tell(`${problem.file}: ${problem.message}\n`);
+  if (options.save) await saveShow(options.save, show, fileOf);
+  const prepared = prepareShow(show, facts);
+  if (options.json) {
+    out(
+      `${JSON.stringify({
+        film: options.out,
+        lengthMs: film.lengthMs,
+        frames: film.plan.frameCount,
+        widthPx: film.plan.widthPx,
+        heightPx: film.plan.heightPx,
+        fps: Number(rateName(film.plan.rate)),
+        drawMs: Math.round(film.drawMs),
+        encodeMs: Math.round(film.encodeMs),
+        wallMs: Math.round(film.wallMs),
+        slides: show.slides.map((slide, index) => {
+          const layer = mainLayerOf(slide)!;
+          const span = prepared.spans[index]!;
+          const move = prepared.moves.get(slide.id)!.get(layer.id)!;
+          return {
+            picture: fileOf.get(layer.assetId),
+            startMs: span.startMs,
+            lengthMs: slide.lengthMs,
+            transitionMs: span.transitionMs,
+            from: move.first,
+            to: move.last,
+          };
+        }),
+        problems: [...problems, ...drawnProblems],
+      })}\n`,
+    );
+  } else {
+    tell(
+      `${options.out}: ${film.plan.frameCount} frames, ${(film.lengthMs / 1000).toFixed(1)} s, made in ${(film.wallMs / 1000).toFixed(1)} s\n`,
+    );
   }
+  return 0;
 }
 
 function parse(args: readonly string[], folder: string): MakeOptions {
@@ -216,6 +230,7 @@ async function expanded(names: readonly string[], problems: Problem[]): Promise<
 
 async function lookedAt(
   files: readonly string[],
+  link: (file: string) => Promise<string>,
   problems: Problem[],
   tell: (text: string) => void,
 ): Promise<Usable[]> {
@@ -225,8 +240,9 @@ async function lookedAt(
     files.map((file) =>
       queue.add(async () => {
         try {
-          const { facts } = await lookAtFile(file);
-          return { file, id: await hashOfFile(file), facts };
+          const linked = await link(file);
+          const { facts } = await lookAtFile(linked);
+          return { file, link: linked, id: await hashOfFile(linked), facts };
         } catch (error) {
           if (error instanceof UnusableFileError) problems.push({ file, message: error.message });
           else if ((error as NodeJS.ErrnoException).code === 'ENOENT')

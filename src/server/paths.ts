@@ -1,4 +1,5 @@
 import path from 'node:path';
+import type { Hdr } from '../core/show/asset-facts';
 
 /** The project's folder: where `public/` and `dist/` lie. The commands start in it; a different one may be named for tests. */
 export const projectFolder = (): string => process.env.TANAGER_HOME ?? process.cwd();
@@ -11,6 +12,7 @@ export const fontFile = (name: string): string => path.join(projectFolder(), 'pu
 export const filmWorkerFile = (): string => path.join(projectFolder(), 'dist', 'film-worker.mjs');
 export const bodyReaderFile = (): string => path.join(projectFolder(), 'dist', 'body-reader.mjs');
 export const decoderFile = (): string => path.join(projectFolder(), 'dist', 'decoder.mjs');
+export const toneTableFile = (hdr: Hdr): string => path.join(projectFolder(), 'dist', `tone-${hdr}.cube`);
 export const migrationsFolder = (): string => path.join(projectFolder(), 'drizzle');
 export const fontIndexFile = (): string => path.join(projectFolder(), 'public', 'fonts', 'index.json');
 

@@ -3,8 +3,8 @@
  * made with the old one go on with it until somebody asks for the new.
  */
 export const FACT_KINDS = {
-  /** Size, length, colour, what the camera noted: `AssetFacts`. Version 1 did not note tones, bars, captions and likeness of every picture. */
-  basics: { version: 2 },
+  /** Size, length, colour, what the camera noted: `AssetFacts`. Version 1 did not note tones, bars, captions and likeness of every picture; version 2 not what is RAW or HDR. */
+  basics: { version: 3 },
 } as const;
 
 export type FactKind = keyof typeof FACT_KINDS;

@@ -23,6 +23,8 @@ export interface PictureFacts {
   readonly caption?: string;
   /** See `likenessOf`. */
   readonly likeness?: string;
+  /** What the sensor saw, shown by the picture the camera put into the file. */
+  readonly raw?: true;
 }
 
 export interface ClipFacts {
@@ -32,7 +34,11 @@ export interface ClipFacts {
   readonly lengthMs: number;
   readonly hasSound: boolean;
   readonly takenAt: string | null;
+  /** It is brighter than a usual screen, packed in one of these ways (ITU-R BT.2100); films tone it down. */
+  readonly hdr?: Hdr;
 }
+
+export type Hdr = 'pq' | 'hlg';
 
 export interface SoundFacts {
   readonly kind: 'sound';

@@ -1,5 +1,7 @@
 import { CLIP_FRAMES_PER_SECOND } from '../../core/frame/frame-plan';
 import type { DecodedFrame } from '../../drawing/planes/picture-planes';
+import type { Hdr } from '../../core/show/asset-facts';
+import { toneTableFile } from '../paths';
 import { GUARDED_INPUT, startFfmpeg, type RunningFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { exactReader, type ExactReader } from '../ffmpeg/read-exactly';
 
@@ -13,7 +15,8 @@ export interface ClipFrames {
 /** A jump ahead of up to this many frames is read through, further ones start the decoder anew. */
 const LONGEST_SKIP = 90;
 
-export function openClip(file: string, widthPx: number, heightPx: number): ClipFrames {
+/** @param hdr how its light is packed when it is brighter than a usual screen */
+export function openClip(file: string, widthPx: number, heightPx: number, hdr?: Hdr): ClipFrames {
   const byteCount = widthPx * heightPx + 2 * ((widthPx + 1) >> 1) * ((heightPx + 1) >> 1);
   let running: RunningFfmpeg | null = null;
   let reader: ExactReader | null = null;
@@ -64,7 +67,7 @@ export function openClip(file: string, widthPx: number, heightPx: number): ClipF
       '-map',
       '0:v:0',
       '-vf',
-      clipFilter(widthPx, heightPx, second),
+      clipFilter({ widthPx, heightPx, hdr }, second),
       '-fps_mode',
       'passthrough',
       '-pix_fmt',
@@ -85,16 +88,24 @@ export function openClip(file: string, widthPx: number, heightPx: number): ClipF
 }
 
 /**
- * Steady rate and wanted size; for drawing in BT.709 limited range, for JPEG frames in that format's own (BT.601, full range).
+ * Steady rate and wanted size; for drawing in BT.709 limited range, for JPEG frames in that format's own (BT.601, full range). What is brighter than a usual
+ * screen is toned down (`core/light/hdr`), at the wanted size.
  *
  * @param fromSecond where counting starts, in the clip's own time
  */
 export function clipFilter(
-  widthPx: number,
-  heightPx: number,
+  { widthPx, heightPx, hdr }: { readonly widthPx: number; readonly heightPx: number; readonly hdr?: Hdr | undefined },
   fromSecond: number,
   colours: 'drawing' | 'jpeg' = 'drawing',
 ): string {
   const matrix = colours === 'drawing' ? 'out_color_matrix=bt709:out_range=tv' : 'out_color_matrix=bt601:out_range=pc';
-  return `fps=${CLIP_FRAMES_PER_SECOND}:start_time=${fromSecond},scale=${widthPx}:${heightPx}:flags=bicubic:${matrix},setsar=1`;
+  const steady = `fps=${CLIP_FRAMES_PER_SECOND}:start_time=${fromSecond},scale=${widthPx}:${heightPx}:flags=bicubic`;
+  if (!hdr) return `${steady}:${matrix},setsar=1`;
+  const toned = `lut3d=file=${escaped(toneTableFile(hdr))}:interp=tetrahedral`;
+  return `${steady}:in_color_matrix=bt2020,format=gbrp12le,${toned},scale=flags=bicubic:${matrix},setsar=1`;
+}
+
+/** A path as part of a filter: what has a meaning there is quoted, once for the option and once for the graph. */
+function escaped(file: string): string {
+  return file.replace(/[\\':]/g, '\\$&').replace(/[\\'[\],;]/g, '\\$&');
 }

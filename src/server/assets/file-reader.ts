@@ -1,17 +1,25 @@
+import type { FactsById } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
 import type { PictureReader } from '../../drawing/picture-reader';
 import { openClip, type ClipFrames } from './clip-frames';
 import { readPictureFile } from './read-picture';
 
 /** Reads pictures and clips from original files. Close it to end the clips' decoders. */
-export function createFileReader(fileOf: (assetId: AssetId) => string): PictureReader & { close(): void } {
+export function createFileReader(
+  fileOf: (assetId: AssetId) => string,
+  facts: FactsById,
+): PictureReader & { close(): void } {
   const clips = new Map<string, ClipFrames>();
   return {
     readPicture: (assetId, widthPx, heightPx, part) => readPictureFile(fileOf(assetId), widthPx, heightPx, part),
     readClipFrame(assetId, clipFrame, widthPx, heightPx) {
       const key = `${assetId} ${widthPx}×${heightPx}`;
       let clip = clips.get(key);
-      if (!clip) clips.set(key, (clip = openClip(fileOf(assetId), widthPx, heightPx)));
+      if (!clip) {
+        const known = facts.get(assetId);
+        clip = openClip(fileOf(assetId), widthPx, heightPx, known?.kind === 'clip' ? known.hdr : undefined);
+        clips.set(key, clip);
+      }
       return clip.frame(clipFrame);
     },
     close() {

@@ -1,6 +1,6 @@
 import type { ClipFacts } from '../../core/show/asset-facts';
 import { LONGEST_SLIDE_MS } from '../../core/show/limits';
-import { countPackets, FfmpegError, probe, type Probe } from '../ffmpeg/run-ffmpeg';
+import { countPackets, FfmpegError, probe, type Probe, type ProbedStream } from '../ffmpeg/run-ffmpeg';
 import { UnusableFileError } from './unusable-file-error';
 
 /** A clip that says it lasts long and holds next to nothing is counted through before it is unpacked. */
@@ -44,8 +44,15 @@ export async function lookAtClip(
       lengthMs,
       hasSound: found.streams.some((stream) => stream.codec_type === 'audio'),
       takenAt: found.format.tags?.creation_time?.slice(0, 19) ?? null,
+      ...hdrOf(picture),
     },
   };
+}
+
+/** By the transfer the stream names; clips that name none are taken for usual ones. */
+function hdrOf({ color_transfer: transfer }: ProbedStream): Pick<ClipFacts, 'hdr'> {
+  if (transfer === 'smpte2084') return { hdr: 'pq' };
+  return transfer === 'arib-std-b67' ? { hdr: 'hlg' } : {};
 }
 
 async function probed(file: string): Promise<Probe> {

@@ -22,16 +22,7 @@ export interface LookedAt {
 
 const PICTURES = new Set(['image/jpeg', 'image/png', 'image/gif', 'image/webp', 'image/avif', 'image/tiff']);
 const HEIC = new Set(['image/heic', 'image/heif', 'image/heic-sequence', 'image/heif-sequence']);
-const UNREAD_PICTURES = new Set([
-  'image/bmp',
-  'image/vnd.adobe.photoshop',
-  'image/jp2',
-  'image/jxl',
-  'image/x-canon-cr2',
-  'image/x-nikon-nef',
-  'image/x-sony-arw',
-  'image/x-adobe-dng',
-]);
+const UNREAD_PICTURES = new Set(['image/bmp', 'image/vnd.adobe.photoshop', 'image/jp2', 'image/jxl']);
 
 export interface Looking {
   readonly signal?: AbortSignal;
@@ -58,6 +49,7 @@ export async function lookAtFile(file: string, { signal, takes }: Looking = {}):
   const type = await fileTypeFromFile(file);
   if ((!type || type.mime === 'application/xml') && (await pictureKind(file)) === 'drawing')
     return lookedAtDrawing(file, size, takes);
+  if ((await pictureKind(file)) === 'raw') return lookedAtRaw(file, type?.mime ?? 'image/x-raw', size);
   if (type && PICTURES.has(type.mime)) return lookedAtPicture(file, type.mime, size);
   if (type && HEIC.has(type.mime)) return lookedAtHeic(file, type.mime, size, takes);
   if (type && UNREAD_PICTURES.has(type.mime))
@@ -88,6 +80,12 @@ async function lookedAtDrawing(file: string, byteCount: number, takes: Looking['
     });
   }
   return looked;
+}
+
+/** A RAW file stands for the picture its camera put into it. */
+async function lookedAtRaw(file: string, mime: string, byteCount: number): Promise<LookedAt> {
+  await keepDecoded(file);
+  return lookedAtPicture(file, mime, byteCount);
 }
 
 async function lookedAtHeic(file: string, mime: string, byteCount: number, takes: Looking['takes']): Promise<LookedAt> {

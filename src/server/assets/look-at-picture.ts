@@ -6,6 +6,7 @@ import { darkBars } from '../../core/light/dark-bars';
 import { likenessOf } from '../../core/light/likeness';
 import type { PictureFacts } from '../../core/show/asset-facts';
 import { DRAWING_SIDE_PX, openPicture, pictureKind } from './open-picture';
+import { previewOfRaw } from './raw-preview';
 import { UnusableFileError } from './unusable-file-error';
 
 /** 16,384 × 16,384: above any camera, below what would eat the machine. */
@@ -38,6 +39,7 @@ export async function lookAtPicture(file: string): Promise<LookedAtPicture> {
       ...measured(small),
       takenAt: localTime(tags.DateTimeOriginal ?? tags.CreateDate),
       camera: cameraName(tags),
+      ...((await pictureKind(file)) === 'raw' && { raw: true as const }),
       ...(bars !== null && { bars }),
       ...(caption !== null && { caption }),
       ...(likeness !== null && { likeness }),
@@ -151,16 +153,22 @@ async function tagsOf(file: string): Promise<Tags> {
     'Caption',
     'description',
   ];
+  const kind = await pictureKind(file);
+  const raw = kind === 'raw' ? await previewOfRaw(file) : null;
   // Damaged notes about a picture are no reason to refuse the picture.
   const tags = (await exifr
-    .parse(await notesOf(file), { pick: wanted, iptc: true, xmp: true, reviveValues: false })
+    .parse(raw?.jpeg ?? (kind === 'heic' ? await notesOfHeic(file) : file), {
+      pick: wanted,
+      iptc: true,
+      xmp: true,
+      reviveValues: false,
+    })
     .catch(() => undefined)) as Tags | undefined;
-  return tags ?? {};
+  return { ...tags, ...raw?.notes };
 }
 
-/** Where notes are read from: the file, or for HEIC what libvips finds in it, since writers differ in how they wrap it. */
-async function notesOf(file: string): Promise<string | Buffer> {
-  if ((await pictureKind(file)) !== 'heic') return file;
+/** Notes of HEIC are read from what libvips finds in it, since writers differ in how they wrap it. */
+async function notesOfHeic(file: string): Promise<string | Buffer> {
   const { exif } = await sharp(file).metadata();
   return exif ? exif.subarray(exif.toString('latin1', 0, 4) === 'Exif' ? 6 : 0) : file;
 }

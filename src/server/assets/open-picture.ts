@@ -1,7 +1,9 @@
 import { existsSync } from 'node:fs';
 import { open, readFile, rename, stat, writeFile } from 'node:fs/promises';
 import sharp, { type Sharp, type SharpOptions } from 'sharp';
+import { decodedCopy } from '../blobs/decoded-copy';
 import { decodeHeic } from './decode-heic';
+import { isRaw, previewOfRaw } from './raw-preview';
 
 /** Far above any drawing, below what would hold up the machine. */
 const LARGEST_DRAWING_BYTES = 8 * 1024 * 1024;
@@ -11,11 +13,17 @@ export const DRAWING_SIDE_PX = 4096;
 const USUAL_DENSITY = 72;
 const HEIC_BRANDS = new Set(['heic', 'heix', 'hevc', 'hevx', 'mif1', 'msf1']);
 
+/** So much of a file's beginning is read to tell what it is; a camera's directories lie within. */
+const HEAD_BYTES = 64 * 1024;
+
+export type PictureKind = 'drawing' | 'heic' | 'raw' | 'other';
+
 /** What a picture's file is, as far as it is opened differently; by its content. */
-export async function pictureKind(file: string): Promise<'drawing' | 'heic' | 'other'> {
+export async function pictureKind(file: string): Promise<PictureKind> {
   const handle = await open(file, 'r');
   try {
-    const { buffer, bytesRead } = await handle.read(Buffer.alloc(4096), 0, 4096, 0);
+    const { buffer, bytesRead } = await handle.read(Buffer.alloc(HEAD_BYTES), 0, HEAD_BYTES, 0);
+    if (isRaw(buffer.subarray(0, bytesRead))) return 'raw';
     if (
       buffer.toString('latin1', 4, 8) === 'ftyp' &&
       HEIC_BRANDS.has(buffer.toString('latin1', 8, 12)) &&
@@ -23,7 +31,7 @@ export async function pictureKind(file: string): Promise<'drawing' | 'heic' | 'o
     )
       return 'heic';
     return /^\uFEFF?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*|<!DOCTYPE svg[^>]*>\s*)*<svg[\s>]/.test(
-      buffer.toString('utf8', 0, bytesRead),
+      buffer.toString('utf8', 0, Math.min(bytesRead, 4096)),
     )
       ? 'drawing'
       : 'other';
@@ -34,14 +42,14 @@ export async function pictureKind(file: string): Promise<'drawing' | 'heic' | 'o
 
 /**
  * Opens a picture for reading, upright. Drawings are read from memory, so that nothing they refer to is ever fetched, and at a density that gives the width asked for.
- * HEIC takes seconds to decode; it is read from the copy `keepDecoded` left beside it, or decoded again.
+ * HEIC takes seconds to decode, and RAW is shown by the picture the camera put into it; both are read from the copy `keepDecoded` left beside them, or decoded again.
  *
  * @throws {RangeError} for a drawing too large to read
  */
 export async function openPicture(file: string, widthPx: number, options: SharpOptions): Promise<Sharp> {
   const kind = await pictureKind(file);
-  if (kind === 'heic')
-    return existsSync(decodedCopy(file)) ? sharp(decodedCopy(file), options) : sharp(await decodeHeic(file), options);
+  if (kind === 'heic' || kind === 'raw')
+    return sharp(existsSync(decodedCopy(file)) ? decodedCopy(file) : await decoded(file, kind), options).autoOrient();
   if (kind === 'other') return sharp(file, options).autoOrient();
   if ((await stat(file)).size > LARGEST_DRAWING_BYTES) throw new RangeError('a drawing can be 8 MB at most');
   const bytes = await readFile(file);
@@ -57,14 +65,15 @@ export async function uprightSize(
   return { format, widthPx: autoOrient.width, heightPx: autoOrient.height };
 }
 
-/** Decodes a HEIC file once and keeps the outcome beside it; other files are left alone. */
+/** Decodes a file once whose kind no usual reader reads, and keeps the outcome beside it; other files are left alone. */
 export async function keepDecoded(file: string): Promise<void> {
-  if ((await pictureKind(file)) !== 'heic' || existsSync(decodedCopy(file))) return;
+  const kind = await pictureKind(file);
+  if ((kind !== 'heic' && kind !== 'raw') || existsSync(decodedCopy(file))) return;
   const part = `${decodedCopy(file)}.${process.pid}.part`;
-  await writeFile(part, await decodeHeic(file));
+  await writeFile(part, await decoded(file, kind));
   await rename(part, decodedCopy(file));
 }
 
-function decodedCopy(file: string): string {
-  return `${file}.decoded`;
+async function decoded(file: string, kind: 'heic' | 'raw'): Promise<Buffer> {
+  return kind === 'heic' ? decodeHeic(file) : (await previewOfRaw(file)).jpeg;
 }

@@ -50,7 +50,8 @@ async function writeClip(
   byteCount: number,
   at: (name: string) => string,
 ): Promise<void> {
-  if (existsSync(at('frames.index'))) return;
+  // What was unpacked before HDR was toned down is unpacked again.
+  if (existsSync(at('frames.index')) && !facts.hdr) return;
   const widthPx = Math.min(CLIP_WIDTH_PX, even(facts.widthPx));
   const heightPx = even((widthPx * facts.heightPx) / facts.widthPx);
   const mostBytes = MOST_UNPACKED.bytes + MOST_UNPACKED.times * byteCount;
@@ -65,7 +66,7 @@ async function writeClip(
         '-map',
         '0:v:0',
         '-vf',
-        clipFilter(widthPx, heightPx, 0, 'jpeg'),
+        clipFilter({ widthPx, heightPx, hdr: facts.hdr }, 0, 'jpeg'),
         '-fps_mode',
         'passthrough',
         '-pix_fmt',
@@ -103,7 +104,7 @@ async function writeClip(
       '-frames:v',
       '1',
       '-vf',
-      `scale=${SHEET_PRINT_WIDTH}:-2`,
+      clipFilter({ widthPx: SHEET_PRINT_WIDTH, heightPx: -2, hdr: facts.hdr }, 0, 'jpeg'),
       '-f',
       'mjpeg',
       '-y',

@@ -74,6 +74,12 @@ describe('a backup', () => {
     expect(report.problems).toEqual([expect.stringContaining(`${id} is damaged`)]);
     expect(await titles(path.join(root, 'elsewhere'))).toEqual(['Regatta']);
   });
+  it('does not take copies that were decoded beside an original for damaged originals', async () => {
+    const id = await bring(data, 'a RAW file');
+    await writeFile(path.join(data, 'blobs/originals', id.slice(0, 2), `${id}.decoded`), 'its picture');
+    await backUp(data, backup);
+    expect((await bringBack(backup, path.join(root, 'elsewhere'))).problems).toEqual([]);
+  });
   it('is not brought back under a server that works, nor from what is none', async () => {
     await backUp(data, backup);
     const lock = await lockFolder(data);

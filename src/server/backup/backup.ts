@@ -3,6 +3,7 @@ import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/p
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { createClient } from '@libsql/client';
+import { isDecodedCopy } from '../blobs/decoded-copy';
 import { hashOfFile } from '../blobs/content-hash';
 import { PART, whole } from '../blobs/whole';
 import { lockFolder } from '../lock-folder';
@@ -128,7 +129,7 @@ async function copied(
         await copyFileWhole(path.join(from, file), path.join(to, file));
         copiedCount += 1;
       }
-      if (checks && file.startsWith(ORIGINALS) && (await hashOfFile(path.join(to, file))) !== path.basename(file))
+      if (checks && isOriginal(file) && (await hashOfFile(path.join(to, file))) !== path.basename(file))
         problems.push(`${file} is damaged: its content is not what it was.`);
       bytesDone += size;
     } catch (error) {
@@ -138,6 +139,8 @@ async function copied(
   }
   return { fileCount: files.length, copiedCount, byteCount: bytesDone, problems };
 }
+
+const isOriginal = (file: string) => file.startsWith(ORIGINALS) && !isDecodedCopy(file);
 
 async function copyFileWhole(from: string, to: string): Promise<void> {
   await mkdir(path.dirname(to), { recursive: true });

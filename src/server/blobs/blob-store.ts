@@ -3,6 +3,7 @@ import { copyFile, mkdir, open, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import type { Readable } from 'node:stream';
 import type { AssetId } from '../../core/show/ids';
+import { decodedCopy } from './decoded-copy';
 import { isHash } from '../schema/hash';
 import { hashOfFile } from './content-hash';
 import { renameSafely, whole } from './whole';
@@ -88,7 +89,7 @@ export function openBlobStore(folder: string): BlobStore {
         () => null,
       ),
     async remove(id) {
-      await rm(place(id, 'originals'), { force: true });
+      for (const file of [place(id, 'originals'), decodedCopy(place(id, 'originals'))]) await rm(file, { force: true });
       await rm(place(id, 'derived'), { recursive: true, force: true });
     },
   };

@@ -86,6 +86,7 @@ export interface ProbedStream {
   readonly width?: number;
   readonly height?: number;
   readonly duration?: string;
+  readonly color_transfer?: string;
   readonly side_data_list?: readonly { readonly rotation?: number }[];
   readonly nb_read_frames?: string;
   readonly disposition?: { readonly attached_pic?: number };

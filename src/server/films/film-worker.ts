@@ -44,7 +44,7 @@ async function open(work: FilmWork) {
     const file = work.files.get(assetId);
     if (!file) throw new Error('The file is missing.');
     return file;
-  });
+  }, work.facts);
   return { work, drawing, prepared: prepareShow(work.show, work.facts), store: storeFor(drawing, reader) };
 }
 

@@ -90,6 +90,7 @@ const FACTS: Schema = kinds<AssetFacts>({
     bars: maybe(anything),
     caption: maybe(NAME),
     likeness: maybe(text(200)),
+    raw: maybe(truth),
   },
   clip: {
     widthPx: COUNT,
@@ -97,6 +98,7 @@ const FACTS: Schema = kinds<AssetFacts>({
     lengthMs: LENGTH,
     hasSound: truth,
     takenAt: orNull(text(40)),
+    hdr: maybe(oneOf(['pq', 'hlg'])),
   },
   sound: { lengthMs: LENGTH, title: orNull(NAME), artist: orNull(NAME) },
 });

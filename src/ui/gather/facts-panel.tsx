@@ -4,12 +4,13 @@ import { format, parseISO } from 'date-fns';
 import { Clock, Music2, Pause, Play, Plus, Replace } from 'lucide-react';
 import { nanoid } from 'nanoid';
 import Link from 'next/link';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { sharpUpTo } from '../../core/motion/softness';
 import type { ClipFacts, PictureFacts } from '../../core/show/asset-facts';
 import { cameraOf, takenAt } from '../../core/show/camera-clock';
 import { songAdded } from '../../core/show/edits/add-sounds';
+import { rawTwins } from '../../core/show/raw-twins';
 import { songAfter } from '../../core/show/placed-sound';
 import { cueId } from '../../core/show/ids';
 import type { Mark } from '../../core/show/mark';
@@ -112,6 +113,8 @@ function PictureFactsList({ entry, facts, warning, slides, onSwap, onClocks }: P
   const order = useShow((state) => state.show.slides);
   const clocks = useShow((state) => state.show.clocks);
   const taken = takenAt(facts, clocks);
+  const entries = useShow((state) => state.entries);
+  const twin = useMemo(() => [...rawTwins(entries)].find(([, finished]) => finished === entry)?.[0], [entries, entry]);
   const rows: [string, string][] = [
     ['taken', taken ? format(parseISO(taken), 'd MMM yyyy, HH:mm:ss') : 'the file does not say'],
     ['size', `${facts.widthPx} × ${facts.heightPx}`],
@@ -122,7 +125,14 @@ function PictureFactsList({ entry, facts, warning, slides, onSwap, onClocks }: P
         ] as [string, string][])
       : ([['sharp up to', sharpness(sharpUpTo(facts, frame))]] as [string, string][])),
     ...(facts.kind === 'picture' && facts.camera ? ([['camera', facts.camera]] as [string, string][]) : []),
-    ['file', megabytes(entry.byteCount)],
+    [
+      'file',
+      `${megabytes(entry.byteCount)}${facts.kind === 'picture' && facts.raw ? ', RAW: the picture its camera put into it' : ''}`,
+    ],
+    ...(twin ? ([['RAW beside it', twin.fileName]] as [string, string][]) : []),
+    ...(facts.kind === 'clip' && facts.hdr
+      ? ([['light', `HDR (${facts.hdr === 'pq' ? 'PQ' : 'HLG'}), toned down`]] as [string, string][])
+      : []),
   ];
   return (
     <section aria-label={entry.fileName}>

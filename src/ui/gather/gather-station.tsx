@@ -24,7 +24,7 @@ import { SwapDialog } from './swap-dialog';
 import { useWarnings } from './use-warnings';
 
 const ACCEPT =
-  '.jpg,.jpeg,.png,.gif,.webp,.avif,.heic,.heif,.tif,.tiff,.svg,.mp4,.mov,.webm,.mkv,.avi,.mp3,.m4a,.wav,.flac,.ogg,.opus,image/*,video/*,audio/*';
+  '.jpg,.jpeg,.png,.gif,.webp,.avif,.heic,.heif,.tif,.tiff,.svg,.dng,.cr2,.cr3,.crw,.nef,.nrw,.arw,.sr2,.orf,.rw2,.raf,.pef,.srw,.x3f,.3fr,.iiq,.mrw,.mp4,.mov,.webm,.mkv,.avi,.mp3,.m4a,.wav,.flac,.ogg,.opus,image/*,video/*,audio/*';
 const NO_MARKS: Readonly<Record<string, Mark>> = {};
 
 /** Where files come in and are chosen: the contact sheet, the facts of what is under the hand, and the way into the order. */
@@ -56,6 +56,7 @@ export function GatherStation() {
   const focused = shown.find((entry) => entry.id === focus) ?? null;
   const marked = chosen.length > 0 ? chosen : focused ? [focused] : [];
   const commonMark = new Set(marked.map((entry) => marks[entry.assetId] ?? null));
+  const leftOver = sheet.filter(({ assetId }) => !usedOn.has(assetId) && marks[assetId] === undefined).length;
   const layIn = useMemo(() => toLayIn(shown, selection, usedOn, marks), [shown, selection, usedOn, marks]);
 
   const take = (selected: { ids: readonly string[]; anchor: string | null }, now: string | null) => {
@@ -155,8 +156,8 @@ export function GatherStation() {
                 </span>
                 <span className="mt-1.5 block text-soft">a whole folder is fine · or choose files</span>
                 <span className="mt-3 block text-xs text-soft">
-                  JPEG, PNG, GIF, WebP, AVIF, HEIC, TIFF, SVG · MP4, MOV, WebM, MKV, AVI · MP3, M4A, WAV, FLAC, OGG,
-                  Opus
+                  JPEG, PNG, GIF, WebP, AVIF, HEIC, TIFF, SVG, RAW · MP4, MOV, WebM, MKV, AVI · MP3, M4A, WAV, FLAC,
+                  OGG, Opus
                 </span>
               </span>
             </button>
@@ -190,7 +191,7 @@ export function GatherStation() {
             </button>
           </p>
         )}
-        {sheet.length > 0 && <LayInBar entries={layIn.entries} why={layIn.why} />}
+        {sheet.length > 0 && <LayInBar entries={layIn.entries} why={layIn.why} leftOver={leftOver} />}
       </div>
       <FactsPanel
         entry={focused}

@@ -16,12 +16,14 @@ import { usePictureUrl } from '../show/file-url';
 interface LayInBarProps {
   readonly entries: readonly SheetEntry[];
   readonly why: 'chosen' | 'kept' | 'unused';
+  /** How many prints are in no order and neither kept nor left out. */
+  readonly leftOver: number;
 }
 
 const WHY = { chosen: 'chosen', kept: 'kept, not in the order yet', unused: 'not in the order yet' } as const;
 
 /** What would go into the order, how long it would be, where it goes, and the button that does it. */
-export function LayInBar({ entries, why }: LayInBarProps) {
+export function LayInBar({ entries, why, leftOver }: LayInBarProps) {
   const pictureUrl = usePictureUrl();
   const show = useShow((state) => state.show);
   const caret = useShow((state) => state.anchor);
@@ -68,7 +70,13 @@ export function LayInBar({ entries, why }: LayInBarProps) {
         </p>
         <p className="text-soft">
           {entries.length === 0 ? (
-            'choose prints to lay them in again'
+            leftOver === 0 ? (
+              'choose prints to lay them in again'
+            ) : leftOver === 1 ? (
+              'one unmarked print is not: keep it or choose it to lay it in'
+            ) : (
+              `${leftOver} unmarked prints are not: keep or choose those to lay in`
+            )
           ) : (
             <>
               about <span className="tabular">{clock(entries.length * show.defaultLengthMs + clipsMs)}</span> at{' '}

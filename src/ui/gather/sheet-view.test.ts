@@ -47,6 +47,11 @@ describe('the contact sheet', () => {
   ])('by %s; sounds and what is still looked at are not on it', (order, expected) =>
     expect(names(prints(sheet, order))).toEqual(expected),
   );
+  it('shows a press of the release once when the camera wrote RAW beside the finished picture', () => {
+    const raw = { ...entry('r', { ...picture(1620, 1080), raw: true } as AssetFacts), fileName: 'q.CR3' };
+    expect(names(prints([...sheet, raw], 'name'))).toEqual(['c', 'p9', 'p10', 'q']);
+    expect(names(prints([raw], 'name'))).toEqual(['r']);
+  });
   it.each<[Partial<SheetFilter>, string[]]>([
     [{}, ['p9', 'p10', 'c', 'q']],
     [{ mark: 'kept' }, ['p9', 'p10']],

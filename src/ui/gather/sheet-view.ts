@@ -2,6 +2,7 @@ import type { AssetFacts, ClipFacts, PictureFacts } from '../../core/show/asset-
 import { takenAt, type CameraClocks } from '../../core/show/camera-clock';
 import { assetIdsOfLayer, everyLayer } from '../../core/show/layer';
 import { isKept, type Mark } from '../../core/show/mark';
+import { rawTwins } from '../../core/show/raw-twins';
 import type { Slide } from '../../core/show/show';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 
@@ -24,10 +25,17 @@ type Marks = Readonly<Record<string, Mark>>;
 
 const natural = new Intl.Collator('en', { numeric: true });
 
-/** The prints that can be seen, in an order; what is not a picture or a clip, or is not ready, is not among them. */
+/**
+ * The prints that can be seen, in an order; what is not a picture or a clip, or is not ready, is not among them, and a RAW file is not beside the finished picture
+ * of the same press.
+ */
 export function prints(entries: readonly SheetEntry[], order: SheetOrder, clocks?: CameraClocks): SheetEntry[] {
   const compare = { taken: byTime(clocks), name: byName, size: bySize, arrived: byArrival }[order];
-  return entries.filter((entry) => entry.facts?.kind === 'picture' || entry.facts?.kind === 'clip').sort(compare);
+  const twins = rawTwins(entries);
+  return entries
+    .filter(({ facts }) => facts?.kind === 'picture' || facts?.kind === 'clip')
+    .filter((entry) => !twins.has(entry))
+    .sort(compare);
 }
 
 /** Those of the prints that a filter lets through. */

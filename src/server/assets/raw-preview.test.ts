@@ -1,0 +1,85 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { existsSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import sharp from 'sharp';
+import { lookAtFile } from './look-at-file';
+import { madeRaw, type MadeRaw } from './raw-file.testing';
+import { readPictureFile } from './read-picture';
+
+let folder: string;
+beforeAll(async () => {
+  folder = await mkdtemp(path.join(tmpdir(), 'tanager-raw-'));
+});
+afterAll(async () => {
+  await rm(folder, { recursive: true, force: true });
+});
+const saved = async (name: string, content: Buffer) => {
+  const file = path.join(folder, name);
+  await writeFile(file, content);
+  return file;
+};
+const MAKERS: MadeRaw['maker'][] = ['tiff-little', 'tiff-big', 'orf', 'rw2', 'raf', 'cr3', 'x3f'];
+const SIZES = [
+  [160, 120],
+  [1800, 1200],
+  [640, 424],
+] as const;
+
+describe('RAW files', () => {
+  it.each(MAKERS)('of the sort %s are shown by the largest picture in them', async (maker) => {
+    const file = await saved(`plain.${maker}`, await madeRaw({ maker, previews: SIZES }));
+    expect((await lookAtFile(file)).facts).toMatchObject({ kind: 'picture', widthPx: 1800, heightPx: 1200, raw: true });
+    expect(existsSync(`${file}.decoded`)).toBe(true);
+  });
+  it.each(['tiff-little', 'tiff-big', 'orf', 'rw2', 'cr3'] as const)(
+    'of the sort %s are turned as they say, and say when and with what they were taken',
+    async (maker) => {
+      const file = await saved(`turned.${maker}`, await madeRaw({ maker, previews: SIZES, orientation: 6 }));
+      expect((await lookAtFile(file)).facts).toMatchObject({
+        widthPx: 1200,
+        heightPx: 1800,
+        camera: 'Orrery F2',
+        ...(maker !== 'cr3' && { takenAt: '2031-06-14T21:08:33' }),
+      });
+      // A quarter to the right: what was at the left is on top.
+      const { rgba } = await readPictureFile(file, 40, 60);
+      expect([rgba[4 * (10 * 40 + 20)]! > 150, rgba[4 * (50 * 40 + 20)]! < 90]).toEqual([true, true]);
+    },
+  );
+  it('are read again when the copy beside them is gone', async () => {
+    const file = await saved('again.dng', await madeRaw({ maker: 'tiff-big', previews: SIZES, orientation: 8 }));
+    await lookAtFile(file);
+    const first = await readPictureFile(file, 40, 60);
+    await rm(`${file}.decoded`);
+    expect((await readPictureFile(file, 40, 60)).rgba).toEqual(first.rgba);
+  });
+  it.each<[string, () => Promise<Buffer>, RegExp]>([
+    ['without a finished picture', () => madeRaw({ maker: 'raf', previews: [] }), /holds no finished picture/],
+    [
+      'with a thumbnail only',
+      () => madeRaw({ maker: 'tiff-little', previews: [[160, 120]] }),
+      /only a thumbnail \(160 × 120\)/,
+    ],
+    [
+      'that are cut short in their picture',
+      async () => (await madeRaw({ maker: 'rw2', previews: [[1800, 1200]] })).subarray(0, 6000),
+      /cut short/,
+    ],
+  ])('%s are refused in a line', async (name, make, says) => {
+    await expect(lookAtFile(await saved(name, await make()))).rejects.toMatchObject({
+      name: 'UnusableFileError',
+      message: expect.stringMatching(says),
+    });
+  });
+  it('are told from TIFF pictures, which are read as they always were', async () => {
+    const file = path.join(folder, 'picture.tif');
+    await sharp({ create: { width: 1200, height: 800, channels: 3, background: '#205090' } })
+      .tiff()
+      .toFile(file);
+    const { facts } = await lookAtFile(file);
+    expect(facts).toMatchObject({ kind: 'picture', widthPx: 1200 });
+    expect(facts).not.toHaveProperty('raw');
+  });
+});
