@@ -24,6 +24,15 @@ const clip: ClipFacts = {
 };
 
 describe('when a picture was taken', () => {
+  it.each(['valueOf', 'constructor', '__proto__', 'hasOwnProperty'])('is told for a camera called “%s” too', (name) => {
+    const facts = picture(name, '2031-06-14T21:00:00');
+    const show = emptyShow(showId('clocks'), 'Clocks');
+    expect(takenAt(facts, { Tern: 60_000 })).toBe('2031-06-14T21:00:00');
+    const put = applyEdit(show, { kind: 'set-clocks', clocks: [{ camera: name, shiftMs: 60_000 }] });
+    if (!put.ok) throw new Error(put.sentence);
+    expect(takenAt(facts, put.show.clocks)).toBe('2031-06-14T21:01:00');
+    expect(applyEdit(put.show, put.inverse)).toMatchObject({ ok: true, show });
+  });
   it('is what its camera says, put right by that camera’s clock, whatever lens was on it', () => {
     const clocks = { 'Tern TX-2': 3 * 3_600_000 + 12 * 60_000 };
     expect(takenAt(picture('Tern TX-2, 35 mm', '2031-06-14T21:08:33'), clocks)).toBe('2031-06-15T00:20:33');

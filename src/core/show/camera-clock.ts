@@ -29,9 +29,14 @@ export function cameraName(camera: string): string {
   return camera === NAMELESS ? 'pictures that name no camera' : camera;
 }
 
+/** By how much a camera’s clock is put right; 0 when it is not named. Cameras can be called anything, also what every object has. */
+export function shiftOf(clocks: CameraClocks | undefined, camera: string): number {
+  return clocks && Object.hasOwn(clocks, camera) ? clocks[camera]! : 0;
+}
+
 /** When a file was taken, its camera’s clock put right: local time, ISO 8601 without zone; null when it does not say. */
 export function takenAt(facts: PictureFacts | ClipFacts, clocks: CameraClocks | undefined): string | null {
-  const shiftMs = clocks?.[cameraOf(facts)] ?? 0;
+  const shiftMs = shiftOf(clocks, cameraOf(facts));
   return facts.takenAt === null || shiftMs === 0 ? facts.takenAt : shifted(facts.takenAt, shiftMs);
 }
 

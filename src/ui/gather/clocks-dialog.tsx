@@ -2,7 +2,7 @@
 
 import { format, parseISO } from 'date-fns';
 import { useMemo, useState } from 'react';
-import { cameraName, cameraOf, shiftBetween, takenAt, type CameraClocks } from '../../core/show/camera-clock';
+import { cameraName, cameraOf, shiftBetween, shiftOf, takenAt, type CameraClocks } from '../../core/show/camera-clock';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
@@ -32,19 +32,19 @@ export function ClocksDialog({ entry, onClose }: ClocksDialogProps) {
   const opened = entry && seenFacts(entry);
   const [camera, setCamera] = useState(() => (opened ? cameraOf(opened) : (cameras[0]?.camera ?? '')));
   const [clocks, setClocks] = useState<CameraClocks>(kept ?? {});
-  const shiftMs = clocks[camera] ?? 0;
+  const shiftMs = shiftOf(clocks, camera);
   const setShift = (next: number) => setClocks({ ...clocks, [camera]: next });
   const size = Math.abs(shiftMs);
   const sign = shiftMs < 0 ? -1 : 1;
   const part = (unit: number, of: number) => Math.floor(size / unit) % of;
   const setPart = (unit: number, before: number, now: number) => setShift(sign * (size + (now - before) * unit));
   const own = opened && cameraOf(opened) === camera && opened.takenAt ? opened : null;
-  const changed = cameras.filter((one) => (clocks[one.camera] ?? 0) !== (kept?.[one.camera] ?? 0));
+  const changed = cameras.filter((one) => shiftOf(clocks, one.camera) !== shiftOf(kept, one.camera));
   const save = () => {
     if (changed.length > 0)
       edit({
         kind: 'set-clocks',
-        clocks: changed.map((one) => ({ camera: one.camera, shiftMs: clocks[one.camera] || null })),
+        clocks: changed.map((one) => ({ camera: one.camera, shiftMs: shiftOf(clocks, one.camera) || null })),
       });
     onClose();
   };
@@ -67,7 +67,7 @@ export function ClocksDialog({ entry, onClose }: ClocksDialogProps) {
                   <span className="font-medium">{cameraName(one.camera)}</span>
                   <span className="block text-soft">
                     <span className="tabular">{one.count}</span> {one.count === 1 ? 'file' : 'files'},{' '}
-                    <span className="tabular">{shiftWords(clocks[one.camera] ?? 0)}</span>
+                    <span className="tabular">{shiftWords(shiftOf(clocks, one.camera))}</span>
                   </span>
                 </span>
               </label>

@@ -8,7 +8,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { sharpUpTo } from '../../core/motion/softness';
 import type { ClipFacts, PictureFacts } from '../../core/show/asset-facts';
-import { cameraOf, takenAt } from '../../core/show/camera-clock';
+import { cameraOf, shiftOf, takenAt } from '../../core/show/camera-clock';
 import { songAdded } from '../../core/show/edits/add-sounds';
 import { rawTwins } from '../../core/show/raw-twins';
 import { songAfter } from '../../core/show/placed-sound';
@@ -203,7 +203,7 @@ function PictureFactsList({ entry, facts, warning, slides, onSwap, onClocks }: P
           data-part="clocks"
         >
           <Clock size={13} aria-hidden="true" />
-          {clocks?.[cameraOf(facts)] ? 'its camera’s clock was put right' : 'was the camera’s clock wrong?'}
+          {shiftOf(clocks, cameraOf(facts)) ? 'its camera’s clock was put right' : 'was the camera’s clock wrong?'}
         </button>
       )}
     </section>

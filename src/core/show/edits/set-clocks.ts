@@ -1,5 +1,5 @@
 import { object, orNull } from '../../schema/schema';
-import { CAMERA, SHIFT } from '../camera-clock';
+import { CAMERA, SHIFT, shiftOf } from '../camera-clock';
 import { done, many } from './changing';
 import type { EditRecord } from './edit-record';
 
@@ -19,14 +19,17 @@ export const setClocks: EditRecord<SetClocks> = {
   kind: 'set-clocks',
   parts: { clocks: many(object<Entry>({ camera: CAMERA, shiftMs: orNull(SHIFT) })) },
   apply(show, edit) {
-    const before = edit.clocks.map(({ camera }) => ({ camera, shiftMs: show.clocks?.[camera] ?? null }));
-    const clocks: Record<string, number> = { ...show.clocks };
+    const before = edit.clocks.map(({ camera }) => ({ camera, shiftMs: shiftOf(show.clocks, camera) || null }));
+    const shifts = new Map(Object.entries(show.clocks ?? {}));
     for (const { camera, shiftMs } of edit.clocks) {
-      if (shiftMs) clocks[camera] = shiftMs;
-      else delete clocks[camera];
+      if (shiftMs) shifts.set(camera, shiftMs);
+      else shifts.delete(camera);
     }
     const { clocks: _before, ...rest } = show;
-    return done(Object.keys(clocks).length === 0 ? rest : { ...rest, clocks }, { kind: 'set-clocks', clocks: before });
+    return done(shifts.size === 0 ? rest : { ...rest, clocks: Object.fromEntries(shifts) }, {
+      kind: 'set-clocks',
+      clocks: before,
+    });
   },
   touched: (edit) => edit.clocks.map((entry) => `clocks/${entry.camera}`),
   sentence: (edit) => (edit.clocks.length === 1 ? 'put a camera’s clock right' : 'put the cameras’ clocks right'),
