@@ -166,6 +166,27 @@ describe('an inside outline on a turned layer', () => {
     expect(darkest).toBeGreaterThan(250);
     expect(darkInside).toBeLessThan(8);
   });
+  it.each([{ kind: 'ellipse' }, { kind: 'rounded', radius: 0.2 }])('of the shape %j has none either', async (shape) => {
+    const edged = (colour: string) => ({
+      kind: 'solid',
+      id: 'a',
+      colour,
+      channels: { width: 0.5, height: 0.6, turnDegrees: 7 },
+      edge: {
+        shape,
+        outline: { width: 0.1, colour: '#ffffff', where: 'inside' },
+      },
+    });
+    const backing = { kind: 'colour', colour: '#ffffff' };
+    const { data } = await draw(whole([slide([edged('#000000')], { backing })]), 1);
+    // Going in from the left, the first that is not white is well inside: there is no dark between backing and outline.
+    for (let y = 60; y < 120; y += 5) {
+      const row = [...Array(160).keys()].map((x) => data[3 * (y * 320 + x)]!);
+      const firstDark = row.findIndex((light) => light < 250);
+      expect(firstDark).toBeGreaterThan(0);
+      expect(row[firstDark + 4]).toBeLessThan(60);
+    }
+  });
 });
 
 describe('another shape', () => {

@@ -146,6 +146,61 @@ describe('layOutWords', () => {
       at += line.text.length;
     }
   });
+  it('lays out 200 strings of emoji, Thai, German and mixed scripts whole: nothing lost, boxed, torn apart or outside the frame', async () => {
+    const parts = [
+      ['🎉', '1️⃣', '☀️', '⚽', '👩‍👩‍👧‍👦', '🇫🇷', '👋🏽', '🏴‍☠️', '❤️‍🔥', '#️⃣', '🏮', '🧑‍🚀'],
+      ['เก้าอี้', 'ใหญ่ที่สุด', 'งานโคมไฟ', 'ท่าเรือของเมือง', 'น้ำขึ้นให้รีบตัก', 'โรงเรียน', 'แม่น้ำ'],
+      [
+        'Donaudampfschifffahrt',
+        'Laternenumzug',
+        'Straßenübergang',
+        'Großmutters',
+        'Hafenrundfahrtsgesellschaft',
+        'ÄRGER',
+        'im',
+      ],
+      ['Ночь', 'ليلة', 'לילה', '灯笼之夜', 'रात', '등불', 'Łódź', '2031', '–', '“Pies”', '½', 'Đặng'],
+    ];
+    const deal = (index: number, of: readonly string[]) => of[(index * 7 + (index >> 2) * 3) % of.length]!;
+    const texts = Array.from({ length: 200 }, (_, index) => {
+      const own = parts[index % 4]!;
+      const other = parts[(index >> 2) % 4]!;
+      const words = [
+        deal(index, own),
+        deal(index + 1, other),
+        deal(index + 2, own),
+        deal(index + 3, own),
+        deal(index + 5, other),
+      ];
+      // Thai is written without spaces; emoji are strung together by every third person.
+      return words.slice(0, 1 + (index % 5)).join(own === parts[1] || index % 3 === 0 ? '' : ' ');
+    });
+    const bare = (text: string) => text.replaceAll(/[\s-]/g, '');
+    const faults: string[] = [];
+    for (const [index, text] of texts.entries()) {
+      const words = await laidOut(
+        look(text, { style: { size: 0.09 + 0.01 * (index % 4), measure: 0.3 + 0.1 * (index % 5) } }),
+      );
+      const lines = words.lines.map(({ line }) => line);
+      const measurePx = (0.3 + 0.1 * (index % 5)) * HD.widthPx;
+      const clusters = [...new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(text)].map(
+        (one) => one.segment,
+      );
+      const say = (fault: string) => faults.push(`${text}: ${fault}`);
+      if (bare(lines.map((line) => line.text).join('')) !== bare(text)) say('something is lost');
+      if (lines.some((line) => line.glyphs.some((glyph) => glyph.glyph === 0))) say('a box');
+      if (words.lines.some(({ line, sizePx }) => line.widthEms * sizePx > measurePx + 1)) say('wider than its measure');
+      if (words.topPx < 0 || words.topPx + words.heightPx > HD.heightPx) say('outside the frame');
+      if (lines.some((line) => /^[\p{M}\u0e33\u200d]/u.test(line.text) || /[เแโใไ\u200d]$/u.test(line.text)))
+        say('torn apart');
+      for (const cluster of clusters.filter((one) => /\p{Emoji_Presentation}|\ufe0f/u.test(one))) {
+        const line = lines.find((one) => one.text.includes(cluster));
+        const drawn = line?.glyphs.filter((glyph) => glyph.at === line.text.indexOf(cluster)) ?? [];
+        if (drawn.length !== 1 || !drawn[0]!.isEmoji) say(`${cluster} is not one picture`);
+      }
+    }
+    expect(faults).toEqual([]);
+  });
   it('leaves no short last line under a title, and takes no more lines for it', async () => {
     const widths = async (title: string) =>
       (await linesOf(look(title, { style: { size: 0.09, measure: 0.55 } }))).map((line) => line.line.widthEms);

@@ -166,6 +166,8 @@ export interface EdgePlan {
 export interface StencilLook {
   readonly shape: EdgeShape | null;
   readonly feather: number;
+  /** So much is left out along the shape’s border. */
+  readonly inset: number;
   readonly bitmap: PictureSize;
 }
 

@@ -25,10 +25,13 @@ export function edgeAt(
   const strength = edge.shadow ? Math.min(1, Math.max(0, at(edge.shadow.opacity, 0))) : 0;
   const plan: EdgePlan = {
     around,
-    stencil: shape || feather > 0 ? { shape, feather, bitmap } : null,
+    stencil:
+      shape || feather > 0
+        ? { shape, feather, inset: shape && feather === 0 ? underOutline(edge, width) : 0, bitmap }
+        : null,
     outline:
       edge.outline && width > 0
-        ? { shape, feather: 0, bitmap, colour: edge.outline.colour, width, where: edge.outline.where }
+        ? { shape, feather: 0, inset: 0, bitmap, colour: edge.outline.colour, width, where: edge.outline.where }
         : null,
     shadow:
       edge.shadow && strength > 0
@@ -42,6 +45,15 @@ export function edgeAt(
         : null,
   };
   return plan.stencil || plan.outline || plan.shadow ? plan : null;
+}
+
+/**
+ * How far a layer is cut within its shape, as a share of the shorter side: to the middle of what its outline covers. Where both were antialiased at the same edge,
+ * a hair of the layer would show beside the outline.
+ */
+function underOutline(edge: Edge, width: number): number {
+  if (!edge.outline || edge.outline.where === 'outside') return 0;
+  return edge.outline.where === 'inside' ? width / 2 : width / 4;
 }
 
 const WHOLE: EdgePlan['around'] = { left: 0, top: 0, right: 1, bottom: 1 };

@@ -86,7 +86,7 @@ describe('gradients', () => {
 
 describe('edges', () => {
   it('feather inwards: nothing at the rim, all of it inside', () => {
-    const { rgba } = paintStencil({ shape: null, feather: 0.2, bitmap: size }, drawing.drawing2d);
+    const { rgba } = paintStencil({ shape: null, inset: 0, feather: 0.2, bitmap: size }, drawing.drawing2d);
     expect(alphaOf(rgba, 200, 0, 50)).toBeLessThan(12);
     expect(alphaOf(rgba, 200, 100, 50)).toBe(255);
     for (let x = 1; x < 100; x += 1)
@@ -98,7 +98,7 @@ describe('edges', () => {
     ['centre', 2, 8],
   ] as const)('outline %s lies where it says', (where, there, notThere) => {
     const { pixels, marginX } = paintOutline(
-      { shape: null, feather: 0, bitmap: size, colour: '#ffffff', width: 0.1, where },
+      { shape: null, feather: 0, inset: 0, bitmap: size, colour: '#ffffff', width: 0.1, where },
       drawing.drawing2d,
     );
     const rim = Math.round(marginX * 200);

@@ -32,7 +32,7 @@ export function paintStencil(look: StencilLook, drawing: Drawing2d): Pixels {
   const { widthPx, heightPx } = look.bitmap;
   const shorter = Math.min(widthPx, heightPx);
   const cover = Float32Array.from(
-    coverage(edgePath(look.shape, widthPx, heightPx), look.bitmap, drawing),
+    coverage(edgePath(look.shape, widthPx, heightPx), look.bitmap, drawing, 2 * look.inset * shorter),
     (value) => value / 255,
   );
   return {
@@ -110,10 +110,17 @@ function white(cover: Float32Array): Uint8ClampedArray {
   return rgba;
 }
 
-function coverage(path: string, size: PictureSize, drawing: Drawing2d): Uint8Array {
+/** @param rimPx so broad a line along the path is left out, half of it inside */
+function coverage(path: string, size: PictureSize, drawing: Drawing2d, rimPx = 0): Uint8Array {
   const canvas = drawing.open(size.widthPx, size.heightPx);
   canvas.context.fillStyle = '#ffffff';
   canvas.context.fill(drawing.path(path));
+  if (rimPx > 0) {
+    canvas.context.globalCompositeOperation = 'destination-out';
+    canvas.context.lineJoin = 'round';
+    canvas.context.lineWidth = rimPx;
+    canvas.context.stroke(drawing.path(path));
+  }
   const pixels = canvas.pixels();
   return Uint8Array.from({ length: size.widthPx * size.heightPx }, (_, at) => pixels[4 * at + 3]!);
 }

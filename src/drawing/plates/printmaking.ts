@@ -225,7 +225,7 @@ const SHADES: Record<PrintEffect, (source: Source) => Shading> = {
     return (at, x, y) => {
       const stroke = sin(((0.78 * x + y) / widthPx) * 620 + 1.6 * paper(x, y, widthPx, 14));
       // Where it is dark enough to be hatched at all, and not so dark that it is left whole.
-      const hatch = stroke > 3.4 * (soft[at]! - 0.16) - 0.62 ? step(0.52, 0.47, soft[at]!) : 0;
+      const hatch = stroke > 3.4 * (soft[at]! - 0.16) - 0.62 ? step(0.64, 0.6, soft[at]!) : 0;
       return between(PAPER, INK, max(step(0.35, 0.65, line[at]!), hatch));
     };
   },

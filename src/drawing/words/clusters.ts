@@ -5,8 +5,8 @@
 const PICTURE = String.raw`(?:\p{Emoji_Presentation}|\p{Extended_Pictographic}(?=\ufe0f|\u200d|\p{Emoji_Modifier}))(?!\ufe0e)(?:\ufe0f|\p{Emoji_Modifier})?(?:[\u{e0020}-\u{e007e}]+\u{e007f})?`;
 const JOINED = String.raw`(?:\u200d\p{Extended_Pictographic}(?:\ufe0f|\p{Emoji_Modifier})?)*`;
 const EMOJI = new RegExp(String.raw`\p{Regional_Indicator}{2}|[0-9#*]\ufe0f?\u20e3|${PICTURE}${JOINED}`, 'gu');
-/** A letter with what stands on it: it may not be torn from its marks. Thai writes one of its vowels after its letter as a letter of its own. */
-const LETTER = /\P{M}[\p{M}\u200d\ufe0e\ufe0f\u0e33]*/gu;
+/** A letter with what stands on it: it may not be torn from its marks. Thai writes some of its vowels before and one after their letter as letters of their own. */
+const LETTER = /[\u0e40-\u0e44\u0ec0-\u0ec4]?\P{M}[\p{M}\u200d\ufe0e\ufe0f\u0e33]*/gu;
 
 export interface TextPart {
   readonly text: string;
