@@ -1,7 +1,7 @@
 /** Every command with a key, a name and a place; the map under `?`, the palette and the README read from here. */
 export interface CommandInfo {
   readonly name: string;
-  readonly where: 'Everywhere' | 'Contact sheet' | 'Running order' | 'Viewer';
+  readonly where: 'Everywhere' | 'Contact sheet' | 'Running order' | 'Viewer' | 'Send';
   /** As shown to people. */
   readonly keys: string;
   /** For the key library: combinations separated by commas. */
@@ -59,6 +59,13 @@ export const COMMANDS = command({
   },
   watch: { name: 'Watch the show', also: 'play preview full screen', where: 'Everywhere', keys: 'W', combos: 'w' },
 
+  'bring-in': {
+    name: 'Bring in pictures, clips and sounds',
+    also: 'import upload add files photos music song',
+    where: 'Contact sheet',
+    keys: 'I',
+    combos: 'i',
+  },
   'print-step': {
     name: 'Next, previous print',
     where: 'Contact sheet',
@@ -88,6 +95,13 @@ export const COMMANDS = command({
   unmark: { name: 'Wipe the mark off', where: 'Contact sheet', keys: 'U', combos: 'u' },
   'one-by-one': { name: 'One by one: choose quickly, large', where: 'Contact sheet', keys: 'V', combos: 'v' },
   'lay-in': { name: 'Lay into the order', where: 'Contact sheet', keys: 'Enter', combos: 'enter' },
+  'play-under': {
+    name: 'Play the song under the show',
+    also: 'music sound',
+    where: 'Contact sheet',
+    keys: 'M',
+    combos: 'm',
+  },
   clocks: {
     name: 'Put a camera’s clock right',
     also: 'time order capture',
@@ -172,12 +186,14 @@ export const COMMANDS = command({
   play: { name: 'Play, pause', where: 'Viewer', keys: 'Space', combos: 'space' },
   'frame-step': { name: 'One frame back, on', where: 'Viewer', keys: '← →', byKeyOnly: true },
   'second-step': { name: 'One second back, on', where: 'Viewer', keys: 'Shift ← →', byKeyOnly: true },
+  'make-film': { name: 'Make the film', also: 'export render mp4', where: 'Send', keys: 'M', combos: 'm' },
+
   full: { name: 'Full screen', where: 'Viewer', keys: 'F', byKeyOnly: true },
 });
 
 export type CommandId = keyof typeof COMMANDS;
 
-export const PLACES = ['Everywhere', 'Running order', 'Contact sheet', 'Viewer'] as const;
+export const PLACES = ['Everywhere', 'Running order', 'Contact sheet', 'Viewer', 'Send'] as const;
 
 /** The commands of one place, in the order of the table. */
 export function commandsOf(where: CommandInfo['where']): readonly CommandInfo[] {

@@ -12,6 +12,7 @@ const NOT_NOW: Record<CommandInfo['where'], string> = {
   'Contact sheet': 'on Gather, with prints chosen',
   'Running order': 'on Arrange, with slides chosen',
   Viewer: 'where the viewer is',
+  Send: 'on Send, with slides in the order',
 };
 
 /** Everything that can be done here, found by typing a part of its name. */

@@ -2,23 +2,18 @@
 
 import { format, parseISO } from 'date-fns';
 import { Clock, Music2, Pause, Play, Plus, Replace } from 'lucide-react';
-import { nanoid } from 'nanoid';
 import Link from 'next/link';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { toast } from 'sonner';
 import { sharpUpTo } from '../../core/motion/softness';
 import type { ClipFacts, PictureFacts } from '../../core/show/asset-facts';
 import { cameraOf, shiftOf, takenAt } from '../../core/show/camera-clock';
-import { songAdded } from '../../core/show/edits/add-sounds';
 import { rawTwins } from '../../core/show/raw-twins';
-import { songAfter } from '../../core/show/placed-sound';
-import { cueId } from '../../core/show/ids';
 import type { Mark } from '../../core/show/mark';
-import { DEFAULT_FADE_OUT_MS } from '../../core/show/show';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { Button } from '../kit/button';
 import { clock, megabytes } from '../kit/clock';
 import { useShow } from '../show/show-provider';
+import { usePlayUnder } from './use-play-under';
 import { MarkButtons } from './mark-buttons';
 import { soundUrl, usePictureUrl } from '../show/file-url';
 
@@ -218,7 +213,7 @@ function sharpness(zoom: number): string {
 function SoundRow({ entry }: { entry: SheetEntry }) {
   const showId = useShow((state) => state.show.id);
   const cues = useShow((state) => state.show.cues);
-  const edit = useShow((state) => state.edit);
+  const playUnder = usePlayUnder();
   const audio = useRef<HTMLAudioElement>(null);
   const [playing, setPlaying] = useState(false);
   useEffect(() => {
@@ -228,10 +223,6 @@ function SoundRow({ entry }: { entry: SheetEntry }) {
   if (entry.facts?.kind !== 'sound') return null;
   const used = cues.some((cue) => cue.assetId === entry.assetId);
   const name = entry.facts.title ?? entry.fileName;
-  const addAsMusic = () => {
-    edit(songAdded(cues, songAfter(cueId(nanoid(10)), entry.assetId, DEFAULT_FADE_OUT_MS)));
-    toast(`“${name}” plays under the show.`);
-  };
   return (
     <li className="rounded-lg border border-rule bg-paper/50 p-2.5">
       <div className="flex items-center gap-2">
@@ -264,7 +255,7 @@ function SoundRow({ entry }: { entry: SheetEntry }) {
             <Music2 size={13} /> plays under the show
           </span>
         ) : (
-          <Button className="h-7" onClick={addAsMusic} data-part="use-as-music">
+          <Button className="h-7" onClick={() => playUnder(entry)} data-part="use-as-music">
             <Plus size={13} /> Play under the show
           </Button>
         )}

@@ -15,6 +15,7 @@ import { Arrivals } from './arrivals';
 import { ClocksDialog } from './clocks-dialog';
 import { ContactSheet } from './contact-sheet';
 import { FactsPanel } from './facts-panel';
+import { usePlayUnder } from './use-play-under';
 import { LayInBar } from './lay-in-bar';
 import { OneByOne } from './one-by-one';
 import { ServerFolderDialog } from './server-folder-dialog';
@@ -50,6 +51,9 @@ export function GatherStation() {
   const shown = useMemo(() => filtered(sheet, filter, usedOn, marks), [sheet, filter, usedOn, marks]);
   const warnings = useWarnings(shown);
   const sounds = entries.filter((entry) => entry.facts?.kind === 'sound');
+  const playUnder = usePlayUnder();
+  const cues = useShow((state) => state.show.cues);
+  const unheard = sounds.find((entry) => !cues.some((cue) => cue.assetId === entry.assetId));
   const looking = entries.some((entry) => entry.state === 'arrived');
   const ids = useMemo(() => shown.map((entry) => entry.id), [shown]);
   const chosen = shown.filter((entry) => selection.has(entry.id));
@@ -81,6 +85,8 @@ export function GatherStation() {
     linger: pencil('linger'),
     'leave-out': pencil('leave-out'),
     unmark: pencil(null),
+    'play-under': unheard ? () => playUnder(unheard) : undefined,
+    'bring-in': () => picker.current?.click(),
     clocks: shown.length > 0 ? () => setOpen('clocks') : undefined,
     'one-by-one': shown.length > 0 ? () => setOpen('one-by-one') : undefined,
     'swap-print': focused && usedOn.has(focused.assetId) ? () => setOpen('swap') : undefined,

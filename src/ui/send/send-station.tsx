@@ -9,6 +9,7 @@ import { FILM_HEIGHTS, widthFor, type FilmHeight } from '../../core/film/plan-fi
 import { frameCount } from '../../core/timing/frames';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { FilmRow } from '../../server/films/film-service';
+import { useCommands } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { clock, megabytes } from '../kit/clock';
 import { callServer } from '../show/call-server';
@@ -71,6 +72,9 @@ export function SendStation() {
     }
   };
 
+  const canOrder = show.slides.length > 0 && !ordering && saving !== 'offline';
+  useCommands({ 'make-film': canOrder ? () => void order() : undefined });
+
   return (
     <div className="flex min-w-0 flex-1" data-part="send">
       <section
@@ -132,7 +136,7 @@ export function SendStation() {
         <Button
           look="main"
           className="mt-4 h-10 w-full text-base"
-          disabled={show.slides.length === 0 || ordering || saving === 'offline'}
+          disabled={!canOrder}
           onClick={() => void order()}
           data-part="make-film"
         >
