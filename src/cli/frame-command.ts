@@ -13,7 +13,7 @@ import { assetIdsOf, type Show } from '../core/show/show';
 import { createPainter } from '../drawing/paint/paint-frame';
 import { pixelsOf } from '../drawing/planes/surface';
 import { createFileReader } from '../server/assets/file-reader';
-import { lookAtFile } from '../server/assets/look-at-file';
+import { lookAndFind } from '../server/focus/look-and-find';
 import { storeFor } from '../server/films/draw-segment';
 import { openNodeDrawing } from '../server/films/node-drawing';
 import { hashOfFile } from '../server/blobs/content-hash';
@@ -54,7 +54,7 @@ async function drawn(options: FrameOptions, show: ShowFile, workFolder: string):
     const file = files.get(id);
     if (!file) throw new Error(`The show uses a file it does not name: ${id}.`);
     files.set(id, await link(file));
-    facts.set(id, (await lookAtFile(files.get(id)!)).facts);
+    facts.set(id, await lookAndFind(files.get(id)!));
   }
   const heightPx = heightOf(options, show);
   const frame = { widthPx: widthFor(show.frame, heightPx), heightPx };

@@ -14,7 +14,7 @@ import { DEFAULT_FADE_OUT_MS, emptyShow, mainLayerOf, type Show } from '../core/
 import { songAfter } from '../core/show/placed-sound';
 import { FRAME_RATES, rateName, type FrameRate } from '../core/timing/frame-rate';
 import { fitToMusic, lengthFollowsContent } from '../core/timing/fit-to-music';
-import { lookAtFile } from '../server/assets/look-at-file';
+import { lookAndFind } from '../server/focus/look-and-find';
 import { UnusableFileError } from '../server/assets/unusable-file-error';
 import { hashOfFile } from '../server/blobs/content-hash';
 import { makeFilm, type FilmProgress } from '../server/films/make-film';
@@ -241,8 +241,7 @@ async function lookedAt(
       queue.add(async () => {
         try {
           const linked = await link(file);
-          const { facts } = await lookAtFile(linked);
-          return { file, link: linked, id: await hashOfFile(linked), facts };
+          return { file, link: linked, id: await hashOfFile(linked), facts: await lookAndFind(linked) };
         } catch (error) {
           if (error instanceof UnusableFileError) problems.push({ file, message: error.message });
           else if ((error as NodeJS.ErrnoException).code === 'ENOENT')

@@ -2,7 +2,7 @@ import { mkdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { createContactSheet, type ContactSheet } from './assets/contact-sheet';
 import { createFolderIntake, type FolderIntake } from './assets/folder-intake';
-import { looking, proxying } from './assets/looking';
+import { finding, looking, proxying } from './assets/looking';
 import { openBlobStore, type BlobStore } from './blobs/blob-store';
 import { clearParts } from './blobs/whole';
 import { openDatabase, type Database } from './database/open-database';
@@ -75,11 +75,12 @@ export async function openServer(): Promise<RunningServer> {
   const events = createEvents();
   const blobs = openBlobStore(blobFolder);
   const decoders = createDecoders();
+  const finders = createDecoders(1);
   const facts = createFactStore(database);
   const jobs = createJobStore(database);
   const wake = () => runner.look();
   const shows = createShowService(database, events);
-  const sheetParts = { database, blobs, facts, decoders, jobs, events, wake };
+  const sheetParts = { database, blobs, facts, decoders, finders, jobs, events, wake };
   const sheet = createContactSheet(sheetParts);
   const versions = createVersionService(database);
   const folders = createFolderIntake(openFolder(), database, sheet, events);
@@ -93,7 +94,12 @@ export async function openServer(): Promise<RunningServer> {
     wake,
     stop: (filmId) => runner.stop('film', filmId),
   });
-  const runner: JobRunner = createJobRunner(jobs, [films.making, looking(sheetParts), proxying(sheetParts, sheet)]);
+  const runner: JobRunner = createJobRunner(jobs, [
+    films.making,
+    looking(sheetParts),
+    proxying(sheetParts, sheet),
+    finding(sheetParts, sheet),
+  ]);
   // Whatever held these is gone: there is one server to a data folder, and this is it.
   await jobs.freeAll();
   for (const written of [filmFolder, blobFolder]) await clearParts(written);
@@ -105,6 +111,7 @@ export async function openServer(): Promise<RunningServer> {
     clearInterval(reserving);
     await runner.drain();
     decoders.close();
+    finders.close();
     database.close();
     await lock.release();
   };

@@ -5,6 +5,8 @@
 export const FACT_KINDS = {
   /** Size, length, colour, what the camera noted: `AssetFacts`. Version 1 did not note tones, bars, captions and likeness of every picture; version 2 not what is RAW or HDR. */
   basics: { version: 3 },
+  /** What a picture is about: `FocusFacts`. */
+  focus: { version: 1 },
 } as const;
 
 export type FactKind = keyof typeof FACT_KINDS;
@@ -13,7 +15,10 @@ export type FactKind = keyof typeof FACT_KINDS;
 export type MethodPins = Readonly<Partial<Record<FactKind, number>>>;
 
 /** Today’s methods, for shows that begin today. */
-export const CURRENT_METHODS: MethodPins = { basics: FACT_KINDS.basics.version };
+export const CURRENT_METHODS: MethodPins = {
+  basics: FACT_KINDS.basics.version,
+  focus: FACT_KINDS.focus.version,
+};
 
 /**
  * Which of the versions there are is used: the pinned one, else the nearest before it, else the nearest after it; without a pin the latest.

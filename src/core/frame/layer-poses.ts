@@ -1,7 +1,7 @@
 import { valueAt, type Channel } from '../keys/channel';
 import { factsInUse } from '../motion/crop';
-import { betweenFramings, type Framing } from '../motion/framing';
-import { settle } from '../keys/easing';
+import type { Framing } from '../motion/framing';
+import { framingAt } from '../motion/move-pace';
 import type { SlideMoves } from '../motion/plan-moves';
 import type { FactsById } from '../show/asset-facts';
 import type { LayerId } from '../show/ids';
@@ -184,7 +184,7 @@ function posesAt({ facts, moves, frame, seenMs }: PoseSurroundings, offsetMs: nu
     opacity: (layer) => Math.min(1, Math.max(0, at(layer.channels?.opacity, 1))),
     framing(layer) {
       const move = moves.get(layer.id);
-      return move ? betweenFramings(move.first, move.last, settle(offsetMs / seenMs)) : null;
+      return move ? framingAt(move, offsetMs, seenMs) : null;
     },
   };
 }

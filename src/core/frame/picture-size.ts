@@ -1,4 +1,5 @@
 import type { PlannedMove } from '../motion/automatic-move';
+import { narrowestWidth } from '../motion/move-pace';
 import type { PictureSize, SizeShare } from './frame-plan';
 
 /** Source pixels per frame pixel at the tightest framing. Below 1.05 a slow move pulses between soft and sharp, above 1.8 it shimmers. */
@@ -20,10 +21,10 @@ export function wantedWidthPx(shownWidthPx: number, framingWidth: number): numbe
 /** The size to read a picture at for a move that fills a frame of the given size. Even in both directions. */
 export function pictureSizeFor(
   picture: { readonly widthPx: number; readonly heightPx: number },
-  move: Pick<PlannedMove, 'first' | 'last'>,
+  move: Omit<PlannedMove, 'name'>,
   frame: { readonly widthPx: number },
 ): PictureSize {
-  return sizeOfWidth(picture, wantedWidthPx(frame.widthPx, Math.min(move.first.width, move.last.width)));
+  return sizeOfWidth(picture, wantedWidthPx(frame.widthPx, narrowestWidth(move)));
 }
 
 /**

@@ -1,4 +1,8 @@
+import type { MovePace } from '../show/layer';
 import type { FrameShape } from '../show/show';
+import { bottom, centre, right, shareWithin, type Box } from '../focus/box';
+import type { Focus } from '../focus/focus-facts';
+import { framed, framedAnyway, roomFor, roomOnPicture, windowOf, within } from '../focus/reframe';
 import { fillFraming, fitFraming, scaled, type Framing } from './framing';
 import { seedOf } from './seed';
 
@@ -11,11 +15,28 @@ export interface PlannedMove {
   readonly name: MoveName;
   readonly first: Framing;
   readonly last: Framing;
+  /** Of a move that was set; others settle from first to last all the time they are seen. */
+  readonly pace?: MovePace;
 }
 
 export interface MoveSubject {
   readonly widthPx: number;
   readonly heightPx: number;
+}
+
+/** How much pictures move by themselves in a show. */
+export type Temperament = 'calm' | 'even' | 'lively';
+export const TEMPERAMENTS: readonly Temperament[] = ['calm', 'even', 'lively'];
+
+/** What else a move depends on. */
+export interface MoveAround {
+  /** The neighbour's move, which this one will not repeat. */
+  readonly unlike?: MoveName | null;
+  /** The frame is a window that shows no backing. */
+  readonly mustFill?: boolean;
+  /** What the picture is about, and what of it may not be cut. */
+  readonly focus?: Focus | null;
+  readonly temperament?: Temperament;
 }
 
 /** Share of the picture that filling the frame may cut away before the picture is rather shown whole on its backing. */
@@ -30,41 +51,52 @@ const MOST_SEEN_OF_LENGTH = 0.85;
 const ZOOM_PER_SECOND = 0.024;
 const LEAST_ZOOM = 0.06;
 const MOST_ZOOM = 0.22;
-/** Heads are nearer the upper edge than feet to the lower. */
-const ANCHOR_Y = 0.44;
+/**
+ * How much of that a temperament takes. At its liveliest nothing in the frame passes faster than a ninth of the frame's width a second, half of what film-makers
+ * allow for a pan whose detail is to be followed (a picture's width in seven seconds and more), and the zoom stays below 4 % a second.
+ */
+const SHARE_OF: Record<Temperament, number> = { calm: 0.6, even: 1, lively: 1.6 };
+/** So much of what a picture is about is seen at the closest. */
+const LEAST_SEEN_OF_FOCUS = 0.96;
+/** Moves with less to them than this are none. */
+const LEAST_PAN = 0.03;
+const LEAST_TILT = 0.05;
 
 /**
- * The move a picture makes when nobody set one: slow, inside the picture when it fills the frame, whole on its backing when it does not,
- * and never enlarged past `LARGEST_ENLARGEMENT`.
+ * The move a picture makes when nobody set one: slow; towards what it is about, or beginning there and opening out; inside the picture when it fills the frame,
+ * whole on its backing when it does not or when filling would cut a face; and never enlarged past `LARGEST_ENLARGEMENT`. A face is all in sight from beginning
+ * to end or all out of it.
  *
  * @param seed any text; the same text gives the same move
- * @param unlike the neighbour's move, which this one will not repeat
- * @param mustFill the frame is a window that shows no backing
  */
 export function automaticMove(
   picture: MoveSubject,
   frame: FrameShape,
   lengthMs: number,
   seed: string,
-  unlike: MoveName | null,
-  mustFill = false,
+  { unlike = null, mustFill = false, focus = null, temperament = 'even' }: MoveAround = {},
 ): PlannedMove {
   const pictureAspect = picture.widthPx / picture.heightPx;
   const frameAspect = frame.widthPx / frame.heightPx;
   const smallestWidth = frame.widthPx / (LARGEST_ENLARGEMENT * picture.widthPx);
-  const zoom = Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, (lengthMs / 1000) * ZOOM_PER_SECOND));
+  const share = SHARE_OF[temperament];
+  const zoom = share * Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, (lengthMs / 1000) * ZOOM_PER_SECOND));
   const fill = fillFraming(pictureAspect, frameAspect);
   const cut = 1 - fill.width * fill.height;
-  const fills = mustFill || (fill.width >= smallestWidth * (1 + LEAST_ZOOM / 2) && cut <= MOST_CUT_BY_FILLING);
-  const along = mustFill ? [] : movesAlong(fill, pictureAspect, smallestWidth, lengthMs);
+  const isLargeEnough = fill.width >= smallestWidth * (1 + LEAST_ZOOM / 2);
+  const wide = mustFill ? framedAnyway(fill, focus) : framed(fill, focus);
+  const fills = wide !== null && (mustFill || (isLargeEnough && cut <= MOST_CUT_BY_FILLING));
+  const along = mustFill ? [] : movesAlong(fill, pictureAspect, smallestWidth, (share * lengthMs) / 1000, focus);
+  const tightness = Math.min(1, Math.max(fill.width / (1 + zoom), smallestWidth) / fill.width);
   const moves =
     along.length > 0
       ? along
       : fills
-        ? movesInside(fill, Math.min(1, Math.max(fill.width / (1 + zoom), smallestWidth) / fill.width), zoom)
+        ? movesInside(wide, tightness, zoom, focus)
         : movesWhole(fitFraming(pictureAspect, frameAspect), smallestWidth, zoom);
   const others = moves.filter((move) => move.name !== unlike);
-  return others[Math.floor(seedOf(seed, 1) * others.length)]!;
+  const from = others.length > 0 ? others : moves;
+  return from[Math.floor(seedOf(seed, 1) * from.length)]!;
 }
 
 /**
@@ -76,68 +108,119 @@ export function standingFraming(
   picture: MoveSubject,
   frame: FrameShape,
   mostEnlargement: number,
-  mustFill = false,
+  { mustFill = false, focus = null }: Pick<MoveAround, 'mustFill' | 'focus'> = {},
 ): Framing {
   const pictureAspect = picture.widthPx / picture.heightPx;
   const frameAspect = frame.widthPx / frame.heightPx;
   const smallestWidth = frame.widthPx / (mostEnlargement * picture.widthPx);
   const fill = fillFraming(pictureAspect, frameAspect);
-  if (mustFill || (fill.width >= smallestWidth && 1 - fill.width * fill.height <= MOST_CUT_BY_FILLING))
-    return inside({ ...fill, y: ANCHOR_Y });
+  if (mustFill) return framedAnyway(fill, focus);
+  const standing = framed(fill, focus);
+  if (standing && fill.width >= smallestWidth && 1 - fill.width * fill.height <= MOST_CUT_BY_FILLING) return standing;
   const fit = fitFraming(pictureAspect, frameAspect);
   return scaled(fit, Math.max(1, smallestWidth / fit.width));
 }
 
 /**
- * Moves along a panorama or a tall strip, also a small one, which then has room beside it. None for other pictures, and none when hardly anything of it
- * would be out of sight.
+ * Moves along a panorama or a tall strip, also a small one, which then has room beside it. It ends or begins at what the picture is about. None for other
+ * pictures, none when hardly anything would be out of sight, and none when a face would pass the frame's edge on the way.
  */
-function movesAlong(fill: Framing, pictureAspect: number, smallestWidth: number, lengthMs: number): PlannedMove[] {
+function movesAlong(
+  fill: Framing,
+  pictureAspect: number,
+  smallestWidth: number,
+  seconds: number,
+  focus: Focus | null,
+): PlannedMove[] {
   const across = pictureAspect >= PANORAMA_ASPECT;
   if (!across && pictureAspect > 1 / PANORAMA_ASPECT) return [];
   const framing = scaled(fill, Math.max(1, smallestWidth / fill.width));
   const seen = across ? framing.width : framing.height;
   if (seen > MOST_SEEN_OF_LENGTH) return [];
-  const by = Math.min(1 - seen, seen * TRAVEL_PER_SECOND * (lengthMs / 1000));
-  const at = (shift: number): Framing =>
-    across ? { ...framing, x: 0.5 + shift, y: 0.5 } : { ...framing, x: 0.5, y: 0.5 + shift };
-  const [begin, end] = [at(-by / 2), at(by / 2)];
-  return across
-    ? [
-        { name: 'right', first: begin, last: end },
-        { name: 'left', first: end, last: begin },
-      ]
-    : [
-        { name: 'down', first: begin, last: end },
-        { name: 'up', first: end, last: begin },
-      ];
+  const by = Math.min(1 - seen, seen * TRAVEL_PER_SECOND * seconds);
+  const at = (place: number): Framing => (across ? { ...framing, x: place, y: 0.5 } : { ...framing, x: 0.5, y: place });
+  const span = (begin: number, end: number) => {
+    const [first, last] = [at(begin), at(end)];
+    const names = across ? (['left', 'right'] as const) : (['up', 'down'] as const);
+    return { name: names[end > begin ? 1 : 0], first, last };
+  };
+  if (!focus) {
+    const [begin, end] = [0.5 - by / 2, 0.5 + by / 2];
+    return [span(begin, end), span(end, begin)];
+  }
+  const room = roomOnPicture(seen);
+  const about = centre(focus.about);
+  const there = within(room, across ? about.x : about.y);
+  return [within(room, there - by), within(room, there + by)]
+    .filter((away) => Math.abs(away - there) > 0.3 * by)
+    .flatMap((away) => [span(away, there), span(there, away)])
+    .filter((move) => cutsNone(move, focus));
 }
 
 /** Moves of a picture that fills the frame; `tightness` is the smallest framing over the largest. */
-function movesInside(fill: Framing, tightness: number, zoom: number): PlannedMove[] {
-  const tight = scaled(fill, tightness);
-  const wide = inside({ ...fill, y: ANCHOR_Y });
-  const close = inside({ ...tight, y: ANCHOR_Y });
+function movesInside(wide: Framing, tightness: number, zoom: number, focus: Focus | null): PlannedMove[] {
+  const close = closest(wide, tightness, focus);
   const moves: PlannedMove[] = [
     { name: 'closer', first: wide, last: close },
     { name: 'away', first: close, last: wide },
   ];
   // A pan goes along the longer room: across a wide picture without cutting its height, otherwise in the tight framing.
-  const across = fill.width < 0.9 ? fill : tight;
-  const acrossBy = Math.min(1 - across.width, zoom * across.width * 1.2);
-  if (acrossBy > 0.03) {
-    const leftEnd = inside({ ...across, x: 0.5 - acrossBy / 2, y: ANCHOR_Y });
-    const rightEnd = inside({ ...across, x: 0.5 + acrossBy / 2, y: ANCHOR_Y });
-    moves.push({ name: 'left', first: rightEnd, last: leftEnd }, { name: 'right', first: leftEnd, last: rightEnd });
+  moves.push(...pans('x', wide.width < 0.9 ? wide : close, zoom * 1.2, focus));
+  moves.push(...pans('y', wide.height < 0.93 ? wide : close, zoom, focus));
+  return moves.filter((move) => cutsNone(move, focus));
+}
+
+/** As near as the move comes to what the picture is about: near enough to feel it, never so near that it is cut. */
+function closest(wide: Framing, tightness: number, focus: Focus | null): Framing {
+  for (let step = 0; step < 6; step += 1) {
+    const factor = tightness + ((1 - tightness) * step) / 6;
+    const framing = framed(scaled(wide, factor), focus);
+    if (!framing) continue;
+    const seen = focus ? shareWithin(focus.about, windowOf(framing)) : 1;
+    const before = focus ? shareWithin(focus.about, windowOf(wide)) : 1;
+    if (seen >= Math.min(before, LEAST_SEEN_OF_FOCUS) - 1e-9 && cutsNone({ first: wide, last: framing }, focus))
+      return framing;
   }
-  const down = fill.height < 0.93 ? fill : tight;
-  const downBy = Math.min(1 - down.height, zoom * down.height);
-  if (downBy > 0.05) {
-    const upperEnd = inside({ ...down, y: 0.5 - downBy / 2 });
-    const lowerEnd = inside({ ...down, y: 0.5 + downBy / 2 });
-    moves.push({ name: 'up', first: lowerEnd, last: upperEnd }, { name: 'down', first: upperEnd, last: lowerEnd });
-  }
-  return moves;
+  return wide;
+}
+
+/** Both ways along an axis. With something to see one end is where that stands; nothing that may not be cut leaves the frame on the way. */
+function pans(axis: 'x' | 'y', framing: Framing, zoom: number, focus: Focus | null): PlannedMove[] {
+  const size = axis === 'x' ? framing.width : framing.height;
+  const free = roomFor(focus, framing);
+  const room = free ? (axis === 'x' ? free.across : free.down) : { least: framing[axis], most: framing[axis] };
+  const by = Math.min(room.most - room.least, zoom * size);
+  if (by <= (axis === 'x' ? LEAST_PAN : LEAST_TILT)) return [];
+  const middle = within({ least: room.least + by / 2, most: room.most - by / 2 }, focus ? framing[axis] : 0.5);
+  const [low, high] = [
+    { ...framing, [axis]: middle - by / 2 },
+    { ...framing, [axis]: middle + by / 2 },
+  ];
+  const [toLow, toHigh] = axis === 'x' ? (['left', 'right'] as const) : (['up', 'down'] as const);
+  return [
+    { name: toLow, first: high, last: low },
+    { name: toHigh, first: low, last: high },
+  ];
+}
+
+/** Whether every face is all in sight, or all out of it on one side, from beginning to end. The edges of a framing move steadily, so its ends tell. */
+export function cutsNone({ first, last }: Pick<PlannedMove, 'first' | 'last'>, focus: Focus | null): boolean {
+  const [a, b] = [windowOf(first), windowOf(last)];
+  const slack = 1e-6;
+  return (focus?.whole ?? []).every((box) => {
+    const isIn = (window: Box) =>
+      box.left >= window.left - slack &&
+      right(box) <= right(window) + slack &&
+      box.top >= window.top - slack &&
+      bottom(box) <= bottom(window) + slack;
+    if (isIn(a) && isIn(b)) return true;
+    return [
+      (window: Box) => right(box) <= window.left + slack,
+      (window: Box) => box.left >= right(window) - slack,
+      (window: Box) => bottom(box) <= window.top + slack,
+      (window: Box) => box.top >= bottom(window) - slack,
+    ].some((isOut) => isOut(a) && isOut(b));
+  });
 }
 
 /** Moves of a picture that is shown whole with room around it; it never touches the frame's edge. */
@@ -161,10 +244,4 @@ function movesWhole(fit: Framing, smallestWidth: number, zoom: number): PlannedM
   if (room.down > room.across)
     moves.push({ name: 'up', first: upperEnd, last: lowerEnd }, { name: 'down', first: lowerEnd, last: upperEnd });
   return moves;
-}
-
-/** The framing shifted so that it lies on the picture. */
-function inside(framing: Framing): Framing {
-  const clamp = (centre: number, size: number) => Math.min(1 - size / 2, Math.max(size / 2, centre));
-  return { ...framing, x: clamp(framing.x, framing.width), y: clamp(framing.y, framing.height) };
 }

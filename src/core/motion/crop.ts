@@ -239,5 +239,10 @@ export function moveUnderCrop(move: Move, before: Crop | undefined, after: Crop 
     };
     return liesInside(framing, was) ? heldInside(next, is) : next;
   };
-  return { kind: 'set', first: kept(move.first), last: kept(move.last) };
+  return {
+    ...move,
+    first: kept(move.first),
+    last: kept(move.last),
+    ...(move.middle && { middle: { ...move.middle, framing: kept(move.middle.framing) } }),
+  };
 }

@@ -37,7 +37,7 @@ describe('automaticMove', () => {
         heightPx,
         seconds,
         isLong: Math.max(widthPx / heightPx, heightPx / widthPx) >= 2.2,
-        move: automaticMove({ widthPx, heightPx }, FULL_HD, seconds * 1000, `seed ${seed}`, null),
+        move: automaticMove({ widthPx, heightPx }, FULL_HD, seconds * 1000, `seed ${seed}`),
       })),
     ),
   );
@@ -74,7 +74,7 @@ describe('automaticMove', () => {
     ['a small tall strip', 300, 900],
   ])('travels along %s, from within it to within it, as large as its pixels allow', (_name, widthPx, heightPx) => {
     for (let seed = 0; seed < 6; seed += 1) {
-      const { first, last } = automaticMove({ widthPx, heightPx }, FULL_HD, 6000, `seed ${seed}`, null);
+      const { first, last } = automaticMove({ widthPx, heightPx }, FULL_HD, 6000, `seed ${seed}`);
       const [along, size] = widthPx > heightPx ? (['x', 'width'] as const) : (['y', 'height'] as const);
       const across = along === 'x' ? 'y' : 'x';
       expect([first[across], last[across]]).toEqual([0.5, 0.5]);
@@ -100,13 +100,11 @@ describe('automaticMove', () => {
     }
   });
   it('fills the frame with ordinary photographs and shows upright ones whole', () => {
-    expect(automaticMove({ widthPx: 6000, heightPx: 4000 }, FULL_HD, 5000, 's', null).first.width).toBeLessThanOrEqual(
-      1,
-    );
-    expect(automaticMove({ widthPx: 4000, heightPx: 6000 }, FULL_HD, 5000, 's', null).first.width).toBeGreaterThan(2);
+    expect(automaticMove({ widthPx: 6000, heightPx: 4000 }, FULL_HD, 5000, 's').first.width).toBeLessThanOrEqual(1);
+    expect(automaticMove({ widthPx: 4000, heightPx: 6000 }, FULL_HD, 5000, 's').first.width).toBeGreaterThan(2);
   });
   it('gives the same move for the same seed', () => {
-    const move = () => automaticMove({ widthPx: 6000, heightPx: 4000 }, FULL_HD, 5000, 'k', 'closer');
+    const move = () => automaticMove({ widthPx: 6000, heightPx: 4000 }, FULL_HD, 5000, 'k', { unlike: 'closer' });
     expect(move()).toEqual(move());
   });
 });

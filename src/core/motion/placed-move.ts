@@ -34,12 +34,13 @@ export function standing(
 }
 
 /** The move as it was, about another standing: its wider framing is that standing, the closer one as much closer as before. */
-export function placedMove(move: Pick<PlannedMove, 'first' | 'last'>, place: Framing): Move {
+export function placedMove(move: Pick<PlannedMove, 'first' | 'last' | 'pace'>, place: Framing): Move {
+  const { middle: _middle, ...pace } = move.pace ?? {};
   const ratio = Math.min(1, Math.max(0.2, move.last.width / move.first.width));
   const away = Math.min(1, Math.max(0.2, move.first.width / move.last.width));
   return move.last.width <= move.first.width
-    ? { kind: 'set', first: place, last: scaled(place, ratio) }
-    : { kind: 'set', first: scaled(place, away), last: place };
+    ? { kind: 'set', ...pace, first: place, last: scaled(place, ratio) }
+    : { kind: 'set', ...pace, first: scaled(place, away), last: place };
 }
 
 /** How the wider framing of a move stands; null when by neither. */

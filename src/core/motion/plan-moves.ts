@@ -3,13 +3,16 @@ import type { AssetFacts, FactsById } from '../show/asset-facts';
 import type { LayerId, SlideId } from '../show/ids';
 import type { FrameShape, Show, Slide } from '../show/show';
 import { valueAt } from '../keys/channel';
-import { everyLayer, type ClipLayer, type Move, type PictureLayer } from '../show/layer';
+import { everyLayer, type ClipLayer, type PictureLayer, type SetMove } from '../show/layer';
 import type { SlideSpan } from '../timing/slide-span';
+import { focusInUse } from '../focus/focus-in-use';
+import type { Focus } from '../focus/focus-facts';
 import { factsInUse } from './crop';
 import {
   automaticMove,
   LARGEST_ENLARGEMENT,
   standingFraming,
+  type Temperament,
   type MoveName,
   type MoveSubject,
   type PlannedMove,
@@ -29,7 +32,13 @@ export function planMoves(show: Show, facts: FactsById, spans: readonly SlideSpa
   let before: MoveName | null = null;
   show.slides.forEach((slide, index) => {
     const { leavesMs, startMs } = spans[index]!;
-    const found = movesOfSlide(slide, facts, { frame: show.frame, seenMs: leavesMs - startMs, before });
+    const found = movesOfSlide(slide, facts, {
+      frame: show.frame,
+      seenMs: leavesMs - startMs,
+      before,
+      temperament: show.temperament ?? 'even',
+      rings: show.focus,
+    });
     moves.set(slide.id, found);
     before = [...found.values()].at(-1)?.name ?? before;
   });
@@ -42,6 +51,9 @@ interface Around {
   readonly seenMs: number;
   /** Of the last picture before it, which is not repeated. */
   readonly before: MoveName | null;
+  readonly temperament: Temperament;
+  /** What people say pictures are about. */
+  readonly rings: Show['focus'];
 }
 
 /** Thousands of slides stay as they are when one is changed; their moves are not worked out again. */
@@ -62,7 +74,11 @@ function movesOfSlide(slide: Slide, facts: FactsById, around: Around): SlideMove
     last.around.frame === around.frame &&
     last.around.seenMs === around.seenMs &&
     last.around.before === around.before &&
-    last.layers.every((layer, index) => facts.get(layer.assetId) === last.known[index])
+    last.around.temperament === around.temperament &&
+    last.layers.every(
+      ({ assetId }, index) =>
+        facts.get(assetId) === last.known[index] && last.around.rings?.[assetId] === around.rings?.[assetId],
+    )
   )
     return last.moves;
   const layers = [...everyLayer(slide.layers)].filter((layer) => layer.kind === 'picture' || layer.kind === 'clip');
@@ -74,8 +90,8 @@ function movesOfSlide(slide: Slide, facts: FactsById, around: Around): SlideMove
     const window = pictureWindow(layer, known, around.frame, around.seenMs);
     const move =
       layer.kind === 'clip'
-        ? still(known, CLIP_ENLARGEMENT, window)
-        : planned(layer.move, known, layer.id, window, { ...around, before: lastName });
+        ? still(known, CLIP_ENLARGEMENT, window, null)
+        : planned(layer, known, window, { ...around, before: lastName });
     moves.set(layer.id, move);
     lastName = move.name;
   }
@@ -83,28 +99,44 @@ function movesOfSlide(slide: Slide, facts: FactsById, around: Around): SlideMove
   return moves;
 
   function planned(
-    move: Move,
+    { id, move, ...layer }: PictureLayer,
     size: MoveSubject,
-    id: LayerId,
     window: PictureWindow,
-    { seenMs, before }: Around,
+    { seenMs, before, temperament }: Around,
   ): PlannedMove {
+    const whole = facts.get(layer.assetId);
+    const focus =
+      whole?.kind === 'picture' ? focusInUse({ id, move, ...layer }, whole, around.rings?.[layer.assetId]) : null;
     switch (move.kind) {
       case 'automatic':
-        return automaticMove(size, window.shape, seenMs, id, before, window.mustFill);
+        return automaticMove(size, window.shape, seenMs, move.deal === undefined ? id : `${id} ${move.deal}`, {
+          unlike: before,
+          mustFill: window.mustFill,
+          focus,
+          temperament,
+        });
       case 'still':
-        return still(size, LARGEST_ENLARGEMENT, window);
+        return still(size, LARGEST_ENLARGEMENT, window, focus);
       case 'set':
-        return { name: 'still', first: move.first, last: move.last };
+        return setMove(move);
       default:
         return unreachable(move);
     }
   }
 
-  function still(size: MoveSubject, mostEnlargement: number, window: PictureWindow): PlannedMove {
-    const framing = standingFraming(size, window.shape, mostEnlargement, window.mustFill);
+  function still(
+    size: MoveSubject,
+    mostEnlargement: number,
+    { shape, mustFill }: PictureWindow,
+    focus: Focus | null,
+  ): PlannedMove {
+    const framing = standingFraming(size, shape, mostEnlargement, { mustFill, focus });
     return { name: 'still', first: framing, last: framing };
   }
+}
+
+function setMove({ kind: _kind, first, last, ...pace }: SetMove): PlannedMove {
+  return { name: 'still', first, last, ...(Object.keys(pace).length > 0 && { pace }) };
 }
 
 /** The box a picture is seen through. One that was given both its sides is filled, whatever that cuts away. */

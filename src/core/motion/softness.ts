@@ -5,6 +5,7 @@ import type { FrameShape, Show, Slide } from '../show/show';
 import type { SlideSpan } from '../timing/slide-span';
 import { LARGEST_ENLARGEMENT } from './automatic-move';
 import { factsInUse } from './crop';
+import { narrowestWidth } from './move-pace';
 import { NO_MOVES, pictureWindow, type Moves, type SlideMoves } from './plan-moves';
 
 /** The place where a picture is enlarged most. */
@@ -65,7 +66,7 @@ function* enlargements(
     const move = moves.get(layer.id);
     if (known?.kind !== 'picture' || !move) continue;
     const { shape } = pictureWindow(layer, known, frame, span.leavesMs - span.startMs);
-    yield { layer, enlargement: shape.widthPx / (Math.min(move.first.width, move.last.width) * known.widthPx) };
+    yield { layer, enlargement: shape.widthPx / (narrowestWidth(move) * known.widthPx) };
   }
 }
 

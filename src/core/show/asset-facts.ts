@@ -1,3 +1,4 @@
+import type { FocusFacts } from '../focus/focus-facts';
 import type { CropSides } from '../motion/crop';
 import type { AssetId } from './ids';
 
@@ -23,6 +24,8 @@ export interface PictureFacts {
   readonly caption?: string;
   /** See `likenessOf`. */
   readonly likeness?: string;
+  /** What it is about; found out some time after the rest. */
+  readonly focus?: FocusFacts;
   /** What the sensor saw, shown by the picture the camera put into the file. */
   readonly raw?: true;
 }

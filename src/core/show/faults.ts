@@ -9,6 +9,7 @@ import {
   LONGEST_WORDS_TITLE,
   MOST_CAMERAS,
   MOST_CUES,
+  MOST_FOCUSED,
   MOST_MARKS,
   MOST_SHAPES,
   MOST_SLIDES,
@@ -42,7 +43,10 @@ export function faultOfShow(show: Show, before: Show | null = null): string | nu
       : `a show can have ${count(MOST_MARKS)} marks at most`) ??
     (show.clocks === before?.clocks || Object.keys(show.clocks ?? {}).length <= MOST_CAMERAS
       ? null
-      : `the clocks of ${MOST_CAMERAS} cameras at most can be put right in a show`)
+      : `the clocks of ${MOST_CAMERAS} cameras at most can be put right in a show`) ??
+    (show.focus === before?.focus || Object.keys(show.focus ?? {}).length <= MOST_FOCUSED
+      ? null
+      : `it can be said of ${count(MOST_FOCUSED)} pictures at most what they are about`)
   );
 }
 

@@ -236,9 +236,28 @@ export interface Space {
 }
 
 export type Move =
-  | { readonly kind: 'automatic' }
-  | { readonly kind: 'still' }
-  | { readonly kind: 'set'; readonly first: Framing; readonly last: Framing };
+  /** Worked out from the picture; `deal` gives another one of those that suit it. */
+  { readonly kind: 'automatic'; readonly deal?: number } | { readonly kind: 'still' } | SetMove;
+
+export interface SetMove extends MovePace {
+  readonly kind: 'set';
+  readonly first: Framing;
+  readonly last: Framing;
+}
+
+/** How a move goes from its first framing to its last. */
+export interface MovePace {
+  /** `settle` when it is not said: as a camera on a stand is moved. */
+  readonly easing?: MoveEasing;
+  /** So long it rests on the first framing, and on the last. */
+  readonly beforeMs?: number;
+  readonly afterMs?: number;
+  /** A framing on the way, and where on it: 0…1 of the time between the rests. */
+  readonly middle?: { readonly framing: Framing; readonly at: number };
+}
+
+export type MoveEasing = 'linear' | 'settle' | 'set-off' | 'arrive';
+export const MOVE_EASINGS: readonly MoveEasing[] = ['settle', 'set-off', 'arrive', 'linear'];
 
 /** Whether a layer has tones that light can change. */
 export function isLit(layer: Layer): layer is PictureLayer | ClipLayer | DrawingLayer {

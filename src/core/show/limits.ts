@@ -11,6 +11,8 @@ export const MOST_CUES = 200;
 export const MOST_SOUNDS_OF_A_SLIDE = 50;
 export const MOST_SHAPES = 20;
 export const MOST_MARKS = 50_000;
+/** Pictures of which a person says what they are about. */
+export const MOST_FOCUSED = 20_000;
 /** Whose clocks were put right. */
 export const MOST_CAMERAS = 100;
 export const SHORTEST_SLIDE_MS = 200;

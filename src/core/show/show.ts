@@ -1,3 +1,5 @@
+import type { FocusRing } from '../focus/focus-facts';
+import type { Temperament } from '../motion/automatic-move';
 import { CURRENT_METHODS, type MethodPins } from '../facts/fact-kinds';
 import { FORMAT_VERSION } from './format/version';
 import type { CameraClocks } from './camera-clock';
@@ -38,12 +40,16 @@ export interface Show {
   readonly marks?: Readonly<Record<string, Mark>>;
   /** Clocks of cameras that were wrong. */
   readonly clocks?: CameraClocks;
+  /** What people say pictures are about, by `AssetId`; it counts instead of what was found out. No rings: nothing in particular. */
+  readonly focus?: Readonly<Record<string, readonly FocusRing[]>>;
+  /** How much pictures move by themselves; `even` when it is not said. */
+  readonly temperament?: Temperament;
 }
 
 /** Everything a show says, without who it is: what a version keeps. */
 export type ShowContent = Pick<
   Show,
-  'title' | 'frame' | 'defaultLengthMs' | 'slides' | 'cues' | 'methods' | 'marks' | 'clocks'
+  'title' | 'frame' | 'defaultLengthMs' | 'slides' | 'cues' | 'methods' | 'marks' | 'clocks' | 'focus' | 'temperament'
 >;
 
 export interface FrameShape {
@@ -98,8 +104,8 @@ export function emptyShow(id: ShowId, title: string): Show {
 }
 
 /** What the show says, apart from its identity. */
-export function contentOf({ title, frame, defaultLengthMs, slides, cues, methods, marks, clocks }: Show): ShowContent {
-  return { title, frame, defaultLengthMs, slides, cues, methods, ...(marks && { marks }), ...(clocks && { clocks }) };
+export function contentOf({ format: _format, version: _version, id: _id, ...content }: Show): ShowContent {
+  return content;
 }
 
 export function wordsOf(slide: Slide): WordsLayer | null {

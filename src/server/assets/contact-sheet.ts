@@ -9,6 +9,7 @@ import { assets, sheetEntries } from '../database/schema';
 import type { Decoders } from '../decoding/decoders';
 import type { Events } from '../events';
 import type { FactStore } from '../facts/fact-store';
+import { knownFacts } from '../facts/known-facts';
 import type { JobStore } from '../jobs/job';
 import { THE_STUDIO } from '../studio/may-do';
 
@@ -58,6 +59,8 @@ export interface SheetParts {
   readonly blobs: BlobStore;
   readonly facts: FactStore;
   readonly decoders: Decoders;
+  /** Another set of processes, for finding out what pictures are about: their networks take memory and time that prints must not wait for. */
+  readonly finders: Decoders;
   readonly jobs: JobStore;
   readonly events: Events;
   /** Something was added to the jobs. */
@@ -178,7 +181,8 @@ export function createContactSheet({
               .from(assets)
               .where(inArray(assets.id, missing.slice(0, 1000)));
       for (const row of rows) await jobs.add({ ...lookJob(assetId(row.id), row.byteCount), priority: AFTERWARDS });
-      if (rows.length > 0) wake();
+      await findLater(ids);
+      wake();
       return rows.length;
     },
     async resume() {
@@ -190,7 +194,14 @@ export function createContactSheet({
   };
 
   function factsOf(ids: readonly AssetId[], methods: MethodPins = {}): Promise<Map<AssetId, AssetFacts>> {
-    return facts.of<AssetFacts>('basics', ids, methods.basics ?? null, THE_STUDIO);
+    return knownFacts(facts, ids, methods);
+  }
+
+  /** Pictures that were looked at before anything could be found out about what they show. */
+  async function findLater(ids: readonly AssetId[]): Promise<void> {
+    const missing = (await facts.missing('focus', ids, FACT_KINDS.focus.version)).slice(0, 1000);
+    const known = await facts.of<AssetFacts>('basics', missing, null, null);
+    for (const id of missing) if (known.get(id)?.kind === 'picture') await jobs.add(focusJob(id));
   }
 }
 
@@ -199,6 +210,19 @@ const AFTERWARDS = -5;
 
 function lookJob(id: AssetId, byteCount: number) {
   return { kind: 'look', studioId: THE_STUDIO, key: id, data: { assetId: id, byteCount } satisfies LookData } as const;
+}
+
+/** Finding out what a picture is about waits until all are to be seen. */
+const WHEN_ALL_ARE_SEEN = -20;
+
+export function focusJob(id: AssetId) {
+  return {
+    kind: 'focus',
+    studioId: THE_STUDIO,
+    key: id,
+    data: { assetId: id },
+    priority: WHEN_ALL_ARE_SEEN,
+  } as const;
 }
 
 /** What looking at a file needs to know. */

@@ -6,7 +6,8 @@ import { assets, sheetEntries } from '../database/schema';
 import { DECODERS } from '../decoding/decoders';
 import type { JobKindOfWork } from '../jobs/job-runner';
 import type { TakenJob } from '../jobs/job';
-import type { ContactSheet, LookData, SheetParts } from './contact-sheet';
+import { knownFacts } from '../facts/known-facts';
+import { focusJob, type ContactSheet, type LookData, type SheetParts } from './contact-sheet';
 import { proxyOf } from './derive';
 import { UnusableFileError } from './unusable-file-error';
 
@@ -18,7 +19,8 @@ const LARGER_WIDTH_PX = 960;
 const QUIET_MS = 1500;
 
 /** Looking at files that came in: what they are, what is known about them, what browsers need of them. */
-export function looking({ database: { db }, blobs, facts, decoders, jobs, events }: SheetParts): JobKindOfWork {
+export function looking(parts: SheetParts): JobKindOfWork {
+  const { blobs, facts, decoders, jobs } = parts;
   const dataOf = (job: TakenJob) => job.data as LookData;
   return {
     kind: 'look',
@@ -36,14 +38,15 @@ export function looking({ database: { db }, blobs, facts, decoders, jobs, events
         await transaction.insert(assets).values({ id, mime: looked.mime, byteCount }).onConflictDoNothing();
         await facts.put(transaction, id, 'basics', FACT_KINDS.basics.version, looked.facts);
         await settle(transaction, id, { state: 'ready', problem: null });
-        if (looked.facts.kind === 'picture')
-          await jobs.addWithin(transaction, {
-            kind: 'proxy',
-            studioId: job.studioId,
-            key: `${id} ${LARGER_WIDTH_PX}`,
-            data: { assetId: id },
-            priority: -10,
-          });
+        if (looked.facts.kind !== 'picture') return;
+        await jobs.addWithin(transaction, {
+          kind: 'proxy',
+          studioId: job.studioId,
+          key: `${id} ${LARGER_WIDTH_PX}`,
+          data: { assetId: id },
+          priority: -10,
+        });
+        await jobs.addWithin(transaction, focusJob(id));
       };
     },
     failed(job, error) {
@@ -59,7 +62,7 @@ export function looking({ database: { db }, blobs, facts, decoders, jobs, events
         commit: (transaction) => settle(transaction, dataOf(job).assetId, { state: 'refused', problem }),
       };
     },
-    ended: (job) => void tell(dataOf(job).assetId).catch(() => {}),
+    ended: (job) => void tellKnown(parts, dataOf(job).assetId).catch(() => {}),
   };
 
   /** Wherever the file waits to be looked at. */
@@ -73,15 +76,45 @@ export function looking({ database: { db }, blobs, facts, decoders, jobs, events
       .set(change)
       .where(and(eq(sheetEntries.assetId, id), eq(sheetEntries.state, 'arrived')));
   }
+}
 
-  async function tell(id: AssetId): Promise<void> {
-    const known = (await facts.of<never>('basics', [id], null, null)).get(id) ?? null;
-    for (const { showId: show, ...row } of await db.select().from(sheetEntries).where(eq(sheetEntries.assetId, id)))
-      events.tell(showId(show), {
-        kind: 'entry',
-        entry: { ...row, assetId: id, facts: row.state === 'ready' ? known : null },
-      });
-  }
+/** Tells every show that has a file what is known about it now. */
+async function tellKnown({ database: { db }, facts, events }: SheetParts, id: AssetId): Promise<void> {
+  const known = (await knownFacts(facts, [id])).get(id) ?? null;
+  for (const { showId: show, ...row } of await db.select().from(sheetEntries).where(eq(sheetEntries.assetId, id)))
+    events.tell(showId(show), {
+      kind: 'entry',
+      entry: { ...row, assetId: id, facts: row.state === 'ready' ? known : null },
+    });
+}
+
+/** What finding out what a picture is about may take: the networks are loaded with the first. */
+const FOCUS_LIMITS = { timeMs: 60_000, memoryBytes: 2 * 1024 ** 3 };
+
+/** Finding out what pictures are about, when nothing waits that a person would rather see. */
+export function finding(parts: SheetParts, sheet: Pick<ContactSheet, 'lastArrivedMs'>): JobKindOfWork {
+  const { blobs, facts, jobs, finders } = parts;
+  const idOf = (job: TakenJob) => (job.data as { assetId: AssetId }).assetId;
+  return {
+    kind: 'focus',
+    atOnce: 1,
+    mostTries: 2,
+    ready: async () =>
+      performance.now() - sheet.lastArrivedMs() > QUIET_MS &&
+      !(await jobs.hasWaiting('look')) &&
+      !(await jobs.hasWaiting('proxy')),
+    async work({ job }) {
+      const id = idOf(job);
+      const found = await finders.run({ kind: 'focus', file: await blobs.localFile(id) }, FOCUS_LIMITS);
+      return (transaction) => facts.put(transaction, id, 'focus', FACT_KINDS.focus.version, found);
+    },
+    ended: (job) => void tellKnown(parts, idOf(job)).catch(() => {}),
+    // A picture of which nothing was found out is framed as any was before.
+    failed: (_job, error) => ({
+      problem: error instanceof Error ? error.message : String(error),
+      commit: async () => {},
+    }),
+  };
 }
 
 /** Larger prints of pictures, made when nothing else waits. */

@@ -119,6 +119,30 @@ describe('openDatabase', () => {
     expect(Number((await before.execute('select count(*) as count from edits')).rows[0]!.count)).toBe(11);
     before.close();
   });
+  it('opens a database of format 4, with its clocks, moves and versions as they were', async () => {
+    const file = path.join(folder, 'format-4.db');
+    await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-4.db.gz')));
+    const database = await openDatabase(`file:${file}`);
+    const shows = createShowService(database, createEvents());
+    const id = showId('lantern-regatta');
+    const { show: opened, revision, damage } = (await shows.load(id))!;
+    expect([opened.title, opened.slides.length, damage]).toEqual(['Lantern Regatta, as it was in four', 25, null]);
+    expect(opened).toMatchObject({ version: FORMAT_VERSION, clocks: { 'Orrery F2': 60_000 } });
+    expect(opened.slides[1]!.layers[0]).toMatchObject({
+      move: { kind: 'set', first: { width: 0.9 }, last: { x: 0.4, width: 0.7 } },
+    });
+    const versions = createVersionService(database);
+    const [kept] = await versions.list(id);
+    expect((await versions.load(id, kept!.id))!.content).toEqual(contentOf(opened));
+    expect(
+      await shows.applyEdits(
+        id,
+        [{ editId: 'after-all', edit: { kind: 'set-temperament', temperament: 'calm' } }],
+        revision,
+      ),
+    ).toMatchObject({ revision: revision + 1, refused: [] });
+    database.close();
+  });
   it('opens a database of format 3, with its narrations as voices and its songs one after the other', async () => {
     const file = path.join(folder, 'format-3.db');
     await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-3.db.gz')));

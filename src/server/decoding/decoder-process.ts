@@ -5,7 +5,9 @@ import { lookAtFile } from '../assets/look-at-file';
 import { MOST_PIXELS } from '../assets/look-at-picture';
 import { openPicture, uprightSize } from '../assets/open-picture';
 import { shrinksUnevenly } from '../assets/resample';
+import { findFocus } from '../focus/find-focus';
 import { UnusableFileError } from '../assets/unusable-file-error';
+import { FfmpegError } from '../ffmpeg/run-ffmpeg';
 import { isDiskFull } from '../http/refusal';
 import type { DecoderOrder, DecoderReport, DecoderTask } from './decoder-task';
 
@@ -32,6 +34,23 @@ process.on('message', (order: DecoderOrder) => {
   );
 });
 
+/** A file that could be looked at and then not be unpacked is damaged further in. A full disk, or no ffmpeg at all, is not the file’s fault. */
+function brokenInside(error: unknown): never {
+  if (
+    error instanceof FfmpegError &&
+    error.details !== '' &&
+    !isDiskFull(error) &&
+    !/No space left/.test(error.details)
+  )
+    throw new UnusableFileError(
+      'The file is damaged further in: it cannot be read to its end. Export it again as MP4.',
+      {
+        cause: error,
+      },
+    );
+  throw error;
+}
+
 function report(message: DecoderReport): void {
   process.send!(message);
 }
@@ -39,9 +58,10 @@ function report(message: DecoderReport): void {
 async function perform(task: DecoderTask, takes: (timeMs: number) => void): Promise<unknown> {
   if (task.kind === 'look') {
     const looked = await lookAtFile(task.file, { takes });
-    await writeDerived(task.file, looked, task.derivedFolder);
+    await writeDerived(task.file, looked, task.derivedFolder).catch(brokenInside);
     return { facts: looked.facts, mime: looked.mime };
   }
+  if (task.kind === 'focus') return findFocus(task.file);
   const picture = await openPicture(task.file, task.widthPx, { limitInputPixels: MOST_PIXELS, failOn: 'none' });
   const { format, widthPx, heightPx } = await uprightSize(picture);
   const whole = shrinksUnevenly(format, { widthPx, heightPx }, task.widthPx)

@@ -1,9 +1,12 @@
+import type { FocusFacts } from '../../core/focus/focus-facts';
 import type { AssetFacts } from '../../core/show/asset-facts';
 
 /** What a decoder process can be asked for. Everything that reads a stranger's file is one of these. */
 export type DecoderTask =
   /** Finds out everything about a file, and writes what browsers need of it into a folder. */
   | { readonly kind: 'look'; readonly file: string; readonly derivedFolder: string }
+  /** What a picture is about. */
+  | { readonly kind: 'focus'; readonly file: string }
   /** A copy of a picture, so wide or as wide as it is. */
   | {
       readonly kind: 'proxy';
@@ -16,6 +19,7 @@ export type DecoderTask =
 /** What comes of a task, by its kind. */
 export interface DecoderAnswers {
   readonly look: { readonly facts: AssetFacts; readonly mime: string };
+  readonly focus: FocusFacts;
   readonly proxy: null;
 }
 

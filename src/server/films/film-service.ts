@@ -3,6 +3,7 @@ import path from 'node:path';
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { showId, type AssetId, type ShowId } from '../../core/show/ids';
+import { everyLayer } from '../../core/show/layer';
 import { assetIdsOf, type Show } from '../../core/show/show';
 import { framesPerSecond, wholeRate, type FrameRate } from '../../core/timing/frame-rate';
 import { frameCount, momentOfFrame } from '../../core/timing/frames';
@@ -279,6 +280,8 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
       .from(sheetEntries)
       .where(and(eq(sheetEntries.showId, show.id), eq(sheetEntries.state, 'arrived')));
     if (waiting.some((entry) => ids.has(entry.assetId))) throw new NotYetError('files are still being looked at');
+    for (const id of movedByThemselves(show))
+      if (await jobs.isUnended('focus', id)) throw new NotYetError('what pictures show is still being found out');
   }
 
   /** Only files on the show’s own contact sheet: a document that names others does not get at them. */
@@ -296,6 +299,15 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
 const WORK = '.work';
 /** Tries in a row with no segment finished. */
 const MOST_TRIES = 4;
+
+/** Pictures whose moves follow what they show. */
+function movedByThemselves(show: Show): ReadonlySet<AssetId> {
+  const ids = new Set<AssetId>();
+  for (const slide of show.slides)
+    for (const layer of everyLayer(slide.layers))
+      if (layer.kind === 'picture' && layer.move.kind !== 'set') ids.add(layer.assetId);
+  return ids;
+}
 
 function missingSentence(count: number): string | null {
   if (count === 0) return null;

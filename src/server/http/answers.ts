@@ -90,6 +90,7 @@ const FACTS: Schema = kinds<AssetFacts>({
     bars: maybe(anything),
     caption: maybe(NAME),
     likeness: maybe(text(200)),
+    focus: maybe(anything),
     raw: maybe(truth),
   },
   clip: {

@@ -15,6 +15,8 @@ import { setBacking, type SetBacking } from './set-backing';
 import { setChannels, type SetChannels } from './set-channels';
 import { setChoosers, type SetChoosers } from './set-choosers';
 import { setClocks, type SetClocks } from './set-clocks';
+import { setFocus, type SetFocus } from './set-focus';
+import { setTemperament, type SetTemperament } from './set-temperament';
 import { setContent, type SetContent } from './set-content';
 import { setCrops, type SetCrops } from './set-crops';
 import { setCues, type SetCues } from './set-cues';
@@ -66,6 +68,8 @@ export type ShowEdit =
   | RenameShow
   | SetMarks
   | SetClocks
+  | SetFocus
+  | SetTemperament
   | SetMethods
   | SwapFile
   | PutSlides
@@ -105,6 +109,8 @@ export const EDIT_RECORDS: Records = {
   'rename-show': renameShow,
   'set-marks': setMarks,
   'set-clocks': setClocks,
+  'set-focus': setFocus,
+  'set-temperament': setTemperament,
   'set-methods': setMethods,
   'swap-file': swapFile,
   'put-slides': putSlides,

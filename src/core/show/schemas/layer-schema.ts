@@ -27,6 +27,8 @@ import {
   BLEND_MODES,
   BOX_SIDES,
   type BoxFace,
+  MOVE_EASINGS,
+  type MovePace,
   type Channels,
   type Fill,
   type Flip,
@@ -66,7 +68,24 @@ export const CROP: Schema = object<Framing>({
   turnDegrees: number(-360, 360),
 });
 
-export const MOVE: Schema = kinds<Move>({ automatic: {}, still: {}, set: { first: FRAMING, last: FRAMING } });
+/** Of a move; longer rests are for slides to have. */
+export const LONGEST_REST_MS = 600_000;
+const REST: Schema = whole(0, LONGEST_REST_MS);
+/** Deals there are to choose from. */
+export const MOST_DEALS = 1_000_000;
+
+export const MOVE: Schema = kinds<Move>({
+  automatic: { deal: maybe(whole(0, MOST_DEALS)) },
+  still: {},
+  set: {
+    first: FRAMING,
+    last: FRAMING,
+    easing: maybe(oneOf(MOVE_EASINGS)),
+    beforeMs: maybe(REST),
+    afterMs: maybe(REST),
+    middle: maybe(object<NonNullable<MovePace['middle']>>({ framing: FRAMING, at: number(0.05, 0.95) })),
+  },
+});
 
 /** Least and most of every channel a layer may have. */
 export const CHANNEL_BOUNDS: { readonly [Name in keyof Required<Channels>]: readonly [least: number, most: number] } = {

@@ -18,6 +18,7 @@ import {
   LARGEST_FRAME_PX,
   LONGEST_SHOW_TITLE,
   LONGEST_SLIDE_MS,
+  MOST_FOCUSED,
   MOST_MARKS,
   MOST_SLIDES,
   SHORTEST_SLIDE_MS,
@@ -26,6 +27,8 @@ import {
 import type { MethodPins } from '../../facts/fact-kinds';
 import { FORMAT_VERSION } from '../format/version';
 import { CLOCKS } from '../camera-clock';
+import { RINGS } from '../../focus/focus-schema';
+import { TEMPERAMENTS } from '../../motion/automatic-move';
 import { CHOSEN } from '../chosen';
 import { MARKS } from '../mark';
 import { FRAME_RATE } from '../../timing/frame-rate';
@@ -56,7 +59,7 @@ export const SLIDE: Schema = object<Slide>({
 
 export const SHOW_TITLE: Schema = text(LONGEST_SHOW_TITLE);
 
-export const METHODS: Schema = object<MethodPins>({ basics: maybe(whole(1, 1000)) });
+export const METHODS: Schema = object<MethodPins>({ basics: maybe(whole(1, 1000)), focus: maybe(whole(1, 1000)) });
 
 /** What a show says, apart from who it is. */
 export const CONTENT_PARTS: PartsOf<ShowContent> = {
@@ -72,6 +75,8 @@ export const CONTENT_PARTS: PartsOf<ShowContent> = {
   methods: METHODS,
   marks: maybe(record(HASH, oneOf(MARKS), MOST_MARKS, 1)),
   clocks: maybe(CLOCKS),
+  focus: maybe(record(HASH, RINGS, MOST_FOCUSED, 1)),
+  temperament: maybe(oneOf(TEMPERAMENTS)),
 };
 
 export const SHOW_PARTS: PartsOf<Show> = {

@@ -1,0 +1,73 @@
+import sharp from 'sharp';
+import type { FocusFacts } from '../../core/focus/focus-facts';
+import { salientBox, saliencyMap } from '../../core/focus/saliency';
+import { finenessOf, sharpnessOf } from '../../core/focus/sharpness';
+import { MOST_PIXELS } from '../assets/look-at-picture';
+import { openPicture } from '../assets/open-picture';
+import { findFaces } from './find-faces';
+import { findSubjects } from './find-subjects';
+import type { RgbPicture } from './rgb-picture';
+
+/** Long side of the copy that is looked at. */
+const LOOKED_AT_PX = 1024;
+const SALIENCY_PX = 160;
+
+/** Finds out what a picture is about: its faces, people and animals, what stands out, and how sharp it is. For decoder processes. */
+export async function findFocus(file: string): Promise<FocusFacts> {
+  const picture = await smallCopy(file);
+  const grey = await sharp(picture.rgb, { raw: { width: picture.widthPx, height: picture.heightPx, channels: 3 } })
+    .greyscale()
+    .raw()
+    .toBuffer();
+  const sharpness = (within?: Parameters<typeof sharpnessOf>[3]) =>
+    rounded(sharpnessOf(grey, picture.widthPx, picture.heightPx, within));
+  const faces = await findFaces(picture);
+  const subjects = await findSubjects(picture);
+  return {
+    faces: faces.map((face) => ({ ...roundedBox(face), score: rounded(face.score), sharpness: sharpness(face) })),
+    subjects: subjects.map((subject) => ({ ...subject, ...roundedBox(subject), score: rounded(subject.score) })),
+    salient: await salient(picture, grey),
+    sharpness: sharpness(),
+  };
+}
+
+async function smallCopy(file: string): Promise<RgbPicture> {
+  const picture = await openPicture(file, LOOKED_AT_PX, { limitInputPixels: MOST_PIXELS, failOn: 'none' });
+  const { data, info } = await picture
+    .resize(LOOKED_AT_PX, LOOKED_AT_PX, { fit: 'inside', withoutEnlargement: true })
+    .toColourspace('srgb')
+    .flatten({ background: '#808080' })
+    .removeAlpha()
+    .raw({ depth: 'uchar' })
+    .toBuffer({ resolveWithObject: true });
+  const rgb =
+    info.channels === 3
+      ? data
+      : Buffer.from(
+          Array.from({ length: info.width * info.height * 3 }, (_, at) => data[Math.floor(at / 3) * info.channels]!),
+        );
+  return { widthPx: info.width, heightPx: info.height, rgb };
+}
+
+async function salient(picture: RgbPicture, grey: Uint8Array): Promise<FocusFacts['salient']> {
+  const scale = SALIENCY_PX / Math.max(picture.widthPx, picture.heightPx);
+  const [w, h] = [Math.max(8, Math.round(picture.widthPx * scale)), Math.max(8, Math.round(picture.heightPx * scale))];
+  const small = await resizedExactly(picture, w, h);
+  const box = salientBox(saliencyMap(small, w, h, finenessOf(grey, picture.widthPx, picture.heightPx, w, h)), w, h);
+  return box && roundedBox(box);
+}
+
+function resizedExactly({ rgb, widthPx, heightPx }: RgbPicture, w: number, h: number): Promise<Buffer> {
+  return sharp(rgb, { raw: { width: widthPx, height: heightPx, channels: 3 } })
+    .resize(w, h, { fit: 'fill' })
+    .raw()
+    .toBuffer();
+}
+
+const rounded = (value: number) => Math.round(value * 10_000) / 10_000;
+const roundedBox = ({ left, top, width, height }: { left: number; top: number; width: number; height: number }) => ({
+  left: rounded(left),
+  top: rounded(top),
+  width: rounded(width),
+  height: rounded(height),
+});
