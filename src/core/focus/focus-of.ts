@@ -71,7 +71,7 @@ export function ringAround(box: Box, widthOverHeight: number): FocusRing {
   return {
     x: box.left + box.width / 2,
     y: box.top + box.height / 2,
-    radius: Math.min(0.5, Math.max(0.03, Math.max(box.width, box.height / widthOverHeight) / 2)),
+    radius: Math.min(0.35, Math.max(0.03, Math.sqrt((box.width * box.height) / widthOverHeight) / 2)),
   };
 }
 

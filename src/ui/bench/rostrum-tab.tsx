@@ -2,9 +2,12 @@
 
 import { useState } from 'react';
 import type { PreparedShow } from '../../core/frame/plan-frame';
-import { LARGEST_ENLARGEMENT } from '../../core/motion/automatic-move';
+import { focusOf, ringAround } from '../../core/focus/focus-of';
+import type { FocusRing } from '../../core/focus/focus-facts';
+import { LARGEST_ENLARGEMENT, TEMPERAMENTS, type Temperament } from '../../core/motion/automatic-move';
 import { factsInUse } from '../../core/motion/crop';
 import type { Framing } from '../../core/motion/framing';
+import { narrowestWidth } from '../../core/motion/move-pace';
 import { placedMove, SIDES, standing, standingOf, type Side, type Standing } from '../../core/motion/placed-move';
 import { pictureWindow } from '../../core/motion/plan-moves';
 import type { ClipLayer, Move, PictureLayer } from '../../core/show/layer';
@@ -13,11 +16,14 @@ import { mainLayerOf, type Slide } from '../../core/show/show';
 import { FramedPicture } from '../arrange/framed-picture';
 import { framedView, type FramedView } from '../arrange/framed-view';
 import { Button } from '../kit/button';
-import { NumberField } from '../kit/number-field';
 import { Pick } from '../kit/pick';
 import { useShow } from '../show/show-provider';
 import { useChosenSlides } from './chosen-layers';
+import { FocusFields } from './focus-fields';
+import { FocusRings } from './focus-rings';
 import { FramingHands } from './framing-hands';
+import { FramingTable, type FramingName } from './framing-table';
+import { MovePaceFields } from './move-pace-fields';
 
 interface RostrumTabProps {
   readonly slide: Slide;
@@ -26,11 +32,18 @@ interface RostrumTabProps {
   readonly index: number;
 }
 
-const MOST = { widthPx: 222, heightPx: 172 };
+const MOST = { widthPx: 268, heightPx: 190 };
 const STANDINGS: readonly { readonly value: Standing | 'own'; readonly label: string }[] = [
   { value: 'fill', label: 'fills the frame' },
-  { value: 'whole', label: 'whole in it' },
+  { value: 'whole', label: 'whole in the frame' },
 ];
+
+const TEMPERAMENT_NAMES: Record<Temperament, string> = { calm: 'calmly', even: 'evenly', lively: 'lively' };
+
+/** The next deal of a picture’s automatic moves. */
+function dealAfter({ move }: PictureLayer): number {
+  return move.kind === 'automatic' && move.deal !== undefined ? move.deal + 1 : 1;
+}
 
 /** The picture's move by its first and last framing. */
 export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
@@ -39,6 +52,8 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
   const [heldView, setHeldView] = useState<FramedView | null>(null);
   const facts = prepared.facts.get(layer.assetId);
   const move = prepared.moves.get(slide.id)?.get(layer.id);
+  const focus = useShow((state) => state.show.focus);
+  const temperament = useShow((state) => state.show.temperament ?? 'even');
   const fileName = useShow((state) => state.entries.find((entry) => entry.assetId === layer.assetId)?.fileName);
   if (!facts || facts.kind === 'sound' || !move)
     return <p className="text-soft">Nothing is known about this picture’s file yet.</p>;
@@ -85,7 +100,7 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
     });
   const swapped = (of: PictureLayer): Move => {
     const planned = moveOf(of);
-    return planned ? { kind: 'set', first: planned.last, last: planned.first } : of.move;
+    return planned ? { ...planned.pace, kind: 'set', first: planned.last, last: planned.first } : of.move;
   };
   const slideWith = (of: PictureLayer) => prepared.show.slides.find((other) => other.layers.includes(of)) ?? slide;
   const moveOf = (of: PictureLayer) => prepared.moves.get(slideWith(of).id)?.get(of.id);
@@ -103,150 +118,165 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
       const planned = moveOf(of);
       return window && planned ? placedMove(planned, standing(window.known, window.shape, how, side)) : of.move;
     }, 'place the picture');
-  const change = (which: 'first' | 'last', part: Partial<Framing>) =>
-    set({ kind: 'set', first: move.first, last: move.last, [which]: { ...move[which], ...part } }, `move ${layer.id}`);
-  const resize = (which: 'first' | 'last', share: number) =>
-    change(which, { width: share, height: (move[which].height * share) / move[which].width });
+  const pace = move.pace ?? {};
+  const change = (which: FramingName, part: Partial<Framing>) =>
+    set(
+      which === 'middle' && pace.middle
+        ? {
+            ...pace,
+            kind: 'set',
+            first: move.first,
+            last: move.last,
+            middle: { ...pace.middle, framing: { ...pace.middle.framing, ...part } },
+          }
+        : {
+            ...pace,
+            kind: 'set',
+            first: move.first,
+            last: move.last,
+            ...(which !== 'middle' && { [which]: { ...move[which], ...part } }),
+          },
+      `move ${layer.id}`,
+    );
+  const said = focus?.[layer.assetId];
+  const aspect = facts.widthPx / facts.heightPx;
+  const foundFocus = facts.kind === 'picture' ? focusOf(facts.focus, undefined, aspect) : null;
+  const found =
+    foundFocus && foundFocus.from !== 'person'
+      ? { ring: ringAround(foundFocus.about, aspect), what: foundFocus.from }
+      : null;
+  const setRings = (rings: readonly FocusRing[], joins?: string) =>
+    edit({ kind: 'set-focus', focus: [{ assetId: layer.assetId, rings }] }, joins);
   const before = index > 0 ? prepared.show.slides[index - 1] : undefined;
   const beforeLayer = before && mainLayerOf(before);
   const beforeMove = beforeLayer && prepared.moves.get(before.id)?.get(beforeLayer.id);
   const window = windowOf(layer)!;
   const stands = standingOf(move, shown, window.shape);
-  const pixels = (Math.min(move.first.width, move.last.width) * shown.widthPx) / window.shape.widthPx;
+  const pixels = (narrowestWidth(move) * shown.widthPx) / window.shape.widthPx;
 
   return (
-    <div className="flex gap-4">
-      <div className="relative shrink-0 self-start">
-        {picture}
-        <FramingHands
-          view={view}
-          picture={shown}
-          first={move.first}
-          last={move.last}
-          onHold={(held) => setHeldView(held ? view : null)}
-          onChange={change}
-        />
-      </div>
-      <div className="min-w-0 flex-1">
-        <table className="-mx-1 border-separate border-spacing-x-1 border-spacing-y-1">
-          <thead>
-            <tr className="text-left text-soft">
-              <th className="font-normal">
-                <span className="sr-only">framing</span>
-              </th>
-              <th className="font-normal">across</th>
-              <th className="font-normal">down</th>
-              <th className="font-normal">width %</th>
-              <th className="font-normal">turn °</th>
-            </tr>
-          </thead>
-          <tbody>
-            {(['first', 'last'] as const).map((which) => (
-              <tr key={which}>
-                <th scope="row" className="pr-1 text-left">
-                  {which === 'first' ? (
-                    <>
-                      First <span aria-hidden="true">⌜⌟</span>
-                    </>
-                  ) : (
-                    <>
-                      Last <span aria-hidden="true">▭</span>
-                    </>
-                  )}
-                </th>
-                <td>
-                  <NumberField
-                    label={`${which} framing, centre across, percent`}
-                    value={move[which].x * 100}
-                    min={-100}
-                    max={200}
-                    onCommit={(value) => change(which, { x: value / 100 })}
-                  />
-                </td>
-                <td>
-                  <NumberField
-                    label={`${which} framing, centre down, percent`}
-                    value={move[which].y * 100}
-                    min={-100}
-                    max={200}
-                    onCommit={(value) => change(which, { y: value / 100 })}
-                  />
-                </td>
-                <td>
-                  <NumberField
-                    label={`${which} framing, width, percent`}
-                    value={move[which].width * 100}
-                    min={2}
-                    max={1000}
-                    onCommit={(value) => resize(which, value / 100)}
-                  />
-                </td>
-                <td>
-                  <NumberField
-                    label={`${which} framing, turn, degrees`}
-                    value={move[which].turnDegrees}
-                    min={-360}
-                    max={360}
-                    onCommit={(value) => change(which, { turnDegrees: value })}
-                  />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        <div className="mt-2 flex flex-wrap items-center gap-1.5">
-          <Button
-            className="h-7"
-            aria-pressed={layer.move.kind === 'automatic'}
-            onClick={() => setAll(() => ({ kind: 'automatic' }), 'choose the move by itself')}
-          >
-            by itself
-          </Button>
-          <Button
-            className="h-7"
-            aria-pressed={layer.move.kind === 'still'}
-            onClick={() => setAll(() => ({ kind: 'still' }), 'stop the move')}
-          >
-            still
-          </Button>
-          <Button className="h-7" onClick={() => setAll(swapped, 'swap first and last framing')}>
-            swap
-          </Button>
-          {beforeMove && (
-            <Button className="h-7" onClick={() => set({ kind: 'set', first: beforeMove.last, last: move.last })}>
-              begin as slide {index} ends
-            </Button>
+    <div className="flex flex-col gap-3">
+      <div className="flex gap-4">
+        <div className="relative shrink-0 self-start">
+          {picture}
+          <FramingHands
+            view={view}
+            picture={shown}
+            first={move.first}
+            last={move.last}
+            onHold={(held) => setHeldView(held ? view : null)}
+            onChange={change}
+          />
+          {facts.kind === 'picture' && (
+            <FocusRings
+              view={view}
+              whole={facts}
+              picture={shown}
+              crop={layer.crop}
+              rings={said ?? (found ? [found.ring] : [])}
+              found={said === undefined}
+              onChange={setRings}
+            />
           )}
         </div>
-        <div className="mt-2 flex flex-wrap items-center gap-1.5">
-          <span className="text-soft">It</span>
-          <Pick
-            label="How the picture stands in the frame"
-            value={stands?.how ?? 'own'}
-            groups={[
-              { name: null, options: stands ? STANDINGS : [...STANDINGS, { value: 'own', label: 'stands by hand' }] },
-            ]}
-            onChange={(how) => {
-              if (how !== 'own') place(how, stands?.side ?? 'centre');
-            }}
+        <div className="min-w-0 flex-1">
+          <div className="flex flex-wrap items-center gap-1.5">
+            <Button
+              className="h-7"
+              aria-pressed={layer.move.kind === 'automatic'}
+              onClick={() => setAll(() => ({ kind: 'automatic' }), 'choose the move by itself')}
+            >
+              automatic
+            </Button>
+            <Button
+              className="h-7"
+              onClick={() => setAll((of) => ({ kind: 'automatic', deal: dealAfter(of) }), 'deal another move')}
+              data-part="deal-again"
+            >
+              another
+            </Button>
+            <Button
+              className="h-7"
+              aria-pressed={layer.move.kind === 'still'}
+              onClick={() => setAll(() => ({ kind: 'still' }), 'stop the move')}
+            >
+              still
+            </Button>
+            <Button className="h-7" onClick={() => setAll(swapped, 'swap first and last framing')}>
+              swap
+            </Button>
+            {beforeMove && (
+              <Button
+                className="h-7"
+                onClick={() => set({ ...pace, kind: 'set', first: beforeMove.last, last: move.last })}
+              >
+                begin as slide {index} ends
+              </Button>
+            )}
+          </div>
+          <div className="mt-2 flex flex-wrap items-center gap-1.5">
+            <Pick
+              label="How the picture stands in the frame"
+              value={stands?.how ?? 'own'}
+              groups={[
+                { name: null, options: stands ? STANDINGS : [...STANDINGS, { value: 'own', label: 'placed by hand' }] },
+              ]}
+              onChange={(how) => {
+                if (how !== 'own') place(how, stands?.side ?? 'centre');
+              }}
+            />
+            {stands && (
+              <Pick
+                label="Side it is put to"
+                value={stands.side}
+                groups={[
+                  {
+                    name: null,
+                    options: SIDES.map((side) => ({
+                      value: side,
+                      label: side === 'centre' ? 'centred' : `at the ${side}`,
+                    })),
+                  },
+                ]}
+                onChange={(side) => place(stands.how, side)}
+              />
+            )}
+          </div>
+          <FocusFields
+            assetIds={[...new Set(all.map((entry) => entry.layer.assetId))]}
+            said={said}
+            found={found}
+            onRings={setRings}
           />
+        </div>
+      </div>
+      <div>
+        <FramingTable
+          framings={[
+            { name: 'first', framing: move.first },
+            ...(pace.middle ? [{ name: 'middle' as const, framing: pace.middle.framing }] : []),
+            { name: 'last', framing: move.last },
+          ]}
+          onChange={change}
+        />
+        {layer.move.kind === 'set' && (
+          <MovePaceFields
+            move={move}
+            onChange={(next) => set({ ...next, kind: 'set', first: move.first, last: move.last })}
+          />
+        )}
+        <div className="mt-2 flex flex-wrap items-center gap-1.5">
+          <span className="text-soft">All pictures of the show move</span>
           <Pick
-            label="Side it is put to"
-            value={stands?.side ?? 'centre'}
+            label="How much pictures move by themselves"
+            value={temperament}
             groups={[
-              {
-                name: null,
-                options: SIDES.map((side) => ({
-                  value: side,
-                  label: side === 'centre' ? 'in the middle' : `to the ${side}`,
-                })),
-              },
+              { name: null, options: TEMPERAMENTS.map((value) => ({ value, label: TEMPERAMENT_NAMES[value] })) },
             ]}
-            onChange={(side) => place(stands?.how ?? 'fill', side)}
+            onChange={(next) => edit({ kind: 'set-temperament', temperament: next === 'even' ? null : next })}
           />
         </div>
         <p className="mt-2 text-soft">
-          {layer.move.kind === 'automatic' && 'The move was chosen by itself. '}
           {pixels >= 1
             ? 'Sharp to the end: '
             : pixels >= 1 / LARGEST_ENLARGEMENT - 1e-6

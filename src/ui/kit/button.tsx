@@ -5,7 +5,8 @@ type Look = 'main' | 'plain' | 'quiet' | 'dark';
 
 const LOOKS: Record<Look, string> = {
   main: 'bg-red text-white hover:bg-red-hover border-transparent font-semibold',
-  plain: 'bg-card text-ink border-rule hover:border-soft',
+  plain:
+    'bg-card text-ink border-rule hover:border-soft aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper',
   quiet: 'bg-transparent text-ink border-transparent hover:bg-rule/50',
   dark: 'bg-transparent text-lamp border-transparent hover:bg-white/10',
 };
