@@ -95,6 +95,20 @@ export const COMMANDS = command({
   unmark: { name: 'Wipe the mark off', where: 'Contact sheet', keys: 'U', combos: 'u' },
   'one-by-one': { name: 'One by one: choose quickly, large', where: 'Contact sheet', keys: 'V', combos: 'v' },
   'lay-in': { name: 'Lay into the order', where: 'Contact sheet', keys: 'Enter', combos: 'enter' },
+  'open-stack': {
+    name: 'Open or close the stack',
+    also: 'burst alike',
+    where: 'Contact sheet',
+    keys: 'G',
+    combos: 'g',
+  },
+  'choose-for-me': {
+    name: 'Choose the best for me',
+    also: 'cull select pick automatic',
+    where: 'Contact sheet',
+    keys: 'C',
+    combos: 'c',
+  },
   'play-under': {
     name: 'Play the song under the show',
     also: 'music sound',

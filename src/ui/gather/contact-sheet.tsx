@@ -3,7 +3,7 @@
 import type { Warning } from './use-warnings';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { clsx } from 'clsx';
-import { Film } from 'lucide-react';
+import { Film, Layers } from 'lucide-react';
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { takenAt } from '../../core/show/camera-clock';
 import { useShow } from '../show/show-provider';
@@ -11,6 +11,7 @@ import type { Mark } from '../../core/show/mark';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { useCommands } from '../commands/use-commands';
 import { clock } from '../kit/clock';
+import type { InStack } from './use-stacks';
 import { PencilMark } from './pencil-mark';
 import { usePictureUrl } from '../show/file-url';
 
@@ -20,6 +21,10 @@ interface ContactSheetProps {
   readonly marks: Readonly<Record<string, Mark>>;
   /** What a print should be warned of, by entry. */
   readonly warnings: ReadonlyMap<string, Warning>;
+  /** The prints that lie in stacks, by entry. */
+  readonly stacks: ReadonlyMap<string, InStack>;
+  /** A stack is to be opened or closed, by one of its prints. */
+  readonly onStack: (id: string) => void;
   readonly selection: ReadonlySet<string>;
   readonly focus: string | null;
   readonly onClick: (entry: SheetEntry, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
@@ -46,6 +51,8 @@ export function ContactSheet({
   usedOn,
   marks,
   warnings,
+  stacks,
+  onStack,
   selection,
   focus,
   onClick,
@@ -57,11 +64,12 @@ export function ContactSheet({
   const [columns, setColumns] = useState(6);
   const [band, setBand] = useState<Band | null>(null);
   // Prints are many and drawn again only when they change, so what they call must not.
-  const hands = useRef({ onClick, onOpen });
+  const hands = useRef({ onClick, onOpen, onStack });
   useEffect(() => {
-    hands.current = { onClick, onOpen };
+    hands.current = { onClick, onOpen, onStack };
   });
   const click = useCallback<ContactSheetProps['onClick']>((entry, keys) => hands.current.onClick(entry, keys), []);
+  const openStack = useCallback((id: string) => hands.current.onStack(id), []);
   const openLarge = useCallback<ContactSheetProps['onOpen']>((entry) => hands.current.onOpen(entry), []);
   const rowCount = Math.ceil(entries.length / columns);
   // The virtualizer hands out functions that must not be memoised; the compiler is told by its own rule.
@@ -161,6 +169,9 @@ export function ContactSheet({
                 used={usedOn.get(entry.assetId) ?? NOWHERE}
                 mark={marks[entry.assetId] ?? null}
                 warning={warnings.get(entry.id)?.label ?? null}
+                stackCount={stacks.get(entry.id)?.count ?? 0}
+                stackAs={stacks.get(entry.id)?.as ?? null}
+                onStack={openStack}
                 selected={selection.has(entry.id)}
                 focused={entry.id === focus}
                 onClick={click}
@@ -194,6 +205,9 @@ interface PrintProps {
   readonly used: readonly number[];
   readonly mark: Mark | null;
   readonly warning: string | null;
+  readonly stackCount: number;
+  readonly stackAs: InStack['as'] | null;
+  readonly onStack: (id: string) => void;
   readonly selected: boolean;
   readonly focused: boolean;
   readonly onClick: ContactSheetProps['onClick'];
@@ -208,6 +222,9 @@ const Print = memo(function Print({
   used,
   mark,
   warning,
+  stackCount,
+  stackAs,
+  onStack,
   selected,
   focused,
   onClick,
@@ -233,10 +250,14 @@ const Print = memo(function Print({
       <span className="sr-only">
         {entry.fileName}, print{mark && `, ${SAID[mark]}`}
         {warning && `, ${warning}`}
+        {stackAs === 'front' && `, in front of a stack of ${stackCount}`}
       </span>
       <span
         className={clsx(
           'relative grid h-[98px] w-[142px] place-items-center rounded-[2px] bg-print p-[5px] shadow-print',
+          stackAs === 'front' &&
+            'before:absolute before:inset-0 before:-z-10 before:translate-x-[5px] before:-translate-y-[5px] before:rotate-[1.5deg] before:rounded-[2px] before:bg-print before:shadow-print',
+          stackAs !== null && 'isolate',
           selected ? 'outline-[3px] outline-red' : focused && 'outline-2 outline-soft',
           'outline-offset-1',
         )}
@@ -265,6 +286,26 @@ const Print = memo(function Print({
           {transparent && <span className="rounded-sm bg-black/75 px-1 text-lamp">see-through</span>}
           {warning && <span className="truncate rounded-sm bg-card px-1 font-medium text-saffron-deep">{warning}</span>}
         </span>
+        {stackAs !== null && (
+          <button
+            type="button"
+            tabIndex={-1}
+            aria-hidden="true"
+            title={stackAs === 'front' ? `Open this stack of ${stackCount}` : 'Close this stack'}
+            className={clsx(
+              'tabular absolute top-1.5 right-1.5 flex h-5 items-center gap-1 rounded-sm px-1.5 text-xs',
+              stackAs === 'back' ? 'bg-black/45 text-lamp' : 'bg-black/75 text-lamp hover:bg-black',
+            )}
+            data-part="stack"
+            onClick={(event) => {
+              event.stopPropagation();
+              onStack(entry.id);
+            }}
+            onDoubleClick={(event) => event.stopPropagation()}
+          >
+            <Layers size={11} /> {stackAs === 'back' ? '' : stackCount}
+          </button>
+        )}
         {mark && <PencilMark mark={mark} hand={number} className="-inset-x-[9px] -inset-y-[9px] h-[116px] w-[160px]" />}
       </span>
       <span className="tabular mt-1 flex w-[140px] justify-between text-xs">

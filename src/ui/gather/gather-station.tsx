@@ -1,6 +1,6 @@
 'use client';
 
-import { ImagePlus, Layers2 } from 'lucide-react';
+import { ImagePlus, Layers, Layers2, Sparkle } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import type { Mark } from '../../core/show/mark';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
@@ -15,6 +15,8 @@ import { Arrivals } from './arrivals';
 import { ClocksDialog } from './clocks-dialog';
 import { ContactSheet } from './contact-sheet';
 import { FactsPanel } from './facts-panel';
+import { ChooseDialog } from './choose-dialog';
+import { useStacks } from './use-stacks';
 import { usePlayUnder } from './use-play-under';
 import { LayInBar } from './lay-in-bar';
 import { OneByOne } from './one-by-one';
@@ -26,6 +28,7 @@ import { useWarnings } from './use-warnings';
 
 const ACCEPT =
   '.jpg,.jpeg,.png,.gif,.webp,.avif,.heic,.heif,.tif,.tiff,.svg,.dng,.cr2,.cr3,.crw,.nef,.nrw,.arw,.sr2,.orf,.rw2,.raf,.pef,.srw,.x3f,.3fr,.iiq,.mrw,.mp4,.mov,.webm,.mkv,.avi,.mp3,.m4a,.wav,.flac,.ogg,.opus,image/*,video/*,audio/*';
+const isTruth = (value: unknown): value is boolean => typeof value === 'boolean';
 const NO_MARKS: Readonly<Record<string, Mark>> = {};
 
 /** Where files come in and are chosen: the contact sheet, the facts of what is under the hand, and the way into the order. */
@@ -44,11 +47,13 @@ export function GatherStation() {
   const [selection, setSelection] = useState<ReadonlySet<string>>(new Set());
   const [anchor, setAnchor] = useState<string | null>(null);
   const [focus, setFocus] = useState<string | null>(null);
-  const [open, setOpen] = useState<'one-by-one' | 'server-folder' | 'swap' | 'clocks' | null>(null);
+  const [open, setOpen] = useState<'one-by-one' | 'server-folder' | 'swap' | 'clocks' | 'choose' | null>(null);
 
   const usedOn = useMemo(() => slidesByAsset(slides), [slides]);
   const sheet = useMemo(() => prints(entries, order, clocks), [entries, order, clocks]);
-  const shown = useMemo(() => filtered(sheet, filter, usedOn, marks), [sheet, filter, usedOn, marks]);
+  const through = useMemo(() => filtered(sheet, filter, usedOn, marks), [sheet, filter, usedOn, marks]);
+  const [stacking, setStacking] = useKept<boolean>(`tanager-sheet-stacks-${showId}`, true, isTruth);
+  const { entries: shown, places, toggle, stackCount } = useStacks(through, clocks, stacking);
   const warnings = useWarnings(shown);
   const sounds = entries.filter((entry) => entry.facts?.kind === 'sound');
   const playUnder = usePlayUnder();
@@ -87,6 +92,8 @@ export function GatherStation() {
     unmark: pencil(null),
     'play-under': unheard ? () => playUnder(unheard) : undefined,
     'bring-in': () => picker.current?.click(),
+    'open-stack': focused && places.has(focused.id) ? () => toggle(focused.id) : undefined,
+    'choose-for-me': sheet.length > 1 ? () => setOpen('choose') : undefined,
     clocks: shown.length > 0 ? () => setOpen('clocks') : undefined,
     'one-by-one': shown.length > 0 ? () => setOpen('one-by-one') : undefined,
     'swap-print': focused && usedOn.has(focused.assetId) ? () => setOpen('swap') : undefined,
@@ -130,8 +137,28 @@ export function GatherStation() {
           </Tally>
           <IntakeNote />
           <span className="ml-auto flex items-center gap-2">
+            {stackCount > 0 && (
+              <Button
+                className="h-7"
+                aria-pressed={stacking}
+                title="Bursts and pictures nearly alike lie on each other, the best in front"
+                onClick={() => setStacking(!stacking)}
+                data-part="stacking"
+              >
+                <Layers size={13} /> <span className="tabular">{stackCount}</span>{' '}
+                {stackCount === 1 ? 'stack' : 'stacks'}
+              </Button>
+            )}
             <OrderMenu order={order} onChange={setOrder} />
             <FilterMenu filter={filter} onChange={setFilter} shownCount={shown.length} />
+            <Button
+              className="h-7"
+              disabled={sheet.length < 2}
+              onClick={() => setOpen('choose')}
+              data-part="open-choose"
+            >
+              <Sparkle size={13} /> Choose for me
+            </Button>
             <Button
               className="h-7"
               disabled={shown.length === 0}
@@ -174,6 +201,8 @@ export function GatherStation() {
             usedOn={usedOn}
             marks={marks}
             warnings={warnings}
+            stacks={places}
+            onStack={toggle}
             selection={selection}
             focus={focus}
             onClick={(entry, keys) => take(selectionAfterClick(ids, selection, anchor, entry.id, keys), entry.id)}
@@ -210,6 +239,7 @@ export function GatherStation() {
         onSwap={() => setOpen('swap')}
         onClocks={() => setOpen('clocks')}
       />
+      {open === 'choose' && <ChooseDialog sheet={sheet} onClose={() => setOpen(null)} />}
       {open === 'one-by-one' && (
         <OneByOne
           entries={shown}

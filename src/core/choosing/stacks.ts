@@ -1,0 +1,85 @@
+import { differenceOf } from '../light/likeness';
+import type { PictureFacts } from '../show/asset-facts';
+
+/** A picture of the sheet, as far as choosing looks at it. */
+export interface Candidate<Id> {
+  readonly id: Id;
+  readonly facts: PictureFacts;
+  /** Its camera’s clock put right: local time, ISO 8601 without zone; null when it does not say. */
+  readonly takenAt: string | null;
+}
+
+/** Pictures of one moment, or nearly alike, the best in front. */
+export type Stack<Id> = readonly Candidate<Id>[];
+
+/** Of 256 signs so many may differ for two to be of one burst, by how far apart they were taken; between strangers about 128 do. */
+const ALIKE: readonly { readonly withinMs: number; readonly signs: number }[] = [
+  { withinMs: 3000, signs: 84 },
+  { withinMs: 60_000, signs: 44 },
+  { withinMs: Infinity, signs: 18 },
+];
+/** Compared with the last of a stack, since people and light go on. */
+const LAST = 6;
+/** Stacks a picture may join: those that were added to last. */
+const OPEN = 24;
+
+/**
+ * Bursts and near-twins as stacks: each picture, in the order in which they were taken, joins the stack of one just before it that it resembles. Others are stacks
+ * of one.
+ *
+ * @returns in order of time; in each the best first, see `quality`
+ */
+export function stacksOf<Id>(pictures: readonly Candidate<Id>[]): readonly Stack<Id>[] {
+  const stacks: Candidate<Id>[][] = [];
+  /** The stacks added to last come first. */
+  const open: Candidate<Id>[][] = [];
+  for (const picture of inTime(pictures)) {
+    const joined = open.find((stack) => stack.slice(-LAST).some((other) => isAlikeTo(picture, other)));
+    if (joined) joined.push(picture);
+    const stack = joined ?? [picture];
+    if (!joined) stacks.push(stack);
+    const at = open.indexOf(stack);
+    if (at >= 0) open.splice(at, 1);
+    open.unshift(stack);
+    open.length = Math.min(open.length, OPEN);
+  }
+  return stacks.map(bestFirst);
+}
+
+/** Those that say when they were taken, then the others as they came. */
+export function inTime<Id>(pictures: readonly Candidate<Id>[]): readonly Candidate<Id>[] {
+  return [...pictures].sort((a, b) => compare(a.takenAt ?? '9999', b.takenAt ?? '9999'));
+}
+
+const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
+
+function isAlikeTo<Id>(one: Candidate<Id>, other: Candidate<Id>): boolean {
+  if (!one.facts.likeness || !other.facts.likeness) return false;
+  const apartMs = Math.abs(msOf(one.takenAt) - msOf(other.takenAt));
+  const most = Number.isNaN(apartMs) ? ALIKE.at(-1)! : ALIKE.find(({ withinMs }) => apartMs <= withinMs)!;
+  return differenceOf(one.facts.likeness, other.facts.likeness) <= most.signs;
+}
+
+/** NaN when it does not say. */
+export const msOf = (takenAt: string | null) =>
+  takenAt === null ? Number.NaN : Date.parse(`${takenAt.slice(0, 19)}Z`);
+
+function bestFirst<Id>(stack: readonly Candidate<Id>[]): Stack<Id> {
+  const mostFaces = Math.max(0, ...stack.map(({ facts }) => facts.focus?.faces.length ?? 0));
+  return [...stack].sort((a, b) => quality(b.facts, mostFaces) - quality(a.facts, mostFaces));
+}
+
+/**
+ * How good a picture is beside others of its scene, 0…1: sharp at its faces where it has any, with nobody turned away; else sharp. Pictures far too dark or too
+ * bright lose by it.
+ *
+ * @param mostFaces found in any picture of the scene
+ */
+export function quality({ focus, brightness }: PictureFacts, mostFaces = focus?.faces.length ?? 0): number {
+  const sharpness = focus?.sharpness ?? 0.5;
+  const faces = focus?.faces ?? [];
+  const ofFaces = faces.reduce((sum, face) => sum + face.sharpness, 0) / Math.max(1, faces.length);
+  const own = mostFaces === 0 ? sharpness : 0.5 * ofFaces + 0.3 * (faces.length / mostFaces) + 0.2 * sharpness;
+  const exposed = brightness < 0.08 || brightness > 0.94 ? 0.6 : 1;
+  return own * exposed;
+}
