@@ -30,6 +30,9 @@ afterAll(async () => {
   await app.close();
 });
 
+/** The picture of the rostrum lies above the fields. */
+const toTop = () => page.$eval('[data-part=bench] [role=tabpanel][data-state=active]', (panel) => panel.scrollTo(0, 0));
+
 describe('the bench', () => {
   it('lights all chosen pictures, keeps what each had, and puts them back', async () => {
     const lights = async () =>
@@ -181,7 +184,7 @@ describe('the bench', () => {
     expect(await move()).toMatchObject({ kind: 'set', first: { width: 0.5 } });
     await press(page, 'still');
     expect(await move()).toEqual({ kind: 'still' });
-    await press(page, 'by itself');
+    await press(page, 'automatic');
     expect(await move()).toEqual({ kind: 'automatic' });
   });
   it('drags a framing on the picture, and puts the picture to a side of the frame', async () => {
@@ -193,6 +196,7 @@ describe('the bench', () => {
     };
     await hands.type('last framing, width, percent', '60');
     const before = (await move())!;
+    await toTop();
     const frame = (await (await page.waitForSelector('[data-framing=last]'))!.boundingBox())!;
     await page.mouse.move(frame.x + frame.width / 2, frame.y + frame.height / 2);
     await page.mouse.down();
@@ -206,10 +210,63 @@ describe('the bench', () => {
       true,
     ]);
     await page.locator('aria/Side it is put to[role="combobox"]').click();
-    await page.locator('aria/to the top[role="option"]').click();
+    await page.locator('aria/at the top[role="option"]').click();
     await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
     expect((await move())!.first).toMatchObject({ x: 0.5, width: 1, y: expect.closeTo(0.4219, 3) });
-    await press(page, 'by itself');
+    await press(page, 'automatic');
+  });
+  it('puts a ring around what a picture is about, by hand and by key, for the move to go by; deals again; and sets how much all move', async () => {
+    await page.click('[data-slide=regatta-2] [role=img]');
+    await page.locator('aria/Rostrum[role="tab"]').click();
+    const said = async () => {
+      const { slides, focus } = await hands.stored();
+      const [layer] = slides[1]!.layers;
+      return layer?.kind === 'picture' ? (focus?.[layer.assetId] ?? null) : null;
+    };
+    await press(page, 'nothing special');
+    expect(await said()).toEqual([]);
+    await page.click('[data-part=add-ring]');
+    expect(await said()).toHaveLength(1);
+    const before = (await said())![0]!;
+    await toTop();
+    const rim = (await (await page.waitForSelector('[data-part=ring-rim]'))!.boundingBox())!;
+    // Its upper left: at the lower right is the dot that sizes it.
+    const at = { x: rim.x + rim.width * 0.1464, y: rim.y + rim.height * 0.1464 };
+    await page.mouse.move(at.x, at.y);
+    await page.mouse.down();
+    await page.mouse.move(at.x + 60, at.y, { steps: 4 });
+    await page.mouse.up();
+    const dragged = (await said())![0]!;
+    expect(dragged.x).toBeGreaterThan(before.x + 0.1);
+    await page.focus('[data-ring="0"]');
+    await hands.key('ArrowLeft');
+    await hands.key('+');
+    const keyed = (await said())![0]!;
+    expect([keyed.x < dragged.x, keyed.radius > dragged.radius]).toEqual([true, true]);
+    await hands.key('Control', 'z');
+    await hands.key('Control', 'z');
+    expect((await said())![0]).toEqual(before);
+    await page.click('[data-part=focus-found]');
+    expect(await said()).toBeNull();
+    await page.click('[data-part=deal-again]');
+    expect((await hands.stored()).slides[1]!.layers[0]).toMatchObject({ move: { kind: 'automatic', deal: 1 } });
+    await page.locator('aria/How much pictures move by themselves[role="combobox"]').click();
+    await page.locator('aria/calmly[role="option"]').click();
+    await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
+    expect((await hands.stored()).temperament).toBe('calm');
+  });
+  it('gives a set move rests, an easing and a framing on the way', async () => {
+    await hands.type('last framing, width, percent', '70');
+    await hands.type('Rest on the first framing, seconds', '0.5');
+    await page.click('[data-part=middle-framing]');
+    await hands.type('middle framing, width, percent', '60');
+    await page.locator('aria/How the move starts and stops[role="combobox"]').click();
+    await page.locator('aria/goes evenly[role="option"]').click();
+    await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
+    expect((await hands.stored()).slides[1]!.layers[0]).toMatchObject({
+      move: { kind: 'set', beforeMs: 500, easing: 'linear', middle: { at: 0.5, framing: { width: 0.6 } } },
+    });
+    await press(page, 'automatic');
   });
   it('turns, straightens and crops chosen pictures, and makes them whole again', async () => {
     const crops = async () =>

@@ -75,6 +75,14 @@ describe('a show begins with files dropped on the shelf', () => {
     await sharp(PICTURES[0]).keepMetadata().resize(700).jpeg({ quality: 55 }).toFile(path.join(folder, 'twice.jpg'));
     await dropFiles(page, '[data-part=gather]', [path.join(folder, 'phone.heic'), path.join(folder, 'twice.jpg')]);
     await waitForText(page, '[data-part=tally]', /10 pictures/);
+    // It lies behind the one it is like until the stack is opened.
+    await waitForText(page, '[data-part=stacking]', /1\s+stack/);
+    await page.click('[data-part=stack]');
+    await waitForText(page, '[data-part=contact-sheet]', /looks like \d+▸/);
+    expect((await page.$$('[data-part=contact-sheet] [role=option]')).length).toBe(10);
+    await page.click('[data-part=stack]');
+    await page.waitForFunction(() => document.querySelectorAll('[data-part=contact-sheet] [role=option]').length === 9);
+    await page.click('[data-part=stacking]');
     await waitForText(page, '[data-part=contact-sheet]', /looks like \d+▸/);
     await waitForText(page, '[data-part=contact-sheet]', /small: \d+ % of the frame/);
   });
@@ -112,6 +120,22 @@ describe('a show begins with files dropped on the shelf', () => {
 });
 
 describe('choosing on the contact sheet', () => {
+  it('chooses the best about so many, says why, marks them kept in one step, and undoes it', async () => {
+    await page.focus('[data-part=contact-sheet]');
+    await key('c');
+    await page.waitForSelector('[data-part=choose-for-me]');
+    await page.locator('aria/How many pictures').click();
+    await page.keyboard.type('4');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.querySelectorAll('[data-choice]').length === 4);
+    const reasons = await page.$$eval('[data-choice]', (all) => all.map((one) => one.textContent));
+    expect(reasons.every((reason) => reason!.trim() !== '')).toBe(true);
+    await page.click('[data-part=keep-chosen]');
+    await page.waitForFunction(() => document.querySelectorAll('[data-mark=keep]').length === 4);
+    expect(Object.values((await stored()).marks ?? {})).toEqual(['keep', 'keep', 'keep', 'keep']);
+    await key('Control', 'z');
+    await page.waitForFunction(() => document.querySelectorAll('[data-mark=keep]').length === 0);
+  });
   it('marks by key, one or many, wipes off, and undoes by name', async () => {
     const prints = await page.$$('[data-part=contact-sheet] [role=option]');
     await prints[0]!.click();

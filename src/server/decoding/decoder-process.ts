@@ -51,8 +51,9 @@ function brokenInside(error: unknown): never {
   throw error;
 }
 
+/** Whoever asked may be gone by now; then nobody wants to know. */
 function report(message: DecoderReport): void {
-  process.send!(message);
+  if (process.connected) process.send!(message, undefined, undefined, () => {});
 }
 
 async function perform(task: DecoderTask, takes: (timeMs: number) => void): Promise<unknown> {

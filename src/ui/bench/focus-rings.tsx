@@ -23,7 +23,7 @@ const LEAST = 0.02;
 const MOST = 0.5;
 const STEP = 0.01;
 
-/** Rings on a picture around what it is about. Dragged from inside, sized by their rim; by keyboard with arrows, + and −, and Delete. */
+/** Rings on a picture around what it is about. Dragged by their rim, sized by the dot on it; by keyboard with arrows, + and −, and Delete. */
 export function FocusRings({ view, whole, picture, crop, rings, found, onChange }: FocusRingsProps) {
   const held = useRef<{ index: number; how: 'move' | 'size'; ring: FocusRing; x: number; y: number } | null>(null);
   const [drag, setDrag] = useState(0);
@@ -126,21 +126,25 @@ export function FocusRings({ view, whole, picture, crop, rings, found, onChange 
             <circle
               cx={cx}
               cy={cy}
-              r={Math.max(4, r - 5)}
-              fill="transparent"
-              className="cursor-move"
-              {...hands(index, 'move')}
-            >
-              <title>{found ? 'Found by itself: drag it to what the picture is about' : 'Drag to move it'}</title>
-            </circle>
-            <circle
-              cx={cx}
-              cy={cy}
               r={r}
               fill="none"
               stroke="transparent"
-              strokeWidth={10}
-              className="cursor-nwse-resize"
+              strokeWidth={11}
+              pointerEvents="stroke"
+              className="cursor-move"
+              data-part="ring-rim"
+              {...hands(index, 'move')}
+            >
+              <title>
+                {found ? 'Found by itself: drag it by its rim to what the picture is about' : 'Drag the rim to move it'}
+              </title>
+            </circle>
+            <circle
+              cx={cx + r * Math.SQRT1_2}
+              cy={cy + r * Math.SQRT1_2}
+              r={4.5}
+              className="cursor-nwse-resize fill-saffron"
+              stroke="rgb(0 0 0 / 0.6)"
               {...hands(index, 'size')}
             />
           </g>

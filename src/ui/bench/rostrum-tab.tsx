@@ -225,22 +225,22 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
                 if (how !== 'own') place(how, stands?.side ?? 'centre');
               }}
             />
-            {stands && (
-              <Pick
-                label="Side it is put to"
-                value={stands.side}
-                groups={[
-                  {
-                    name: null,
-                    options: SIDES.map((side) => ({
-                      value: side,
-                      label: side === 'centre' ? 'centred' : `at the ${side}`,
-                    })),
-                  },
-                ]}
-                onChange={(side) => place(stands.how, side)}
-              />
-            )}
+            <Pick
+              label="Side it is put to"
+              value={stands?.side ?? 'own'}
+              groups={[
+                {
+                  name: null,
+                  options: [
+                    ...SIDES.map((side) => ({ value: side, label: side === 'centre' ? 'centred' : `at the ${side}` })),
+                    ...(stands ? [] : [{ value: 'own' as const, label: 'put to a side …' }]),
+                  ],
+                },
+              ]}
+              onChange={(side) => {
+                if (side !== 'own') place(stands?.how ?? 'fill', side);
+              }}
+            />
           </div>
           <FocusFields
             assetIds={[...new Set(all.map((entry) => entry.layer.assetId))]}

@@ -49,6 +49,9 @@ export function GatherStation() {
   const [focus, setFocus] = useState<string | null>(null);
   const [open, setOpen] = useState<'one-by-one' | 'server-folder' | 'swap' | 'clocks' | 'choose' | null>(null);
 
+  /** A window that closes late does not close another one. */
+  const close = (which: typeof open) => setOpen((now) => (now === which ? null : now));
+
   const usedOn = useMemo(() => slidesByAsset(slides), [slides]);
   const sheet = useMemo(() => prints(entries, order, clocks), [entries, order, clocks]);
   const through = useMemo(() => filtered(sheet, filter, usedOn, marks), [sheet, filter, usedOn, marks]);
@@ -239,7 +242,7 @@ export function GatherStation() {
         onSwap={() => setOpen('swap')}
         onClocks={() => setOpen('clocks')}
       />
-      {open === 'choose' && <ChooseDialog sheet={sheet} onClose={() => setOpen(null)} />}
+      {open === 'choose' && <ChooseDialog sheet={sheet} onClose={() => close('choose')} />}
       {open === 'one-by-one' && (
         <OneByOne
           entries={shown}
@@ -247,12 +250,12 @@ export function GatherStation() {
           marks={marks}
           onFocus={(id) => take({ ids: [], anchor: id }, id)}
           onMark={(entry, mark) => setMarks([entry], mark)}
-          onClose={() => setOpen(null)}
+          onClose={() => close('one-by-one')}
         />
       )}
-      {open === 'server-folder' && <ServerFolderDialog showId={showId} onClose={() => setOpen(null)} />}
-      {open === 'clocks' && <ClocksDialog entry={focused} onClose={() => setOpen(null)} />}
-      {open === 'swap' && focused && <SwapDialog entry={focused} onClose={() => setOpen(null)} />}
+      {open === 'server-folder' && <ServerFolderDialog showId={showId} onClose={() => close('server-folder')} />}
+      {open === 'clocks' && <ClocksDialog entry={focused} onClose={() => close('clocks')} />}
+      {open === 'swap' && focused && <SwapDialog entry={focused} onClose={() => close('swap')} />}
     </div>
   );
 }
