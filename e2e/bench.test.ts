@@ -238,7 +238,7 @@ describe('the bench', () => {
     await page.mouse.up();
     const dragged = (await said())![0]!;
     expect(dragged.x).toBeGreaterThan(before.x + 0.1);
-    await page.focus('[data-ring="0"]');
+    await page.$eval('[data-ring="0"]', (ring) => (ring as SVGElement).focus());
     await hands.key('ArrowLeft');
     await hands.key('+');
     const keyed = (await said())![0]!;
