@@ -268,6 +268,44 @@ describe('the bench', () => {
     });
     await press(page, 'automatic');
   });
+  it('trims a clip by its handles, by numbers and by speed, each as one step, and turns its sound off', async () => {
+    const clipAt = async () => {
+      const { slides } = await hands.stored();
+      const slide = slides.find(({ layers }) => layers.some((layer) => layer.kind === 'clip'))!;
+      const layer = slide.layers.find((one) => one.kind === 'clip')!;
+      return { slide, layer: layer as typeof layer & { trimStartMs: number; speed?: number; soundGainDb: number } };
+    };
+    const before = await clipAt();
+    await page.click('[data-part=running-order]');
+    await hands.key('End');
+    while (!(await page.$(`[data-slide="${before.slide.id}"]`))) await hands.key('ArrowUp');
+    await page.click(`[data-slide="${before.slide.id}"] [role=img]`);
+    await page.locator('aria/Clip[role="tab"]').click();
+    await page.waitForSelector('[data-part=clip-strip] img');
+    await hands.type('First frame, seconds into the clip', '1');
+    const later = await clipAt();
+    expect([later.layer.trimStartMs, later.slide.lengthMs]).toEqual([1000, before.slide.lengthMs - 1000]);
+    await page.focus('[data-part=clip-to]');
+    await hands.key('ArrowLeft');
+    await hands.key('ArrowLeft');
+    expect((await clipAt()).slide.lengthMs).toBeCloseTo(later.slide.lengthMs - 2000 / 30, -1);
+    const handle = (await (await page.$('[data-part=clip-from]'))!.boundingBox())!;
+    await page.mouse.move(handle.x + handle.width / 2, handle.y + 20);
+    await page.mouse.down();
+    await page.mouse.move(handle.x + handle.width / 2 + 50, handle.y + 20, { steps: 5 });
+    await page.mouse.up();
+    const dragged = await clipAt();
+    expect(dragged.layer.trimStartMs).toBeGreaterThan(1300);
+    await hands.key('Control', 'z');
+    expect((await clipAt()).layer.trimStartMs).toBe(1000);
+    const shown = (await clipAt()).slide.lengthMs;
+    await page.locator('aria/Speed of the clip[role="combobox"]').click();
+    await page.locator('aria/0.5 ×[role="option"]').click();
+    await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
+    expect(await clipAt()).toMatchObject({ layer: { speed: 0.5 }, slide: { lengthMs: expect.closeTo(2 * shown, -1) } });
+    await page.click('[data-part=clip-silent]');
+    expect((await clipAt()).layer.soundGainDb).toBe(-60);
+  });
   it('turns, straightens and crops chosen pictures, and makes them whole again', async () => {
     const crops = async () =>
       (await hands.stored()).slides

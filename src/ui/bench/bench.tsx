@@ -56,7 +56,7 @@ export function Bench() {
               value={value}
               className="relative h-full text-base font-medium text-soft data-[state=active]:text-ink data-[state=active]:after:absolute data-[state=active]:after:inset-x-0 data-[state=active]:after:bottom-0 data-[state=active]:after:h-[3px] data-[state=active]:after:bg-red"
             >
-              {name}
+              {value === 'rostrum' && layer?.kind === 'clip' ? 'Clip' : name}
             </Tabs.Trigger>
           ))}
         </Tabs.List>

@@ -19,6 +19,7 @@ import { Button } from '../kit/button';
 import { Pick } from '../kit/pick';
 import { useShow } from '../show/show-provider';
 import { useChosenSlides } from './chosen-layers';
+import { ClipTab } from './clip-tab';
 import { FocusFields } from './focus-fields';
 import { FocusRings } from './focus-rings';
 import { FramingHands } from './framing-hands';
@@ -70,13 +71,8 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
       view={view}
     />
   );
-  if (layer.kind === 'clip')
-    return (
-      <div className="flex gap-5">
-        {picture}
-        <p className="text-soft">A clip moves by itself and stands still in the frame.</p>
-      </div>
-    );
+  if (layer.kind === 'clip' && facts.kind === 'clip') return <ClipTab slide={slide} layer={layer} facts={facts} />;
+  if (layer.kind === 'clip' || facts.kind === 'clip') return null;
 
   const set = (next: Move, joins?: string) =>
     edit({ kind: 'set-move', slideId: slide.id, layerId: layer.id, move: next }, joins);
