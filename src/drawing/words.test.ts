@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import type { WordsLook } from '../core/frame/frame-plan';
+import { FONT_NAMES } from '../core/show/words';
 import { openNodeDrawing, type NodeDrawing } from '../server/films/node-drawing';
 import { drawWords } from './words/draw-words';
 import { layOutWords } from './words/lay-out-words';
@@ -46,6 +47,20 @@ describe('shapeLine', () => {
     '🏮⛵🥧',
   ])('has a glyph for every character of “%s”', async (text) => {
     expect((await shaped(text)).glyphs.every((glyph) => glyph.glyph !== 0)).toBe(true);
+  });
+  it('has every family that can be chosen, each drawn in itself, with the letters of Europe', async () => {
+    const widths = new Map<string, number>();
+    for (const name of FONT_NAMES) {
+      const line = shapeLine(
+        'Hamburgefonstiv Straße Łódź Ångström',
+        await drawing.fonts.chainFor(name, 600, 'Hamburgefonstiv Straße Łódź Ångström'),
+      );
+      expect(line.glyphs.every((glyph) => glyph.glyph !== 0)).toBe(true);
+      widths.set(name, Math.round(1e4 * line.widthEms));
+    }
+    // No two are the same font under two names.
+    expect(new Set(widths.values()).size).toBe(FONT_NAMES.length);
+    expect(FONT_NAMES.length).toBeGreaterThanOrEqual(14);
   });
   it('orders right-to-left runs as they are read', async () => {
     const line = await shaped('ab אב');

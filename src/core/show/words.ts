@@ -13,8 +13,25 @@ export const WORDS_PLACES: readonly WordsPlace[] = [
   'bottom-right',
 ];
 
-export type FontName = 'bricolage' | 'instrument' | 'spline-mono' | 'fraunces' | 'caveat';
-export const FONT_NAMES: readonly FontName[] = ['bricolage', 'instrument', 'spline-mono', 'fraunces', 'caveat'];
+/** The families that ship with the app. */
+export const FONT_NAMES = [
+  'bricolage',
+  'instrument',
+  'outfit',
+  'space-grotesk',
+  'josefin',
+  'quicksand',
+  'oswald',
+  'fraunces',
+  'playfair',
+  'bodoni',
+  'vollkorn',
+  'cinzel',
+  'caveat',
+  'dancing-script',
+  'spline-mono',
+] as const;
+export type FontName = (typeof FONT_NAMES)[number];
 
 /** How words look. What is left out is as the show's own: white, with a soft shadow. Sizes are shares of the frame's shorter side, or of the letters' where it says so. */
 export interface WordsStyle {

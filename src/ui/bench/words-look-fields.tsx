@@ -5,7 +5,6 @@ import {
   FONT_NAMES,
   WORDS_UNITS,
   WORDS_WAYS,
-  type FontName,
   type WordsCome,
   type WordsPassage,
   type WordsStyle,
@@ -17,14 +16,8 @@ import { ColourField } from '../kit/colour-field';
 import { NumberField } from '../kit/number-field';
 import { Pick, plainOptions } from '../kit/pick';
 import { withPart } from '../kit/with-part';
+import { FONTS, OWN_PAIR, PAIRS, pairOf } from './words-fonts';
 
-const FONTS: Record<FontName, string> = {
-  bricolage: 'Bricolage',
-  instrument: 'Instrument',
-  'spline-mono': 'Spline Mono',
-  fraunces: 'Fraunces',
-  caveat: 'Caveat',
-};
 const WAYS: Record<WordsWay, string> = {
   none: 'are there',
   fade: 'fade in',
@@ -66,9 +59,26 @@ export function WordsLookFields({ text, onChange }: { text: WordsText; onChange:
     <div className="flex flex-col gap-2" data-part="words-look">
       <div className="flex flex-wrap items-center gap-2">
         <Pick
+          label="Pair of fonts"
+          value={pairOf(style)}
+          groups={[
+            {
+              name: null,
+              options: [
+                ...PAIRS.map(({ name, title }) => ({ value: name, label: name, family: FONTS[title].family })),
+                ...(pairOf(style) === OWN_PAIR ? [{ value: OWN_PAIR, label: OWN_PAIR }] : []),
+              ],
+            },
+          ]}
+          onChange={(name) => {
+            const pair = PAIRS.find((one) => one.name === name);
+            if (pair) restyle({ font: pair.title, subtitleFont: pair.text });
+          }}
+        />
+        <Pick
           label="Font"
           value={style.font ?? 'bricolage'}
-          groups={[{ name: null, options: FONT_NAMES.map((value) => ({ value, label: FONTS[value] })) }]}
+          groups={[{ name: null, options: FONT_NAMES.map((value) => ({ value, ...FONTS[value] })) }]}
           onChange={(font) => restyle({ font })}
         />
         <NumberField

@@ -8,7 +8,12 @@ interface PickProps<Value extends string> {
   readonly value: Value;
   readonly groups: readonly {
     readonly name: string | null;
-    readonly options: readonly { readonly value: Value; readonly label: string }[];
+    readonly options: readonly {
+      readonly value: Value;
+      readonly label: string;
+      /** The font it is written in. */
+      readonly family?: string;
+    }[];
   }[];
   readonly onChange: (value: Value) => void;
 }
@@ -30,7 +35,7 @@ export function Pick<Value extends string>({ label, value, groups, onChange }: P
         <Select.Content
           position="popper"
           sideOffset={4}
-          className="z-50 max-h-80 overflow-hidden rounded-lg border border-rule bg-card shadow-raised"
+          className="z-50 max-h-[440px] overflow-hidden rounded-lg border border-rule bg-card shadow-raised"
         >
           <Select.Viewport className="p-1">
             {groups.map((group) => (
@@ -45,7 +50,11 @@ export function Pick<Value extends string>({ label, value, groups, onChange }: P
                     <Select.ItemIndicator className="absolute left-1.5">
                       <Check size={12} aria-hidden="true" />
                     </Select.ItemIndicator>
-                    <Select.ItemText>{option.label}</Select.ItemText>
+                    <Select.ItemText>
+                      <span style={option.family ? { fontFamily: `'${option.family}'` } : undefined}>
+                        {option.label}
+                      </span>
+                    </Select.ItemText>
                   </Select.Item>
                 ))}
               </Select.Group>
