@@ -306,6 +306,31 @@ describe('the bench', () => {
     await page.click('[data-part=clip-silent]');
     expect((await clipAt()).layer.soundGainDb).toBe(-60);
   });
+  it('copies the look of a slide and gives the parts that are wanted to others, as one step', async () => {
+    await page.click('[data-part=running-order]');
+    await hands.key('Home');
+    await page.click('[data-slide=regatta-2] [role=img]');
+    await page.locator('aria/Light[role="tab"]').click();
+    await page.focus('aria/Warmth[role="slider"]');
+    await hands.key('End');
+    await page.focus('[data-part=running-order]');
+    await hands.key('y');
+    await page.click('[data-slide=regatta-4] [role=img]');
+    await page.keyboard.down('Shift');
+    await page.click('[data-slide=regatta-5] [role=img]');
+    await page.keyboard.up('Shift');
+    await hands.key('Shift', 'Y');
+    await page.waitForSelector('[data-part=look-parts]');
+    await page.click('[data-part=give-look]');
+    const lights = async () =>
+      (await hands.stored()).slides
+        .slice(3, 5)
+        .map((slide) => (slide.layers[0]?.kind === 'picture' ? (slide.layers[0].light ?? null) : 'none'));
+    expect(await lights()).toEqual([{ temperature: 1 }, { temperature: 1 }]);
+    await hands.key('Control', 'z');
+    expect(await lights()).toEqual([null, null]);
+    await hands.key('Control', 'z');
+  });
   it('turns, straightens and crops chosen pictures, and makes them whole again', async () => {
     const crops = async () =>
       (await hands.stored()).slides

@@ -1,11 +1,14 @@
 'use client';
 
-import { ChevronDown, ChevronUp, CopyPlus, Plus, Trash2 } from 'lucide-react';
+import { ChevronDown, ChevronUp, CopyPlus, Plus, Stamp, SwatchBook, Trash2 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
+import { useStore } from 'zustand';
 import { LAYOUT_NAMES, layoutsFor, picturesOf } from '../../core/show/layout';
+import { runCommand } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { NumberField } from '../kit/number-field';
 import { useShow } from '../show/show-provider';
+import { copiedLook } from './copied-look-store';
 import { LayoutSketch } from './layout-sketch';
 import type { OrderActions } from './use-order-actions';
 
@@ -21,6 +24,7 @@ export function OrderBar({ actions, trayOpen, trayCount, onTray }: OrderBarProps
   const slides = useShow((state) => state.show.slides);
   const selection = useShow((state) => state.selection);
   const frame = useShow((state) => state.show.frame);
+  const hasLook = useStore(copiedLook, (state) => state.look !== null);
   const chosen = slides.filter((slide) => selection.has(slide.id));
   const pictures = chosen.flatMap(picturesOf).length;
   const same = chosen.every((slide) => slide.lengthMs === chosen[0]!.lengthMs);
@@ -106,6 +110,27 @@ export function OrderBar({ actions, trayOpen, trayCount, onTray }: OrderBarProps
           >
             <CopyPlus size={15} />
           </Button>
+          <Button
+            look="quiet"
+            square
+            aria-label="Copy the look of the slide"
+            title="Copy the look (Y)"
+            onClick={() => runCommand('copy-look')}
+          >
+            <SwatchBook size={15} />
+          </Button>
+          {hasLook && (
+            <Button
+              look="quiet"
+              square
+              aria-label="Give the copied look to the slides"
+              title="Give the copied look (Shift Y)"
+              onClick={() => runCommand('give-look')}
+              data-part="open-give-look"
+            >
+              <Stamp size={15} />
+            </Button>
+          )}
           <Button
             look="quiet"
             square

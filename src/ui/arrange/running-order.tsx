@@ -7,14 +7,19 @@ import { useCallback, useEffect, useImperativeHandle, useMemo, useRef, useState,
 import type { SlideId } from '../../core/show/ids';
 import { softnessOfSlide } from '../../core/motion/softness';
 import { mainLayerOf, type Slide } from '../../core/show/show';
+import { lookOf } from '../../core/show/copied-look';
 import { movedSeam } from '../../core/timing/moved-seam';
 import { slideIndexAt, slideSpans } from '../../core/timing/slide-span';
+import { toast } from 'sonner';
+import { useStore } from 'zustand';
 import { useCommands } from '../commands/use-commands';
 import { prints, slidesByAsset } from '../gather/sheet-view';
 import { clockTenths } from '../kit/clock';
 import { selectionAfterClick, selectionAfterStep } from '../kit/selection';
 import { usePrepared, useShow, useShowStore } from '../show/show-provider';
 import { useMusic } from '../show/use-music';
+import { copiedLook } from './copied-look-store';
+import { LookDialog } from './look-dialog';
 import { OrderBar } from './order-bar';
 import { carriedWith, placeOfDrop, rowAt } from './order-drop';
 import { momentToPx, ORDER_PAD_PX, rowPlaces, type Scale } from './row-heights';
@@ -55,6 +60,9 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   const [typing, setTyping] = useState<SlideId | null>(null);
   const [seam, setSeam] = useState<SeamDrag | null>(null);
   const [trayOpen, setTrayOpen] = useState(false);
+  const look = useStore(copiedLook, (state) => state.look);
+  /** The slides that a copied look is being given to. */
+  const [giving, setGiving] = useState<readonly SlideId[] | null>(null);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const focus = useRef<SlideId | null>(null);
   /** What a hand holds: its row stays in the page. */
@@ -236,6 +244,13 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
     cut: () => void document.execCommand('cut'),
     copy: () => void document.execCommand('copy'),
     captions: actions.writeCaptions,
+    'copy-look': anchor
+      ? () => {
+          copiedLook.setState({ look: lookOf(show.slides.find((slide) => slide.id === anchor)!) });
+          toast('The look of this slide was copied. Choose others and press Shift Y to give it to them.');
+        }
+      : undefined,
+    'give-look': look && actions.chosen().length > 0 ? () => setGiving(actions.chosen()) : undefined,
     tray: () => setTrayOpen(!trayOpen),
   });
   useOrderClipboard(actions);
@@ -366,6 +381,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
         />
       )}
       <OrderBar actions={actions} trayOpen={trayOpen} trayCount={unused.length} onTray={() => setTrayOpen(!trayOpen)} />
+      {giving && look && <LookDialog look={look} slideIds={giving} onClose={() => setGiving(null)} />}
       <DragOverlay dropAnimation={null}>
         {draggedAsset && (
           <span className="relative block w-[150px] rotate-2 bg-print p-1 shadow-raised">

@@ -166,6 +166,20 @@ export const COMMANDS = command({
     byKeyOnly: true,
   },
   duplicate: { name: 'Duplicate the slides', also: 'copy', where: 'Running order', keys: 'Ctrl D', combos: 'mod+d' },
+  'copy-look': {
+    name: 'Copy the look of the slide',
+    also: 'style adjustments light edge crop',
+    where: 'Running order',
+    keys: 'Y',
+    combos: 'y',
+  },
+  'give-look': {
+    name: 'Give the copied look to the slides',
+    also: 'paste style adjustments apply',
+    where: 'Running order',
+    keys: 'Shift Y',
+    combos: 'shift+y',
+  },
   blank: { name: 'Insert a blank slide', where: 'Running order', keys: 'B', combos: 'b' },
   remove: { name: 'Remove the slides', where: 'Running order', keys: 'Delete', combos: 'delete, backspace' },
   transition: {
