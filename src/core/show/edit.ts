@@ -10,6 +10,7 @@ export type EditRefusal =
   | 'slide-already-there'
   | 'layer-already-there'
   | 'sound-not-found'
+  | 'sound-already-there'
   | 'too-many-keys'
   | 'file-not-used'
   /** What came out would not be a sound show; the sentence says why. */

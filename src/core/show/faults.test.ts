@@ -141,6 +141,38 @@ describe('edits that would make a show unsound', () => {
       { kind: 'move-slides', runs: [{ afterId: slideId('b'), slideIds: [slideId('a'), slideId('a')] }] },
     ],
     [
+      'a slide moved to two places and removed at once',
+      {
+        kind: 'together',
+        name: 'all',
+        edits: [
+          {
+            kind: 'move-slides',
+            runs: [
+              { afterId: null, slideIds: [slideId('a')] },
+              { afterId: null, slideIds: [slideId('a')] },
+            ],
+          },
+          { kind: 'remove-slides', slideIds: [slideId('a')] },
+        ],
+      },
+    ],
+    [
+      'a layer placed twice and removed at once',
+      {
+        kind: 'together',
+        name: 'all',
+        edits: [
+          {
+            kind: 'place-layers',
+            slideId: slideId('a'),
+            runs: [{ into: null, aboveId: null, layerIds: [layerId('p'), layerId('p')] }],
+          },
+          { kind: 'remove-layers', slideId: slideId('a'), layerIds: [layerId('p')] },
+        ],
+      },
+    ],
+    [
       'a version with a slide twice',
       { kind: 'set-content', content: { ...full, slides: [full.slides[0]!, full.slides[0]!] } },
     ],

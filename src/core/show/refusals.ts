@@ -15,6 +15,8 @@ export function refusalSentence(reason: EditRefusal): string {
       return 'That layer is already on the slide.';
     case 'sound-not-found':
       return 'That sound is no longer in the show.';
+    case 'sound-already-there':
+      return 'That sound is already there.';
     case 'too-many-keys':
       return `A channel can have ${MOST_KEYS} keys at most.`;
     case 'file-not-used':

@@ -52,7 +52,7 @@ describe('parseShow', () => {
     ['version', 1],
     ['version', 2],
     ['version', 3],
-    ['version', 5],
+    ['version', 6],
     ['title', 7],
     ['title', 'x'.repeat(301)],
     ['extra', 1],

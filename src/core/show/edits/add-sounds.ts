@@ -30,6 +30,11 @@ export const addSounds: EditRecord<AddSounds> = {
     const there = soundsIn(show, edit.slideId);
     if (!there) return refused('slide-not-found');
     const added = edit.runs.flatMap((run) => run.sounds);
+    const present = new Set(there.map((sound) => sound.id));
+    for (const { id } of added) {
+      if (present.has(id)) return refused('sound-already-there');
+      present.add(id);
+    }
     const runs = edit.runs.map((run) => ({ afterId: run.afterId, items: run.sounds }));
     return done(withSounds(show, edit.slideId, runsPutIn(there, runs)), {
       kind: 'remove-sounds',

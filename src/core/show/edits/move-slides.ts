@@ -19,10 +19,10 @@ export const moveSlides: EditRecord<MoveSlides> = {
   parts: { runs: many(object<Run>({ slideIds: many(ID), afterId: orNull(ID) })) },
   apply(show, edit) {
     const byId = new Map(show.slides.map((slide) => [slide.id, slide]));
-    const taken = takeOut(
-      show.slides,
-      edit.runs.flatMap((run) => run.slideIds),
-    );
+    const named = edit.runs.flatMap((run) => run.slideIds);
+    // It cannot stand in two places, not even on the way to an outcome that is sound again.
+    if (new Set(named).size < named.length) return refused('slide-already-there');
+    const taken = takeOut(show.slides, named);
     if (!taken) return refused('slide-not-found');
     const placed = edit.runs.map((run) => ({
       afterId: run.afterId,

@@ -23,7 +23,10 @@ export const placeLayers: EditRecord<PlaceLayers> = {
   apply(show, edit) {
     const slide = slideOf(show, edit.slideId);
     if (!slide) return refused('slide-not-found');
-    const taken = layersTakenOut(slide.layers, new Set(edit.runs.flatMap((run) => run.layerIds)));
+    const named = edit.runs.flatMap((run) => run.layerIds);
+    // As for slides: nowhere twice, not even on the way.
+    if (new Set(named).size < named.length) return refused('layer-already-there');
+    const taken = layersTakenOut(slide.layers, new Set(named));
     if (!taken) return refused('layer-not-found');
     const tops = taken.runs.flatMap((run) => run.layers);
     const placed: PlacedLayers[] = edit.runs.map(({ into, aboveId, layerIds }) => ({
