@@ -215,7 +215,15 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
               label="How the picture stands in the frame"
               value={stands?.how ?? 'own'}
               groups={[
-                { name: null, options: stands ? STANDINGS : [...STANDINGS, { value: 'own', label: 'placed by hand' }] },
+                {
+                  name: null,
+                  options: stands
+                    ? STANDINGS
+                    : [
+                        ...STANDINGS,
+                        { value: 'own', label: layer.move.kind === 'set' ? 'placed by hand' : 'as it suits' },
+                      ],
+                },
               ]}
               onChange={(how) => {
                 if (how !== 'own') place(how, stands?.side ?? 'centre');
