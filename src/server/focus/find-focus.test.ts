@@ -1,0 +1,83 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import sharp from 'sharp';
+import { centre, shareWithin } from '../../core/focus/box';
+import { showId } from '../../core/show/ids';
+import { emptyShow } from '../../core/show/show';
+import { createDecoders, type Decoders } from '../decoding/decoders';
+import { openServer } from '../running-server';
+
+/** Made-up people are no faces to a network; these ship with the package its weights come from. */
+const PEOPLE = 'node_modules/@vladmandic/human/assets/samples.jpg';
+
+let folder: string;
+let decoders: Decoders;
+beforeAll(async () => {
+  folder = await mkdtemp(path.join(tmpdir(), 'tanager-focus-'));
+  decoders = createDecoders(1);
+});
+afterAll(async () => {
+  decoders.close();
+  await rm(folder, { recursive: true, force: true });
+});
+const find = (file: string) => decoders.run({ kind: 'focus', file }, { timeMs: 60_000, memoryBytes: 2 * 1024 ** 3 });
+
+describe('what a picture is about', () => {
+  it('are its faces, found where they are, also when the picture lies on its side and says so', async () => {
+    const upright = await find(path.resolve(PEOPLE));
+    expect(upright.faces.length).toBeGreaterThanOrEqual(2);
+    for (const face of upright.faces) {
+      expect(shareWithin(face, { left: 0, top: 0, width: 1, height: 1 })).toBeGreaterThan(0.9);
+      expect([face.score > 0.7, face.width < 0.2]).toEqual([true, true]);
+    }
+    // On its side, with a note that says how it is to be turned.
+    const lying = path.join(folder, 'lying.jpg');
+    await sharp(PEOPLE).rotate(270).withMetadata({ orientation: 6 }).jpeg({ quality: 92 }).toFile(lying);
+    const turned = await find(lying);
+    const first = centre(upright.faces[0]!);
+    const near = turned.faces.some((face) => {
+      const { x, y } = centre(face);
+      return Math.hypot(x - first.x, y - first.y) < 0.05;
+    });
+    expect(near).toBe(true);
+  });
+  it('are no faces where there are none', async () => {
+    expect((await find(path.resolve('demo/files/PE_0426.jpg'))).faces).toEqual([]);
+  });
+  it('is a bright thing on a plain ground, and how sharp it is tells a blurred copy', async () => {
+    const ball = Buffer.from('<svg width="900" height="600"><circle cx="640" cy="220" r="60" fill="#e0402a"/></svg>');
+    const sharpFile = path.join(folder, 'ball.png');
+    await sharp({ create: { width: 900, height: 600, channels: 3, background: '#5c7f62' } })
+      .composite([{ input: ball }])
+      .png()
+      .toFile(sharpFile);
+    const softFile = path.join(folder, 'soft.png');
+    await sharp(sharpFile).blur(6).toFile(softFile);
+    const [crisp, soft] = [await find(sharpFile), await find(softFile)];
+    const { x, y } = centre(crisp.salient!);
+    expect([Math.abs(x - 640 / 900) < 0.03, Math.abs(y - 220 / 600) < 0.04]).toEqual([true, true]);
+    expect(soft.sharpness).toBeLessThan(0.6 * crisp.sharpness);
+  });
+  it('is found after everything can be seen, kept as a fact of its own, and known to the sheet', async () => {
+    process.env.TANAGER_DATA = path.join(folder, 'data');
+    const server = await openServer();
+    try {
+      const show = emptyShow(showId('focus'), 'Focus');
+      await server.shows.put(show);
+      await server.sheet.takeIn(show.id, path.resolve(PEOPLE), 'people.jpg', 'copy');
+      server.runner.start();
+      await server.runner.idle('look');
+      const seen = (await server.sheet.entries(show.id))[0]!;
+      expect([seen.state, seen.facts]).toMatchObject(['ready', { kind: 'picture' }]);
+      await server.runner.idle('focus');
+      const [entry] = await server.sheet.entries(show.id);
+      const focus = entry!.facts?.kind === 'picture' ? entry!.facts.focus : undefined;
+      expect(focus!.faces.length).toBeGreaterThanOrEqual(2);
+      expect(await server.facts.missing('focus', [entry!.assetId], 1)).toEqual([]);
+    } finally {
+      await server.close();
+    }
+  });
+});
