@@ -305,6 +305,14 @@ describe('the bench', () => {
     expect(await clipAt()).toMatchObject({ layer: { speed: 0.5 }, slide: { lengthMs: expect.closeTo(2 * shown, -1) } });
     await page.click('[data-part=clip-silent]');
     expect((await clipAt()).layer.soundGainDb).toBe(-60);
+    const count = (await hands.stored()).slides.length;
+    await page.focus('[data-part=running-order]');
+    await hands.key('s');
+    await page.waitForFunction((n) => document.body.textContent!.includes(`${n} slides`), {}, count + 1);
+    const clips = (await hands.stored()).slides.filter(({ layers }) => layers.some((layer) => layer.kind === 'clip'));
+    expect(clips).toHaveLength(2);
+    await hands.key('Control', 'z');
+    expect((await hands.stored()).slides).toHaveLength(count);
   });
   it('copies the look of a slide and gives the parts that are wanted to others, as one step', async () => {
     await page.click('[data-part=running-order]');

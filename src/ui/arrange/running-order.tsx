@@ -8,8 +8,10 @@ import type { SlideId } from '../../core/show/ids';
 import { softnessOfSlide } from '../../core/motion/softness';
 import { mainLayerOf, type Slide } from '../../core/show/show';
 import { lookOf } from '../../core/show/copied-look';
+import { clipSplit } from '../../core/show/split-clip';
 import { movedSeam } from '../../core/timing/moved-seam';
 import { slideIndexAt, slideSpans } from '../../core/timing/slide-span';
+import { nanoid } from 'nanoid';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { useCommands } from '../commands/use-commands';
@@ -18,6 +20,7 @@ import { clockTenths } from '../kit/clock';
 import { selectionAfterClick, selectionAfterStep } from '../kit/selection';
 import { usePrepared, useShow, useShowStore } from '../show/show-provider';
 import { useMusic } from '../show/use-music';
+import { useKeptMoment } from '../show/kept-moment';
 import { copiedLook } from './copied-look-store';
 import { LookDialog } from './look-dialog';
 import { OrderBar } from './order-bar';
@@ -59,6 +62,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   const anchor = useShow((state) => state.anchor);
   const [typing, setTyping] = useState<SlideId | null>(null);
   const [seam, setSeam] = useState<SeamDrag | null>(null);
+  const kept = useKeptMoment();
   const [trayOpen, setTrayOpen] = useState(false);
   const look = useStore(copiedLook, (state) => state.look);
   /** The slides that a copied look is being given to. */
@@ -220,6 +224,14 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
     );
   };
   const down = (event?: KeyboardEvent) => (event?.key === 'ArrowUp' ? -1 : 1);
+  const splitAt = (id: SlideId) => {
+    const index = show.slides.findIndex((slide) => slide.id === id);
+    const edit = clipSplit(show.slides[index]!, kept.getState().momentMs - prepared.spans[index]!.startMs, () =>
+      nanoid(10),
+    );
+    if (edit) store.getState().edit(edit);
+    else toast('Nothing was split: choose a slide with a clip, and put the viewer where the second part is to begin.');
+  };
   useCommands({
     'slide-step': (event) => step(down(event), false),
     'slide-stretch': (event) => step(down(event), true),
@@ -244,6 +256,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
     cut: () => void document.execCommand('cut'),
     copy: () => void document.execCommand('copy'),
     captions: actions.writeCaptions,
+    split: anchor ? () => splitAt(anchor) : undefined,
     'copy-look': anchor
       ? () => {
           copiedLook.setState({ look: lookOf(show.slides.find((slide) => slide.id === anchor)!) });

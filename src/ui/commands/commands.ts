@@ -206,6 +206,13 @@ export const COMMANDS = command({
   },
   join: { name: 'Put the pictures on one slide', where: 'Running order', keys: 'J', combos: 'j' },
   part: { name: 'Give each picture a slide of its own', where: 'Running order', keys: 'Shift J', combos: 'shift+j' },
+  split: {
+    name: 'Split the clip where the viewer stands',
+    also: 'cut divide trim',
+    where: 'Running order',
+    keys: 'S',
+    combos: 's',
+  },
   captions: { name: 'Write the captions from the files on the slides', where: 'Running order', keys: 'C', combos: 'c' },
   'trim-bars': { name: 'See dark bars of pictures trimmed', where: 'Running order', keys: 'X', combos: 'x' },
   tray: { name: 'Open or close the tray of prints', where: 'Running order', keys: 'P', combos: 'p' },

@@ -56,7 +56,7 @@ export function GatherStation() {
   const sheet = useMemo(() => prints(entries, order, clocks), [entries, order, clocks]);
   const through = useMemo(() => filtered(sheet, filter, usedOn, marks), [sheet, filter, usedOn, marks]);
   const [stacking, setStacking] = useKept<boolean>(`tanager-sheet-stacks-${showId}`, true, isTruth);
-  const { entries: shown, places, toggle, stackCount } = useStacks(through, clocks, stacking);
+  const { entries: shown, places, toggle, stackCount } = useStacks(sheet, through, clocks, stacking);
   const warnings = useWarnings(shown);
   const sounds = entries.filter((entry) => entry.facts?.kind === 'sound');
   const playUnder = usePlayUnder();

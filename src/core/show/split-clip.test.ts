@@ -1,0 +1,53 @@
+import { describe, expect, it } from '@jest/globals';
+import { applyEdit } from './edit';
+import { assetId, layerId, showId, slideId } from './ids';
+import type { Layer } from './layer';
+import { emptyShow, type Show } from './show';
+import { clipSplit } from './split-clip';
+
+const asset = assetId('c'.repeat(64));
+const withLayers = (...layers: readonly Layer[]): Show => ({
+  ...emptyShow(showId('split'), 'Split'),
+  slides: [
+    {
+      id: slideId('s'),
+      lengthMs: 6000,
+      transition: { kind: 'dissolve', lengthMs: 800 },
+      backing: { kind: 'automatic' },
+      sounds: [],
+      layers,
+    },
+  ],
+});
+const clip = (more: object = {}): Layer =>
+  ({ kind: 'clip', id: layerId('c'), assetId: asset, trimStartMs: 1000, soundGainDb: 0, ...more }) as Layer;
+const words: Layer = { kind: 'words', id: layerId('w'), title: 'Boats', subtitle: '', place: 'top' };
+const split = (show: Show, atMs: number) => {
+  let counted = 0;
+  const edit = clipSplit(show.slides[0]!, atMs, () => `new${(counted += 1)}`);
+  const result = edit && applyEdit(show, edit);
+  return result?.ok ? result : null;
+};
+
+describe('splitting a clip', () => {
+  it('goes on with the very next frame, by a cut, and leaves the words with the first', () => {
+    const show = withLayers(clip(), words);
+    const result = split(show, 2500)!;
+    const [first, second] = result.show.slides;
+    expect([first!.lengthMs, second!.lengthMs, second!.transition.kind]).toEqual([2500, 3500, 'cut']);
+    expect(second!.layers).toMatchObject([{ kind: 'clip', trimStartMs: 3500 }]);
+    expect(first!.layers).toHaveLength(2);
+    expect(applyEdit(result.show, result.inverse)).toMatchObject({ ok: true, show });
+  });
+  it('counts a faster clip by its own time', () => {
+    expect(split(withLayers(clip({ speed: 2 })), 2500)!.show.slides[1]!.layers[0]).toMatchObject({ trimStartMs: 6000 });
+  });
+  it('is not done to pictures, nor so near an end that nothing would be seen', () => {
+    const picture: Layer = { kind: 'picture', id: layerId('p'), assetId: asset, move: { kind: 'automatic' } };
+    expect([split(withLayers(picture), 2500), split(withLayers(clip()), 50), split(withLayers(clip()), 5950)]).toEqual([
+      null,
+      null,
+      null,
+    ]);
+  });
+});
