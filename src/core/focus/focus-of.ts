@@ -79,6 +79,6 @@ export function ringAround(box: Box, widthOverHeight: number): FocusRing {
 export function cutCount(whole: readonly Box[], window: Box): number {
   return whole.filter((box) => {
     const share = shareWithin(box, window);
-    return share > 0.005 && share < 0.995;
+    return share > 1e-6 && share < 1 - 1e-6;
   }).length;
 }

@@ -88,12 +88,13 @@ export function automaticMove(
   const fills = wide !== null && (mustFill || (isLargeEnough && cut <= MOST_CUT_BY_FILLING));
   const along = mustFill ? [] : movesAlong(fill, pictureAspect, smallestWidth, (share * lengthMs) / 1000, focus);
   const tightness = Math.min(1, Math.max(fill.width / (1 + zoom), smallestWidth) / fill.width);
-  const moves =
-    along.length > 0
-      ? along
-      : fills
-        ? movesInside(wide, tightness, zoom, focus)
-        : movesWhole(fitFraming(pictureAspect, frameAspect), smallestWidth, zoom);
+  const inside = along.length === 0 && fills ? movesInside(wide, tightness, zoom, focus) : [];
+  const moves = [along, inside].find((some) => some.length > 0) ?? [
+    ...(mustFill
+      ? // A window from which faces reach out whatever is done stands still.
+        [{ name: 'still' as const, first: wide!, last: wide! }]
+      : movesWhole(fitFraming(pictureAspect, frameAspect), smallestWidth, zoom)),
+  ];
   const others = moves.filter((move) => move.name !== unlike);
   const from = others.length > 0 ? others : moves;
   return from[Math.floor(seedOf(seed, 1) * from.length)]!;

@@ -55,11 +55,22 @@ describe('a move by itself over a picture of which something is known', () => {
             Math.abs((framing.width * widthPx) / (framing.height * heightPx) / (frame.widthPx / frame.heightPx) - 1),
           ).toBeLessThan(1e-6);
         }
+        const filled = automaticMove({ widthPx, heightPx }, frame, lengthMs, seed, { focus, mustFill: true });
+        expect([filled.first.width, filled.last.width].every((width) => width > 0 && width <= 1 + 1e-9)).toBe(true);
         const standing = windowOf(standingFraming({ widthPx, heightPx }, frame, 1.5, { focus }));
         for (const box of focus?.whole ?? []) expect(isCut(box, standing)).toBe(false);
       }),
-      { numRuns: 300 },
+      { numRuns: 200, endOnFailure: true },
     );
+  });
+  it('is there also when a face is half a hair within the frame wherever it stands', () => {
+    const at = (left: number, top: number, size: number) => ({ left, top, width: size, height: size });
+    const focus = focusFor([at(-0.0012, 0.9251, 0.0898), at(0.9384, 0.121, 0.0503)], 8430 / 7013);
+    const move = automaticMove({ widthPx: 8430, heightPx: 7013 }, FRAMES[3]!, 10_555, 'M', {
+      focus,
+      temperament: 'lively',
+    });
+    for (const framing of way(move)) for (const box of focus!.whole) expect(isCut(box, windowOf(framing))).toBe(false);
   });
   it('has nearly all that the picture is about within its nearer framing', () => {
     for (let index = 0; index < 60; index += 1) {
