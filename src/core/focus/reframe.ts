@@ -10,7 +10,7 @@ const USUAL = { x: 0.5, y: 0.44 };
 
 export type Size = Pick<Framing, 'width' | 'height'>;
 
-/** The part of a picture that an upright framing shows, as far as it lies on the picture. */
+/** An upright framing as a box; it may reach beyond the picture. */
 export function windowOf({ x, y, width, height }: Framing): Box {
   return { left: x - width / 2, top: y - height / 2, width, height };
 }

@@ -1,3 +1,4 @@
+import { smooth } from '../light/running-mean';
 import { onPicture, type Box } from './box';
 
 const COLUMNS = 16;
@@ -62,7 +63,7 @@ export function finenessOf(
       counts[cell]! += 1;
     }
   const fine = sums.map((sum, cell) => Math.sqrt(sum / Math.max(1, counts[cell]!)));
-  smooth(fine, columns, rows, Math.max(columns, rows) / 60);
+  smooth(fine, columns, rows, Math.max(1, Math.max(columns, rows) / 40));
   return fine;
 }
 
@@ -70,25 +71,4 @@ export function finenessOf(
 function laplacianAt(grey: Uint8Array, width: number, at: number): number {
   const value = 2 * grey[at]!;
   return Math.abs(value - grey[at - 1]! - grey[at + 1]!) + Math.abs(value - grey[at - width]! - grey[at + width]!);
-}
-
-/** A box of three passes is near a Gaussian. */
-function smooth(map: Float32Array, width: number, height: number, radius: number): void {
-  const r = Math.max(1, Math.round(radius));
-  for (let pass = 0; pass < 3; pass += 1)
-    for (const [lines, length, lineStep, step] of [
-      [height, width, width, 1],
-      [width, height, 1, width],
-    ] as const) {
-      const line = new Float32Array(length);
-      for (let number = 0; number < lines; number += 1) {
-        for (let at = 0; at < length; at += 1) line[at] = map[number * lineStep + at * step]!;
-        for (let at = 0; at < length; at += 1) {
-          let [sum, count] = [0, 0];
-          for (let near = Math.max(0, at - r); near <= Math.min(length - 1, at + r); near += 1, count += 1)
-            sum += line[near]!;
-          map[number * lineStep + at * step] = sum / count;
-        }
-      }
-    }
 }

@@ -52,10 +52,11 @@ const ZOOM_PER_SECOND = 0.024;
 const LEAST_ZOOM = 0.06;
 const MOST_ZOOM = 0.22;
 /**
- * How much of that a temperament takes. At its liveliest nothing in the frame passes faster than a ninth of the frame's width a second, half of what film-makers
- * allow for a pan whose detail is to be followed (a picture's width in seven seconds and more), and the zoom stays below 4 % a second.
+ * How much of that a temperament takes; however lively, the limits below hold.
  */
 const SHARE_OF: Record<Temperament, number> = { calm: 0.6, even: 1, lively: 1.6 };
+/** Zoom a second on the average of a move. Travel along a panorama stays at `TRAVEL_PER_SECOND`, a frame's width in nine seconds: film-makers allow seven for a pan whose detail is to be followed. */
+const MOST_ZOOM_PER_SECOND = 0.04;
 /** So much of what a picture is about is seen at the closest. */
 const LEAST_SEEN_OF_FOCUS = 0.96;
 /** Moves with less to them than this are none. */
@@ -80,21 +81,22 @@ export function automaticMove(
   const frameAspect = frame.widthPx / frame.heightPx;
   const smallestWidth = frame.widthPx / (LARGEST_ENLARGEMENT * picture.widthPx);
   const share = SHARE_OF[temperament];
-  const zoom = share * Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, (lengthMs / 1000) * ZOOM_PER_SECOND));
+  const seconds = lengthMs / 1000;
+  const wanted = share * Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, seconds * ZOOM_PER_SECOND));
+  const zoom = Math.min(wanted, seconds * MOST_ZOOM_PER_SECOND);
   const fill = fillFraming(pictureAspect, frameAspect);
   const cut = 1 - fill.width * fill.height;
   const isLargeEnough = fill.width >= smallestWidth * (1 + LEAST_ZOOM / 2);
   const wide = mustFill ? framedAnyway(fill, focus) : framed(fill, focus);
   const fills = wide !== null && (mustFill || (isLargeEnough && cut <= MOST_CUT_BY_FILLING));
-  const along = mustFill ? [] : movesAlong(fill, pictureAspect, smallestWidth, (share * lengthMs) / 1000, focus);
+  const along = mustFill ? [] : movesAlong(fill, pictureAspect, smallestWidth, Math.min(1, share) * seconds, focus);
   const tightness = Math.min(1, Math.max(fill.width / (1 + zoom), smallestWidth) / fill.width);
   const inside = along.length === 0 && fills ? movesInside(wide, tightness, zoom, focus) : [];
-  const moves = [along, inside].find((some) => some.length > 0) ?? [
-    ...(mustFill
-      ? // A window from which faces reach out whatever is done stands still.
-        [{ name: 'still' as const, first: wide!, last: wide! }]
-      : movesWhole(fitFraming(pictureAspect, frameAspect), smallestWidth, zoom)),
-  ];
+  const moves =
+    [along, inside].find((some) => some.length > 0) ??
+    movesWhole(fitFraming(pictureAspect, frameAspect), smallestWidth, zoom);
+  // A window that leaves no room to move stands still.
+  if (mustFill && inside.length === 0) return { name: 'still', first: wide!, last: wide! };
   const others = moves.filter((move) => move.name !== unlike);
   const from = others.length > 0 ? others : moves;
   return from[Math.floor(seedOf(seed, 1) * from.length)]!;
@@ -161,10 +163,9 @@ function movesAlong(
 /** Moves of a picture that fills the frame; `tightness` is the smallest framing over the largest. */
 function movesInside(wide: Framing, tightness: number, zoom: number, focus: Focus | null): PlannedMove[] {
   const close = closest(wide, tightness, focus);
-  const moves: PlannedMove[] = [
-    { name: 'closer', first: wide, last: close },
-    { name: 'away', first: close, last: wide },
-  ];
+  const moves: PlannedMove[] = [];
+  if (close.width < wide.width)
+    moves.push({ name: 'closer', first: wide, last: close }, { name: 'away', first: close, last: wide });
   // A pan goes along the longer room: across a wide picture without cutting its height, otherwise in the tight framing.
   moves.push(...pans('x', wide.width < 0.9 ? wide : close, zoom * 1.2, focus));
   moves.push(...pans('y', wide.height < 0.93 ? wide : close, zoom, focus));

@@ -96,6 +96,17 @@ describe('a move by itself over a picture of which something is known', () => {
     const move = automaticMove({ widthPx: 6000, heightPx: 4000 }, FRAMES[0]!, 6000, 's', { focus });
     expect(Math.min(move.first.width, move.last.width)).toBeGreaterThanOrEqual(1);
   });
+  it('keeps to the limits of speed however lively it is and however short', () => {
+    for (const seconds of [1, 2, 4, 8, 12])
+      for (let seed = 0; seed < 12; seed += 1) {
+        const lively = { temperament: 'lively' } as const;
+        const move = automaticMove({ widthPx: 6000, heightPx: 4000 }, FRAMES[0]!, 1000 * seconds, `${seed}`, lively);
+        const zoom = Math.max(move.first.width / move.last.width, move.last.width / move.first.width) - 1;
+        expect(zoom / seconds).toBeLessThanOrEqual(0.04 + 1e-9);
+        const along = automaticMove({ widthPx: 9000, heightPx: 2400 }, FRAMES[0]!, 1000 * seconds, `${seed}`, lively);
+        expect(Math.abs(along.last.x - along.first.x) / along.first.width / seconds).toBeLessThanOrEqual(0.11 + 1e-9);
+      }
+  });
   it('moves less when it is to be calm, and more when it is to be lively', () => {
     const zoom = (temperament: (typeof TEMPERAMENTS)[number]) => {
       const { first, last } = automaticMove({ widthPx: 6000, heightPx: 4000 }, FRAMES[0]!, 6000, 'x', {

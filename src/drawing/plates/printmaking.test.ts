@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { PrintEffect } from '../../core/show/light';
-import { blur, smooth } from './gaussian';
+import { smooth } from '../../core/light/running-mean';
+import { blur } from './gaussian';
 import { lumaOf, printmake } from './printmaking';
 
 // Looked up once: under the test runner every look at a global takes long.

@@ -1,5 +1,5 @@
 import type { PrintEffect } from '../../core/show/light';
-import { smooth } from './gaussian';
+import { smooth } from '../../core/light/running-mean';
 
 // Looked up once: these run for every pixel.
 const { floor, imul, max, min, round, sin, tanh } = Math;

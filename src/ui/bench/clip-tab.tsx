@@ -5,6 +5,7 @@ import { useState } from 'react';
 import type { ClipFacts } from '../../core/show/asset-facts';
 import type { ShowEdit } from '../../core/show/edit';
 import type { ClipLayer } from '../../core/show/layer';
+import { SHORTEST_SLIDE_MS } from '../../core/show/limits';
 import type { Slide } from '../../core/show/show';
 import { atSpeed, clipPart, trimmedFrom, trimmedTo, type Trimmed } from '../../core/timing/clip-trim';
 import { Amount } from '../kit/amount';
@@ -31,6 +32,8 @@ export function ClipTab({ slide, layer, facts }: ClipTabProps) {
   const [drag, setDrag] = useState(0);
   const part = clipPart(layer, slide.lengthMs, facts.lengthMs);
   const speed = layer.speed ?? 1;
+  /** So much of it is shown at least. */
+  const leastMs = SHORTEST_SLIDE_MS * speed;
   const silent = layer.soundGainDb <= SILENT_DB;
   const put = (changes: Partial<ClipLayer>): ShowEdit => ({
     kind: 'put-layer',
@@ -78,7 +81,7 @@ export function ClipTab({ slide, layer, facts }: ClipTabProps) {
           label="First frame, seconds into the clip"
           value={part.fromMs / 1000}
           min={0}
-          max={facts.lengthMs / 1000}
+          max={(part.toMs - leastMs) / 1000}
           step={1 / 30}
           digits={2}
           unit="s"
@@ -88,7 +91,7 @@ export function ClipTab({ slide, layer, facts }: ClipTabProps) {
         <NumberField
           label="Last frame, seconds into the clip"
           value={part.toMs / 1000}
-          min={0}
+          min={(part.fromMs + leastMs) / 1000}
           max={facts.lengthMs / 1000}
           step={1 / 30}
           digits={2}
