@@ -97,6 +97,7 @@ describe('from an empty shelf to a film with music and a title', () => {
     });
     await act('Enter', () => page.keyboard.press('Enter'));
     await page.waitForSelector('[data-part=gather]');
+    await page.waitForSelector('body[data-commands~="bring-in"]');
     const chooser = page.waitForFileChooser();
     await act('I', () => page.keyboard.press('i'));
     await act('choose the files', async () => (await chooser).accept(FILES));

@@ -17,6 +17,12 @@ export function runCommand(id: CommandId): void {
   openActions.getState().get(id)?.();
 }
 
+/** What can be done now is also told to scripts that drive the page, which would else press keys before they are bound. */
+function offer(actions: ReadonlyMap<CommandId, () => void>): void {
+  openActions.setState(actions, true);
+  document.body.dataset.commands = [...actions.keys()].join(' ');
+}
+
 /** Binds actions to their keys and offers them in the palette for as long as the component is there. */
 export function useCommands(actions: Actions): void {
   const latest = useRef(actions);
@@ -28,11 +34,8 @@ export function useCommands(actions: Actions): void {
 
   useEffect(() => {
     const mine = key.split(' ').filter(Boolean) as CommandId[];
-    openActions.setState(
-      new Map([...openActions.getState(), ...mine.map((id) => [id, () => latest.current[id]?.()] as const)]),
-      true,
-    );
-    return () => openActions.setState(new Map([...openActions.getState()].filter(([id]) => !mine.includes(id))), true);
+    offer(new Map([...openActions.getState(), ...mine.map((id) => [id, () => latest.current[id]?.()] as const)]));
+    return () => offer(new Map([...openActions.getState()].filter(([id]) => !mine.includes(id))));
   }, [key]);
 
   const run = (id: CommandId | undefined, event: KeyboardEvent) => {
