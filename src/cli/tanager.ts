@@ -1,6 +1,7 @@
 import { backupCommand } from './backup-command';
 import { makeCommand } from './make-command';
 import { frameCommand } from './frame-command';
+import { listenCommand } from './listen-command';
 import { UsageError } from './usage-error';
 
 export interface Surroundings {
@@ -16,6 +17,8 @@ const USAGE = `tanager make PICTURES... --out film.mp4 [--music SONG] [--height 
     Makes a film of pictures, clips or folders of them, in the order given.
 tanager frame SHOW.json --at SECONDS --out still.png [--height N] [--shape 9:16]
     Draws one moment of a saved show, in another shape of the frame if wanted.
+tanager listen SONG [--json]
+    Tells what is heard in a song: its tempo, beats, bars and sections, and how loud it is.
 tanager backup FOLDER [--json]
     Copies everything people made into a folder; again, what is new. The server may go on meanwhile.
 tanager bring-back FOLDER [--json]
@@ -33,6 +36,7 @@ export async function main(args: readonly string[], folder: string): Promise<num
   try {
     if (command === 'make') return await makeCommand(rest, surroundings);
     if (command === 'backup' || command === 'bring-back') return await backupCommand(command, rest, surroundings);
+    if (command === 'listen') return await listenCommand(rest, surroundings);
     if (command === 'frame') return await frameCommand(rest, surroundings);
     if (command === '--help' || command === 'help') {
       surroundings.out(USAGE);

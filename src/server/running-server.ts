@@ -2,7 +2,7 @@ import { mkdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { createContactSheet, type ContactSheet } from './assets/contact-sheet';
 import { createFolderIntake, type FolderIntake } from './assets/folder-intake';
-import { finding, looking, proxying } from './assets/looking';
+import { finding, hearing, looking, proxying } from './assets/looking';
 import { openBlobStore, type BlobStore } from './blobs/blob-store';
 import { clearParts } from './blobs/whole';
 import { openDatabase, type Database } from './database/open-database';
@@ -99,6 +99,7 @@ export async function openServer(): Promise<RunningServer> {
     looking(sheetParts),
     proxying(sheetParts, sheet),
     finding(sheetParts, sheet),
+    hearing(sheetParts, sheet),
   ]);
   // Whatever held these is gone: there is one server to a data folder, and this is it.
   await jobs.freeAll();

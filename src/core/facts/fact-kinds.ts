@@ -7,6 +7,8 @@ export const FACT_KINDS = {
   basics: { version: 3 },
   /** What a picture is about: `FocusFacts`. */
   focus: { version: 1 },
+  /** What is heard in a sound, or in a clip: `ListeningFacts`. */
+  listening: { version: 1 },
 } as const;
 
 export type FactKind = keyof typeof FACT_KINDS;
@@ -18,6 +20,7 @@ export type MethodPins = Readonly<Partial<Record<FactKind, number>>>;
 export const CURRENT_METHODS: MethodPins = {
   basics: FACT_KINDS.basics.version,
   focus: FACT_KINDS.focus.version,
+  listening: FACT_KINDS.listening.version,
 };
 
 /**

@@ -1,4 +1,5 @@
 import type { FocusFacts } from '../focus/focus-facts';
+import type { ListeningFacts } from '../sound/listening/listening-facts';
 import type { CropSides } from '../motion/crop';
 import type { AssetId } from './ids';
 
@@ -37,6 +38,8 @@ export interface ClipFacts {
   readonly lengthMs: number;
   readonly hasSound: boolean;
   readonly takenAt: string | null;
+  /** What is heard in it; found out some time after the rest. */
+  readonly listening?: ListeningFacts;
   /** It is brighter than a usual screen, packed in one of these ways (ITU-R BT.2100); films tone it down. */
   readonly hdr?: Hdr;
 }
@@ -49,6 +52,8 @@ export interface SoundFacts {
   /** From the file's tags; null when untagged. */
   readonly title: string | null;
   readonly artist: string | null;
+  /** What is heard in it; found out some time after the rest. */
+  readonly listening?: ListeningFacts;
 }
 
 export type FactsById = ReadonlyMap<AssetId, AssetFacts>;

@@ -7,6 +7,7 @@ import {
   LONGEST_SHOW_TITLE,
   LONGEST_WORDS_SUBTITLE,
   LONGEST_WORDS_TITLE,
+  MOST_BEATS_SAID,
   MOST_CAMERAS,
   MOST_CUES,
   MOST_FOCUSED,
@@ -46,7 +47,10 @@ export function faultOfShow(show: Show, before: Show | null = null): string | nu
       : `the clocks of ${MOST_CAMERAS} cameras at most can be put right in a show`) ??
     (show.focus === before?.focus || Object.keys(show.focus ?? {}).length <= MOST_FOCUSED
       ? null
-      : `it can be said of ${count(MOST_FOCUSED)} pictures at most what they are about`)
+      : `it can be said of ${count(MOST_FOCUSED)} pictures at most what they are about`) ??
+    (show.beats === before?.beats || Object.keys(show.beats ?? {}).length <= MOST_BEATS_SAID
+      ? null
+      : `it can be said of ${count(MOST_BEATS_SAID)} songs at most where their beats are`)
   );
 }
 

@@ -13,6 +13,9 @@ export const MOST_SHAPES = 20;
 export const MOST_MARKS = 50_000;
 /** Pictures of which a person says what they are about. */
 export const MOST_FOCUSED = 20_000;
+/** Songs of which a person says where the beats are. */
+export const MOST_BEATS_SAID = 2000;
+export const MOST_LEVEL_POINTS = 500;
 /** Whose clocks were put right. */
 export const MOST_CAMERAS = 100;
 export const SHORTEST_SLIDE_MS = 200;

@@ -13,10 +13,30 @@ export interface PlacedSound {
   readonly ends: SoundEnd;
   /** Where in the file it begins. */
   readonly trimStartMs: number;
+  /** Where in the file it ends; the file's own end when it is not said. */
+  readonly trimEndMs?: number;
+  /** It begins again from `trimStartMs` until its end, or the show's. */
+  readonly loops?: true;
   readonly gainDb: number;
   readonly fadeInMs: number;
   /** Tied to where it ends, wherever that is. */
   readonly fadeOutMs: number;
+  /** Straight when it is not said. */
+  readonly fadeInCurve?: FadeCurve;
+  readonly fadeOutCurve?: FadeCurve;
+  /** Its level on the way, over `gainDb`; straight lines between, in decibels. */
+  readonly levels?: readonly LevelPoint[];
+}
+
+/** How a fade goes: evenly, gently at both ends, or so that two that cross are as loud together as each alone. */
+export type FadeCurve = 'straight' | 'gentle' | 'equal';
+export const FADE_CURVES: readonly FadeCurve[] = ['straight', 'gentle', 'equal'];
+
+/** A point of a level line, tied to where the sound starts or ends, so that it stays right whatever its length becomes. */
+export interface LevelPoint {
+  readonly from: 'start' | 'end';
+  readonly offsetMs: number;
+  readonly gainDb: number;
 }
 
 export type SoundKind = 'song' | 'effect' | 'voice';
@@ -32,8 +52,8 @@ export type Anchor =
 
 export type SoundStart =
   | Anchor
-  /** Where the sound before it in the list ends; the first one at the start of the show. */
-  | { readonly at: 'after' }
+  /** Where the sound before it in the list ends, or so long before that, the two crossing over; the first one at the start of the show. */
+  | { readonly at: 'after'; readonly overlapMs?: number }
   /** So long after the slide that holds it is first seen. */
   | { readonly at: 'here'; readonly offsetMs: number };
 

@@ -8,6 +8,9 @@ import type { AssetId, ShowId, SlideId } from './ids';
 import type { PlacedSound } from './placed-sound';
 import type { FrameRate } from '../timing/frame-rate';
 import type { Mark } from './mark';
+import type { MixSaid } from './mix-said';
+import type { Pace } from './pace';
+import type { BeatsSaid } from '../sound/listening/beats-said';
 import {
   assetIdsOfLayer,
   everyLayer,
@@ -44,12 +47,17 @@ export interface Show {
   readonly focus?: Readonly<Record<string, readonly FocusRing[]>>;
   /** How much pictures move by themselves; `even` when it is not said. */
   readonly temperament?: Temperament;
+  /** What people say about the beats of songs, by `AssetId`; it counts instead of what was found out. */
+  readonly beats?: Readonly<Record<string, BeatsSaid>>;
+  /** The pictures follow the music; the music follows the pictures when it is not said. */
+  readonly pace?: Pace;
+  readonly mix?: MixSaid;
 }
 
 /** Everything a show says, without who it is: what a version keeps. */
 export type ShowContent = Pick<
   Show,
-  'title' | 'frame' | 'defaultLengthMs' | 'slides' | 'cues' | 'methods' | 'marks' | 'clocks' | 'focus' | 'temperament'
+  'title' | 'frame' | 'defaultLengthMs' | 'slides' | 'cues' | 'methods' | 'marks' | 'clocks' | 'focus' | 'temperament' | 'beats' | 'pace' | 'mix'
 >;
 
 export interface FrameShape {
@@ -69,6 +77,8 @@ export interface Slide {
   readonly layers: readonly Layer[];
   /** What begins on it and goes where it goes: voices, short sounds. */
   readonly sounds: readonly PlacedSound[];
+  /** A chapter of that name begins with it. */
+  readonly chapter?: string;
   /** Who chose its length, its transition, its backing. */
   readonly chosen?: Chosen;
 }

@@ -1,8 +1,9 @@
-import type { AssetFacts, FactsById } from '../show/asset-facts';
+import type { FactsById } from '../show/asset-facts';
 import type { CueId } from '../show/ids';
-import { offsetHereMs, type Anchor, type PlacedSound, type SoundKind } from '../show/placed-sound';
+import { offsetHereMs, type Anchor, type PlacedSound, type SoundKind, type SoundStart } from '../show/placed-sound';
 import type { Show, Slide } from '../show/show';
 import { momentSeen } from '../timing/frames';
+import { doesLoop, onceThroughMs } from './song-runs';
 import { showLengthMs, slideSpans } from '../timing/slide-span';
 
 /** When a placed sound is heard: `[startMs, endMs)`, within the show. */
@@ -22,17 +23,19 @@ export interface Take {
 /**
  * When each of the show’s sounds is heard, the show’s own first, then those that slides hold; those that are never heard are left out. What is tied to a
  * slide begins in the very frame in which that is first seen.
+ *
+ * @param unbounded they are heard to their own ends, as if the show went on; a loop ends with the show all the same
  */
-export function soundSpans(show: Show, facts: FactsById): SoundSpan[] {
-  const lengthMs = showLengthMs(show);
-  return unbounded(show, facts).flatMap(({ sound, startMs, endMs }) =>
+export function soundSpans(show: Show, facts: FactsById, unbounded = false): SoundSpan[] {
+  const lengthMs = unbounded ? Infinity : showLengthMs(show);
+  return spansOf(show, facts).flatMap(({ sound, startMs, endMs }) =>
     Math.min(endMs, lengthMs) > startMs ? [{ sound, startMs, endMs: Math.min(endMs, lengthMs) }] : [],
   );
 }
 
 /** When the music would end if the show went on: how long it is. 0 without songs. */
 export function musicLengthMs(show: Show, facts: FactsById): number {
-  return unbounded(show, facts).reduce(
+  return spansOf(show, facts).reduce(
     (latest, { sound, endMs }) => (sound.kind === 'song' ? Math.max(latest, endMs) : latest),
     0,
   );
@@ -41,7 +44,7 @@ export function musicLengthMs(show: Show, facts: FactsById): number {
 /** The sounds a slide holds, for drawing beside it: shares of its length. Those that go on over later slides end at 1. */
 export function takesOf(slide: Slide, facts: FactsById): Take[] {
   return slide.sounds.flatMap((sound) => {
-    const ownMs = soundLengthMs(facts.get(sound.assetId)) - sound.trimStartMs;
+    const ownMs = onceThroughMs(sound, facts);
     const from = offsetHereMs(sound) / slide.lengthMs;
     if (ownMs <= 0 || from >= 1) return [];
     return [{ id: sound.id, kind: sound.kind, from, to: Math.min(1, from + ownMs / slide.lengthMs) }];
@@ -53,13 +56,13 @@ export function spokenMs(slide: Slide, facts: FactsById): number {
   return slide.sounds
     .filter((sound) => sound.kind === 'voice' && sound.ends.at === 'own-end')
     .reduce((latest, sound) => {
-      const ownMs = soundLengthMs(facts.get(sound.assetId)) - sound.trimStartMs;
+      const ownMs = onceThroughMs(sound, facts);
       return Math.max(latest, ownMs > 0 ? offsetHereMs(sound) + ownMs : 0);
     }, 0);
 }
 
 /** Whether the show is long enough for them or not. */
-function unbounded(show: Show, facts: FactsById): SoundSpan[] {
+function spansOf(show: Show, facts: FactsById): SoundSpan[] {
   const spans = slideSpans(show.slides);
   const rate = show.frame.rate;
   const seenMs = new Map(spans.map((span) => [span.slideId, momentSeen(span.startMs, rate)]));
@@ -69,15 +72,21 @@ function unbounded(show: Show, facts: FactsById): SoundSpan[] {
     return anchor.at === 'moment' ? momentSeen(anchor.momentMs, rate) : Math.max(0, lengthMs - anchor.beforeMs);
   };
   const heard = (sound: PlacedSound, startMs: number): SoundSpan => {
-    const ownEndMs = startMs + Math.max(0, soundLengthMs(facts.get(sound.assetId)) - sound.trimStartMs);
+    const ownEndMs = doesLoop(sound, facts) ? Math.max(startMs, lengthMs) : startMs + onceThroughMs(sound, facts);
     const endMs = sound.ends.at === 'own-end' ? ownEndMs : Math.min(ownEndMs, momentOf(sound.ends));
     return { sound, startMs, endMs: Math.max(startMs, endMs) };
   };
-  let beforeMs = 0;
+  let [beforeMs, lastStartMs] = [0, 0];
+  const startOf = (starts: SoundStart): number => {
+    if (starts.at === 'here') return beforeMs;
+    // Never before the one it comes after: two that overlap wholly would change places.
+    return starts.at === 'after' ? Math.max(lastStartMs, beforeMs - (starts.overlapMs ?? 0)) : momentOf(starts);
+  };
   const cues = show.cues.map((cue): SoundSpan => {
     const { starts } = cue;
-    const span = heard(cue, starts.at === 'after' || starts.at === 'here' ? beforeMs : momentOf(starts));
-    beforeMs = span.endMs;
+    const span = heard(cue, startOf(starts));
+    // What rings over the music does not hold up the next song.
+    if (cue.kind === 'song') [beforeMs, lastStartMs] = [span.endMs, span.startMs];
     return span;
   });
   const held = show.slides.flatMap((slide) =>
@@ -88,8 +97,4 @@ function unbounded(show: Show, facts: FactsById): SoundSpan[] {
     }),
   );
   return [...cues, ...held];
-}
-
-function soundLengthMs(facts: AssetFacts | undefined): number {
-  return facts && facts.kind !== 'picture' ? facts.lengthMs : 0;
 }

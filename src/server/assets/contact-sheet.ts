@@ -197,11 +197,16 @@ export function createContactSheet({
     return knownFacts(facts, ids, methods);
   }
 
-  /** Pictures that were looked at before anything could be found out about what they show. */
+  /** Files that were looked at before it could be found out what pictures show and what is heard in sounds. */
   async function findLater(ids: readonly AssetId[]): Promise<void> {
-    const missing = (await facts.missing('focus', ids, FACT_KINDS.focus.version)).slice(0, 1000);
-    const known = await facts.of<AssetFacts>('basics', missing, null, null);
-    for (const id of missing) if (known.get(id)?.kind === 'picture') await jobs.add(focusJob(id));
+    for (const kind of ['focus', 'listening'] as const) {
+      const missing = (await facts.missing(kind, ids, FACT_KINDS[kind].version)).slice(0, 1000);
+      const known = await facts.of<AssetFacts>('basics', missing, null, null);
+      for (const id of missing) {
+        const job = known.has(id) && laterJob(id, known.get(id)!);
+        if (job && (job.kind === 'focus') === (kind === 'focus')) await jobs.add(job);
+      }
+    }
   }
 }
 
@@ -215,14 +220,24 @@ function lookJob(id: AssetId, byteCount: number) {
 /** Finding out what a picture is about waits until all are to be seen. */
 const WHEN_ALL_ARE_SEEN = -20;
 
-export function focusJob(id: AssetId) {
-  return {
-    kind: 'focus',
-    studioId: THE_STUDIO,
-    key: id,
-    data: { assetId: id },
-    priority: WHEN_ALL_ARE_SEEN,
-  } as const;
+/** A song’s beats are waited for sooner than what pictures show. */
+const WHEN_ALL_ARE_THERE = -15;
+
+/** What is to be found out about a file once it was looked at; null for nothing. */
+export function laterJob(id: AssetId, known: AssetFacts) {
+  const common = { studioId: THE_STUDIO, key: id } as const;
+  if (known.kind === 'picture')
+    return { ...common, kind: 'focus', data: { assetId: id }, priority: WHEN_ALL_ARE_SEEN } as const;
+  if (known.kind === 'clip' && !known.hasSound) return null;
+  const data: HearData = { assetId: id, wantsBeats: known.kind === 'sound', lengthMs: known.lengthMs };
+  return { ...common, kind: 'hear', data, priority: WHEN_ALL_ARE_THERE } as const;
+}
+
+/** What listening to a file needs to know. */
+export interface HearData {
+  readonly assetId: AssetId;
+  readonly wantsBeats: boolean;
+  readonly lengthMs: number;
 }
 
 /** What looking at a file needs to know. */

@@ -7,7 +7,7 @@ import { DECODERS } from '../decoding/decoders';
 import type { JobKindOfWork } from '../jobs/job-runner';
 import type { TakenJob } from '../jobs/job';
 import { knownFacts } from '../facts/known-facts';
-import { focusJob, type ContactSheet, type LookData, type SheetParts } from './contact-sheet';
+import { laterJob, type ContactSheet, type HearData, type LookData, type SheetParts } from './contact-sheet';
 import { proxyOf } from './derive';
 import { UnusableFileError } from './unusable-file-error';
 
@@ -38,6 +38,8 @@ export function looking(parts: SheetParts): JobKindOfWork {
         await transaction.insert(assets).values({ id, mime: looked.mime, byteCount }).onConflictDoNothing();
         await facts.put(transaction, id, 'basics', FACT_KINDS.basics.version, looked.facts);
         await settle(transaction, id, { state: 'ready', problem: null });
+        const later = laterJob(id, looked.facts);
+        if (later) await jobs.addWithin(transaction, later);
         if (looked.facts.kind !== 'picture') return;
         await jobs.addWithin(transaction, {
           kind: 'proxy',
@@ -46,7 +48,6 @@ export function looking(parts: SheetParts): JobKindOfWork {
           data: { assetId: id },
           priority: -10,
         });
-        await jobs.addWithin(transaction, focusJob(id));
       };
     },
     failed(job, error) {
@@ -110,6 +111,38 @@ export function finding(parts: SheetParts, sheet: Pick<ContactSheet, 'lastArrive
     },
     ended: (job) => void tellKnown(parts, idOf(job)).catch(() => {}),
     // A picture of which nothing was found out is framed as any was before.
+    failed: (_job, error) => ({
+      problem: error instanceof Error ? error.message : String(error),
+      commit: async () => {},
+    }),
+  };
+}
+
+/** Listening goes several times faster than playing. */
+const HEAR_LIMITS = { leastMs: 60_000, timesLength: 1, memoryBytes: 2 * 1024 ** 3 };
+
+/** Listening to sounds: their beats, bars, sections and loudness. */
+export function hearing(parts: SheetParts, sheet: Pick<ContactSheet, 'lastArrivedMs'>): JobKindOfWork {
+  const { blobs, facts, jobs, finders } = parts;
+  const dataOf = (job: TakenJob) => job.data as HearData;
+  return {
+    kind: 'hear',
+    atOnce: 1,
+    mostTries: 2,
+    ready: async () => performance.now() - sheet.lastArrivedMs() > QUIET_MS && !(await jobs.hasWaiting('look')),
+    async work({ job }) {
+      const { assetId: id, wantsBeats, lengthMs } = dataOf(job);
+      const heard = await finders.run(
+        { kind: 'hear', file: await blobs.localFile(id), wantsBeats },
+        {
+          timeMs: HEAR_LIMITS.leastMs + HEAR_LIMITS.timesLength * lengthMs,
+          memoryBytes: HEAR_LIMITS.memoryBytes,
+        },
+      );
+      return (transaction) => facts.put(transaction, id, 'listening', FACT_KINDS.listening.version, heard);
+    },
+    ended: (job) => void tellKnown(parts, dataOf(job).assetId).catch(() => {}),
+    // A song in which nothing could be heard plays as any did before, without beats.
     failed: (_job, error) => ({
       problem: error instanceof Error ? error.message : String(error),
       commit: async () => {},

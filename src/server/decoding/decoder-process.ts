@@ -6,6 +6,7 @@ import { MOST_PIXELS } from '../assets/look-at-picture';
 import { openPicture, uprightSize } from '../assets/open-picture';
 import { shrinksUnevenly } from '../assets/resample';
 import { findFocus } from '../focus/find-focus';
+import { hearFile } from '../listening/hear-file';
 import { UnusableFileError } from '../assets/unusable-file-error';
 import { FfmpegError } from '../ffmpeg/run-ffmpeg';
 import { isDiskFull } from '../http/refusal';
@@ -63,6 +64,7 @@ async function perform(task: DecoderTask, takes: (timeMs: number) => void): Prom
     return { facts: looked.facts, mime: looked.mime };
   }
   if (task.kind === 'focus') return findFocus(task.file);
+  if (task.kind === 'hear') return hearFile(task.file, task.wantsBeats);
   const picture = await openPicture(task.file, task.widthPx, { limitInputPixels: MOST_PIXELS, failOn: 'none' });
   const { format, widthPx, heightPx } = await uprightSize(picture);
   const whole = shrinksUnevenly(format, { widthPx, heightPx }, task.widthPx)

@@ -1,4 +1,5 @@
 import type { FocusFacts } from '../../core/focus/focus-facts';
+import type { ListeningFacts } from '../../core/sound/listening/listening-facts';
 import type { AssetFacts } from '../../core/show/asset-facts';
 
 /** What a decoder process can be asked for. Everything that reads a stranger's file is one of these. */
@@ -7,6 +8,8 @@ export type DecoderTask =
   | { readonly kind: 'look'; readonly file: string; readonly derivedFolder: string }
   /** What a picture is about. */
   | { readonly kind: 'focus'; readonly file: string }
+  /** What is heard in a sound, or in a clip, which has no beats. */
+  | { readonly kind: 'hear'; readonly file: string; readonly wantsBeats: boolean }
   /** A copy of a picture, so wide or as wide as it is. */
   | {
       readonly kind: 'proxy';
@@ -20,6 +23,7 @@ export type DecoderTask =
 export interface DecoderAnswers {
   readonly look: { readonly facts: AssetFacts; readonly mime: string };
   readonly focus: FocusFacts;
+  readonly hear: ListeningFacts;
   readonly proxy: null;
 }
 

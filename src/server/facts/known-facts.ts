@@ -1,5 +1,6 @@
 import type { MethodPins } from '../../core/facts/fact-kinds';
 import type { FocusFacts } from '../../core/focus/focus-facts';
+import type { ListeningFacts } from '../../core/sound/listening/listening-facts';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
 import { THE_STUDIO } from '../studio/may-do';
@@ -16,6 +17,12 @@ export async function knownFacts(
   for (const [id, focus] of await facts.of<FocusFacts>('focus', pictures, methods.focus ?? null, THE_STUDIO)) {
     const one = known.get(id);
     if (one?.kind === 'picture') known.set(id, { ...one, focus });
+  }
+  const sounding = [...known].filter(([, one]) => one.kind !== 'picture').map(([id]) => id);
+  const heard = await facts.of<ListeningFacts>('listening', sounding, methods.listening ?? null, THE_STUDIO);
+  for (const [id, listening] of heard) {
+    const one = known.get(id);
+    if (one && one.kind !== 'picture') known.set(id, { ...one, listening });
   }
   return known;
 }

@@ -282,6 +282,8 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
     if (waiting.some((entry) => ids.has(entry.assetId))) throw new NotYetError('files are still being looked at');
     for (const id of movedByThemselves(show))
       if (await jobs.isUnended('focus', id)) throw new NotYetError('what pictures show is still being found out');
+    for (const id of ids)
+      if (await jobs.isUnended('hear', id)) throw new NotYetError('songs are still being listened to');
   }
 
   /** Only files on the show’s own contact sheet: a document that names others does not get at them. */

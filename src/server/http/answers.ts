@@ -100,8 +100,9 @@ const FACTS: Schema = kinds<AssetFacts>({
     hasSound: truth,
     takenAt: orNull(text(40)),
     hdr: maybe(oneOf(['pq', 'hlg'])),
+    listening: maybe(anything),
   },
-  sound: { lengthMs: LENGTH, title: orNull(NAME), artist: orNull(NAME) },
+  sound: { lengthMs: LENGTH, title: orNull(NAME), artist: orNull(NAME), listening: maybe(anything) },
 });
 
 export const ENTRY: Schema = object<SheetEntry>({

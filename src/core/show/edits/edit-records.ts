@@ -11,6 +11,10 @@ import { removeLayers, type RemoveLayers } from './remove-layers';
 import { removeSlides, type RemoveSlides } from './remove-slides';
 import { removeSounds, type RemoveSounds } from './remove-sounds';
 import { renameShow, type RenameShow } from './rename-show';
+import { setBeats, type SetBeats } from './set-beats';
+import { setChapters, type SetChapters } from './set-chapters';
+import { setMix, type SetMix } from './set-mix';
+import { setPace, type SetPace } from './set-pace';
 import { setBacking, type SetBacking } from './set-backing';
 import { setChannels, type SetChannels } from './set-channels';
 import { setChoosers, type SetChoosers } from './set-choosers';
@@ -70,6 +74,10 @@ export type ShowEdit =
   | SetClocks
   | SetFocus
   | SetTemperament
+  | SetBeats
+  | SetPace
+  | SetMix
+  | SetChapters
   | SetMethods
   | SwapFile
   | PutSlides
@@ -111,6 +119,10 @@ export const EDIT_RECORDS: Records = {
   'set-clocks': setClocks,
   'set-focus': setFocus,
   'set-temperament': setTemperament,
+  'set-beats': setBeats,
+  'set-pace': setPace,
+  'set-mix': setMix,
+  'set-chapters': setChapters,
   'set-methods': setMethods,
   'swap-file': swapFile,
   'put-slides': putSlides,

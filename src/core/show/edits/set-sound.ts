@@ -1,4 +1,4 @@
-import { ID, maybe, object, type PartsOf, type Schema } from '../../schema/schema';
+import { ID, maybe, object, orNull, type PartsOf, type Schema } from '../../schema/schema';
 import type { CueId } from '../ids';
 import type { PlacedSound } from '../placed-sound';
 import { SOUND_PARTS } from '../schemas/sound-schema';
@@ -6,8 +6,14 @@ import { done, refused } from './changing';
 import type { EditRecord } from './edit-record';
 import { placeOfSounds, SOUND_HOLDER, soundsIn, withSounds, type SoundHolder } from './sound-list';
 
-/** What is not named stays. */
-export type SoundProperties = Partial<Omit<PlacedSound, 'id'>>;
+/** The parts a sound may do without. */
+type Optional = 'trimEndMs' | 'loops' | 'fadeInCurve' | 'fadeOutCurve' | 'levels';
+const OPTIONAL = new Set<string>(['trimEndMs', 'loops', 'fadeInCurve', 'fadeOutCurve', 'levels'] satisfies Optional[]);
+
+/** What is not named stays; null takes away what a sound may do without. */
+export type SoundProperties = Partial<Omit<PlacedSound, 'id' | Optional>> & {
+  readonly [Name in Optional]?: PlacedSound[Name] | null;
+};
 
 /** Where one sound begins and ends, how loud it is, how it fades. */
 export interface SetSound {
@@ -19,7 +25,10 @@ export interface SetSound {
 
 const { id: _id, ...PROPERTIES } = SOUND_PARTS;
 const MAYBE = Object.fromEntries(
-  Object.entries(PROPERTIES).map(([name, schema]): [string, Schema] => [name, maybe(schema)]),
+  Object.entries(PROPERTIES).map(([name, schema]): [string, Schema] => {
+    if (!OPTIONAL.has(name)) return [name, maybe(schema)];
+    return [name, maybe(orNull(schema.is === 'maybe' ? schema.of : schema))];
+  }),
 ) as unknown as PartsOf<SoundProperties>;
 
 export const setSound: EditRecord<SetSound> = {
@@ -31,15 +40,22 @@ export const setSound: EditRecord<SetSound> = {
     const sound = there.find((other) => other.id === edit.soundId);
     if (!sound) return refused('sound-not-found');
     const before = Object.fromEntries(
-      Object.keys(edit.properties).map((name) => [name, sound[name as keyof SoundProperties]]),
+      Object.keys(edit.properties).map((name) => [name, sound[name as keyof SoundProperties] ?? null]),
     );
-    const sounds = there.map((other) => (other === sound ? { ...sound, ...edit.properties } : other));
+    const sounds = there.map((other) => (other === sound ? changed(sound, edit.properties) : other));
     return done(withSounds(show, edit.slideId, sounds), { ...edit, properties: before });
   },
   touched: (edit) => Object.keys(edit.properties).map((name) => placeOfSounds(edit.slideId, `${edit.soundId}/${name}`)),
   sentence({ properties }) {
     if ('gainDb' in properties) return 'change the volume';
+    if ('levels' in properties) return 'change a level line';
+    if ('loops' in properties) return properties.loops ? 'let a song loop' : 'stop a song from looping';
     if ('fadeInMs' in properties || 'fadeOutMs' in properties) return 'change a fade';
     return 'starts' in properties || 'ends' in properties ? 'move a sound' : 'change a sound';
   },
 };
+
+function changed(sound: PlacedSound, properties: SoundProperties): PlacedSound {
+  const kept = Object.entries({ ...sound, ...properties }).filter(([, value]) => value !== null);
+  return Object.fromEntries(kept) as unknown as PlacedSound;
+}

@@ -16,8 +16,10 @@ import {
 } from '../../schema/schema';
 import {
   LARGEST_FRAME_PX,
+  LONGEST_NAME,
   LONGEST_SHOW_TITLE,
   LONGEST_SLIDE_MS,
+  MOST_BEATS_SAID,
   MOST_FOCUSED,
   MOST_MARKS,
   MOST_SLIDES,
@@ -31,6 +33,9 @@ import { RINGS } from '../../focus/focus-schema';
 import { TEMPERAMENTS } from '../../motion/automatic-move';
 import { CHOSEN } from '../chosen';
 import { MARKS } from '../mark';
+import { MIX_SAID } from '../mix-said';
+import { PACE } from '../pace';
+import { BEATS_SAID } from '../../sound/listening/beats-said';
 import { FRAME_RATE } from '../../timing/frame-rate';
 import type { Backing, FrameShape, Show, ShowContent, Slide } from '../show';
 import { GRADIENT, LAYERS } from './layer-schema';
@@ -47,6 +52,8 @@ export const BACKING: Schema = kinds<Backing>({
 
 export const SLIDE_LENGTH: Schema = whole(SHORTEST_SLIDE_MS, LONGEST_SLIDE_MS);
 
+export const CHAPTER_NAME: Schema = text(LONGEST_NAME, 1);
+
 export const SLIDE: Schema = object<Slide>({
   id: ID,
   lengthMs: SLIDE_LENGTH,
@@ -54,12 +61,14 @@ export const SLIDE: Schema = object<Slide>({
   backing: BACKING,
   layers: LAYERS,
   sounds: SOUNDS_OF_A_SLIDE,
+  chapter: maybe(CHAPTER_NAME),
   chosen: maybe(CHOSEN),
 });
 
 export const SHOW_TITLE: Schema = text(LONGEST_SHOW_TITLE);
 
-export const METHODS: Schema = object<MethodPins>({ basics: maybe(whole(1, 1000)), focus: maybe(whole(1, 1000)) });
+const METHOD = maybe(whole(1, 1000));
+export const METHODS: Schema = object<MethodPins>({ basics: METHOD, focus: METHOD, listening: METHOD });
 
 /** What a show says, apart from who it is. */
 export const CONTENT_PARTS: PartsOf<ShowContent> = {
@@ -77,6 +86,9 @@ export const CONTENT_PARTS: PartsOf<ShowContent> = {
   clocks: maybe(CLOCKS),
   focus: maybe(record(HASH, RINGS, MOST_FOCUSED, 1)),
   temperament: maybe(oneOf(TEMPERAMENTS)),
+  beats: maybe(record(HASH, BEATS_SAID, MOST_BEATS_SAID, 1)),
+  pace: maybe(PACE),
+  mix: maybe(MIX_SAID),
 };
 
 export const SHOW_PARTS: PartsOf<Show> = {

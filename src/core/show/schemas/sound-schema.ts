@@ -1,6 +1,9 @@
 import {
   DECIBELS,
   HASH,
+  maybe,
+  number,
+  truth,
   ID,
   list,
   object,
@@ -10,8 +13,8 @@ import {
   type PartsOf,
   type Schema,
 } from '../../schema/schema';
-import { LONGEST_SHOW_MS, LONGEST_SLIDE_MS, MOST_CUES, MOST_SOUNDS_OF_A_SLIDE } from '../limits';
-import { SOUND_KINDS, type Anchor, type PlacedSound, type SoundEnd, type SoundStart } from '../placed-sound';
+import { LONGEST_SHOW_MS, LONGEST_SLIDE_MS, MOST_CUES, MOST_LEVEL_POINTS, MOST_SOUNDS_OF_A_SLIDE } from '../limits';
+import { FADE_CURVES, SOUND_KINDS, type LevelPoint, type Anchor, type PlacedSound, type SoundEnd, type SoundStart } from '../placed-sound';
 
 /** What each place of a union told apart by `at` says. */
 type PartsAt<Place extends { readonly at: string }> = {
@@ -28,25 +31,41 @@ const ANCHORS: PartsAt<Anchor> = {
   moment: { momentMs: whole(0, LONGEST_SHOW_MS) },
   'show-end': { beforeMs: whole(0, LONGEST_SHOW_MS) },
 };
-const HERE = { here: { offsetMs: whole(0, LONGEST_SLIDE_MS) } };
 const LONGEST_FADE_MS = 600_000;
+const AFTER = { overlapMs: maybe(whole(0, LONGEST_FADE_MS)) };
+const HERE = { here: { offsetMs: whole(0, LONGEST_SLIDE_MS) } };
 
 export const SOUND_PARTS: PartsOf<PlacedSound> = {
   id: ID,
   kind: oneOf(SOUND_KINDS),
   assetId: HASH,
-  starts: places<SoundStart>({ ...ANCHORS, after: {}, ...HERE }),
+  starts: places<SoundStart>({ ...ANCHORS, after: AFTER, ...HERE }),
   ends: places<SoundEnd>({ ...ANCHORS, 'own-end': {} }),
   trimStartMs: whole(0, LONGEST_SLIDE_MS),
+  trimEndMs: maybe(whole(0, LONGEST_SLIDE_MS)),
+  loops: maybe(truth),
   gainDb: DECIBELS,
   fadeInMs: whole(0, LONGEST_FADE_MS),
   fadeOutMs: whole(0, LONGEST_FADE_MS),
+  fadeInCurve: maybe(oneOf(FADE_CURVES)),
+  fadeOutCurve: maybe(oneOf(FADE_CURVES)),
+  levels: maybe(
+    list(
+      object<LevelPoint>({
+        from: oneOf(['start', 'end']),
+        offsetMs: whole(0, LONGEST_SHOW_MS),
+        gainDb: number(-60, 20),
+      }),
+      MOST_LEVEL_POINTS,
+      1,
+    ),
+  ),
 };
 export const SOUND: Schema = object<PlacedSound>(SOUND_PARTS);
 export const CUES: Schema = list(
   object<PlacedSound>({
     ...SOUND_PARTS,
-    starts: places<Exclude<SoundStart, { readonly at: 'here' }>>({ ...ANCHORS, after: {} }),
+    starts: places<Exclude<SoundStart, { readonly at: 'here' }>>({ ...ANCHORS, after: AFTER }),
   }),
   MOST_CUES,
 );

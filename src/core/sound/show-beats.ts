@@ -1,0 +1,155 @@
+import type { FactsById } from '../show/asset-facts';
+import type { AssetId } from '../show/ids';
+import type { Show } from '../show/show';
+import { beatsThatCount } from './listening/beats-said';
+import { isDoubtful, type BeatGrid } from './listening/listening-facts';
+import { soundSpans, type SoundSpan } from './sound-spans';
+import { pieceRuns } from './song-runs';
+
+/** A beat of the music, in the time of the show. */
+export interface ShowBeat {
+  readonly atMs: number;
+  /** What begins with it, the largest. */
+  readonly begins: 'beat' | 'bar' | 'section';
+  /** Bars and beats of its song are counted from 1. */
+  readonly bar: number;
+  readonly beat: number;
+}
+
+/** What the music does along the show. */
+export interface ShowMusic {
+  /** Rising. */
+  readonly beats: readonly ShowBeat[];
+  /** Where the music ends by itself, if the show went on. */
+  readonly endMs: number;
+  /** 0…1 at a moment; 0.5 where nothing is known. */
+  energyAt(momentMs: number): number;
+  /** Songs whose beats nobody is sure of. */
+  readonly doubtful: readonly AssetId[];
+  /** Songs that nothing is known of yet. */
+  readonly unheard: readonly AssetId[];
+}
+
+/** The beats of a song that count: as found, put right by a person. */
+export function beatsOfSong(show: Show, facts: FactsById, id: AssetId): BeatGrid | null {
+  const known = facts.get(id);
+  if (known?.kind !== 'sound') return null;
+  return beatsThatCount(known.listening?.beats ?? null, show.beats?.[id], known.lengthMs);
+}
+
+/** @param unbounded songs are heard to their own ends, past that of the show */
+export function musicOf(show: Show, facts: FactsById, unbounded: boolean): ShowMusic {
+  const songs = soundSpans(show, facts, unbounded).filter(({ sound }) => sound.kind === 'song');
+  const ids = [...new Set(songs.map(({ sound }) => sound.assetId))];
+  const grids = new Map(ids.map((id) => [id, beatsOfSong(show, facts, id)]));
+  const beats = songs.flatMap((span) => beatsOfSpan(span, grids.get(span.sound.assetId) ?? null, facts));
+  return {
+    beats: withoutCrowds(beats.sort((a, b) => a.atMs - b.atMs)),
+    endMs: songs.reduce((latest, { endMs }) => Math.max(latest, endMs), 0),
+    energyAt: energyCurve(songs, facts),
+    doubtful: ids.filter((id) => {
+      const grid = grids.get(id);
+      return grid !== null && grid !== undefined && isDoubtful(grid);
+    }),
+    unheard: ids.filter((id) => {
+      const known = facts.get(id);
+      return known?.kind === 'sound' && known.listening === undefined;
+    }),
+  };
+}
+
+function beatsOfSpan(span: SoundSpan, grid: BeatGrid | null, facts: FactsById): ShowBeat[] {
+  if (!grid) return [];
+  const known = facts.get(span.sound.assetId);
+  const sections = known?.kind === 'sound' ? (known.listening?.sections ?? []) : [];
+  const placed = placesInBars(grid);
+  const begun = new Set(sections.map(({ startMs }) => nearestBeat(grid, startMs)));
+  return pieceRuns(span, facts).flatMap((run) =>
+    grid.beatsMs.flatMap((songMs, index) => {
+      if (songMs < run.fromMs || songMs >= run.toMs) return [];
+      const { bar, beat } = placed[index]!;
+      const begins = begun.has(index) ? 'section' : beat === 1 ? 'bar' : 'beat';
+      return [{ atMs: run.startMs + songMs - run.fromMs, begins, bar, beat } as const];
+    }),
+  );
+}
+
+/** The bar and the beat in it of each beat, counted from 1; beats before the first bar are of bar 1 too, at its end. */
+function placesInBars({ beatsMs, firsts, beatsABar }: BeatGrid): { bar: number; beat: number }[] {
+  const isFirst = new Set(firsts);
+  const upbeats = firsts[0] ?? 0;
+  let bar = upbeats > 0 ? 1 : 0;
+  let beat = upbeats > 0 ? Math.max(0, beatsABar - upbeats) : 0;
+  return beatsMs.map((_, index) => {
+    if (isFirst.has(index)) {
+      bar += 1;
+      beat = 0;
+    }
+    beat += 1;
+    return { bar, beat };
+  });
+}
+
+function nearestBeat({ beatsMs }: BeatGrid, songMs: number): number {
+  let best = 0;
+  beatsMs.forEach((atMs, index) => {
+    if (Math.abs(atMs - songMs) < Math.abs(beatsMs[best]! - songMs)) best = index;
+  });
+  return best;
+}
+
+/** Where two songs cross over, beats of both would crowd; those of the first are kept. */
+const CROWD_MS = 120;
+
+function withoutCrowds(beats: readonly ShowBeat[]): ShowBeat[] {
+  const kept: ShowBeat[] = [];
+  for (const beat of beats) if (kept.length === 0 || beat.atMs - kept.at(-1)!.atMs >= CROWD_MS) kept.push(beat);
+  return kept;
+}
+
+const ENERGY_STEP_MS = 500;
+
+/** Worked out once for every half second, when it is first asked for. */
+function energyCurve(songs: readonly SoundSpan[], facts: FactsById): (momentMs: number) => number {
+  let known: Float32Array | null = null;
+  return (momentMs) => {
+    if (!known) {
+      const endMs = songs.reduce((latest, span) => Math.max(latest, span.endMs), 0);
+      known = Float32Array.from({ length: Math.ceil(endMs / ENERGY_STEP_MS) }, (_, step) =>
+        energyAt(songs, facts, (step + 0.5) * ENERGY_STEP_MS),
+      );
+    }
+    return known[Math.floor(momentMs / ENERGY_STEP_MS)] ?? 0.5;
+  };
+}
+
+function energyAt(songs: readonly SoundSpan[], facts: FactsById, momentMs: number): number {
+  const span = songs.findLast(({ startMs, endMs }) => momentMs >= startMs && momentMs < endMs);
+  if (!span) return 0.5;
+  const known = facts.get(span.sound.assetId);
+  const energy = known?.kind === 'sound' ? known.listening?.energy : undefined;
+  const run = pieceRuns(span, facts).findLast(({ startMs }) => startMs <= momentMs);
+  if (!energy || energy.length === 0 || !run) return 0.5;
+  const at = (run.fromMs + momentMs - run.startMs) / 500;
+  const index = Math.max(0, Math.min(energy.length - 1, Math.floor(at)));
+  const next = energy[Math.min(energy.length - 1, index + 1)]!;
+  return (energy[index]! + (next - energy[index]!) * Math.min(1, Math.max(0, at - index))) / 100;
+}
+
+/** The beat nearest to a moment; null when none lies within reach. */
+export function beatNear(beats: readonly ShowBeat[], momentMs: number, reachMs: number): ShowBeat | null {
+  let low = 0;
+  let high = beats.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (beats[middle]!.atMs < momentMs) low = middle + 1;
+    else high = middle;
+  }
+  const near = [beats[low - 1], beats[low]].filter((beat) => beat !== undefined);
+  const best = near.reduce<ShowBeat | null>(
+    (nearest, beat) =>
+      nearest === null || Math.abs(beat.atMs - momentMs) < Math.abs(nearest.atMs - momentMs) ? beat : nearest,
+    null,
+  );
+  return best && Math.abs(best.atMs - momentMs) <= reachMs ? best : null;
+}

@@ -1,0 +1,96 @@
+import { editSentence } from '../show/edit-sentence';
+import { applyEdit, type ShowEdit } from '../show/edit';
+import type { FactsById } from '../show/asset-facts';
+import { isHeld } from '../show/chosen';
+import { seenLayers } from '../show/layer';
+import type { Pace } from '../show/pace';
+import type { Show, Slide } from '../show/show';
+import { musicOf } from '../sound/show-beats';
+import { fitToMusic, lengthFollowsContent, shareOfTime, type FitResult } from './fit-to-music';
+import { fitToBeats, type BeatFitResult } from './fit-to-beats';
+import { leastLengthMs } from './least-length';
+import { transitionLengthMs } from './slide-span';
+
+/** Pictures stay at least this long, however many there are. */
+const LEAST_SEEN_MS = 700;
+/** Long enough that a transition takes the time it takes by itself. */
+const AMPLE_MS = 60_000;
+
+/**
+ * Lengths by which the pictures follow the music as a pace asks.
+ *
+ * @returns why there are none, when there are none
+ */
+export function lengthsByMusic(show: Show, facts: FactsById, pace: Pace): BeatFitResult {
+  const music = musicOf({ ...show, cues: show.cues.map(untied) }, facts, true);
+  const before = new Map(show.slides.map((slide, index) => [slide.id, show.slides[index - 1]]));
+  const gapMs = medianGapMs(music.beats.map((beat) => beat.atMs));
+  const bySure = music.doubtful.length === 0 && music.beats.length > 1;
+  const common = {
+    keepsLength: keepsItsLengthToBeats,
+    shareOf: shareOfTime(show),
+    leastOf: (slide: Slide) => Math.max(LEAST_SEEN_MS, leastLengthMs(slide, facts, before.get(slide.id))),
+  };
+  if (!bySure) {
+    if (pace.by === 'beats') return { ok: false, reason: 'no-beats', shortestMs: 0 };
+    return withoutBeats(
+      fitToMusic(show.slides, music.endMs, common.keepsLength, common.shareOf, common.leastOf),
+      show.slides,
+    );
+  }
+  return fitToBeats({
+    ...common,
+    slides: show.slides,
+    beats: music.beats,
+    endMs: pace.by === 'music' ? music.endMs : null,
+    idealMs: pace.by === 'beats' ? pace.beats * gapMs : null,
+    rate: show.frame.rate,
+    energyAt: music.energyAt,
+    meetsAfterMs: (slide) =>
+      pace.meets === 'middle' ? Math.floor(transitionLengthMs({ ...slide, lengthMs: AMPLE_MS }, { ...slide, lengthMs: AMPLE_MS }) / 2) : 0,
+  });
+}
+
+/** Beats that nobody is sure of hold no picture: lengths are shared out evenly, to the end of the music. */
+function withoutBeats(result: FitResult, slides: readonly Slide[]): BeatFitResult {
+  return result.ok ? { ...result, offBeat: slides.slice(0, -1).map((slide) => slide.id) } : result;
+}
+
+/** Clips last as long as they are trimmed to; what a hand holds stays. A slide with a voice may last longer than that, so that its seam can meet a beat. */
+function keepsItsLengthToBeats(slide: Slide): boolean {
+  if (isHeld(slide, 'length')) return true;
+  for (const layer of seenLayers(slide.layers)) if (layer.kind === 'clip') return true;
+  return lengthFollowsContent(slide) && slide.sounds.length === 0;
+}
+
+/** While lengths are worked out nothing may depend on them: what is tied to slides plays as if it followed on. */
+function untied(cue: Show['cues'][number]): Show['cues'][number] {
+  const starts = cue.starts.at === 'slide' || cue.starts.at === 'show-end' ? ({ at: 'after' } as const) : cue.starts;
+  const ends = cue.ends.at === 'slide' || cue.ends.at === 'show-end' ? ({ at: 'own-end' } as const) : cue.ends;
+  return starts === cue.starts && ends === cue.ends ? cue : { ...cue, starts, ends };
+}
+
+function medianGapMs(moments: readonly number[]): number {
+  const gaps = moments.slice(1).map((moment, index) => moment - moments[index]!);
+  return gaps.toSorted((a, b) => a - b)[gaps.length >> 1] ?? 500;
+}
+
+/** Edits that cannot change what lengths are by: after them nothing is worked out anew. */
+const WITHOUT_TIME = new Set<ShowEdit['kind']>(['rename-show', 'set-clocks', 'set-temperament', 'set-shape', 'set-focus']);
+
+/**
+ * An edit with what it entails: where the pictures follow the music, lengths are worked out anew, and both are undone as one step.
+ *
+ * @returns the edit itself when nothing else changes
+ */
+export function withItsLengths(show: Show, facts: FactsById, edit: ShowEdit): ShowEdit {
+  if (WITHOUT_TIME.has(edit.kind)) return edit;
+  const result = applyEdit(show, edit);
+  if (!result.ok || !result.show.pace) return edit;
+  const fitted = lengthsByMusic(result.show, facts, result.show.pace);
+  if (!fitted.ok) return edit;
+  const now = new Map(result.show.slides.map((slide) => [slide.id, slide.lengthMs]));
+  const changed = fitted.lengths.filter(({ slideId, lengthMs }) => now.get(slideId) !== lengthMs);
+  if (changed.length === 0) return edit;
+  return { kind: 'together', name: editSentence(edit), edits: [edit, { kind: 'set-lengths', lengths: changed }] };
+}
