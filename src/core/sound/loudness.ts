@@ -1,3 +1,5 @@
+import { BETWEEN_SAMPLES, TAPS } from './between-samples';
+
 /** Loudness as ears judge it, by ITU-R BS.1770-4 and EBU R 128. */
 export interface Loudness {
   /** Of the whole, gated; null when nothing is loud enough to count. */
@@ -137,17 +139,6 @@ function weighting(rate: number): (samples: Float32Array, channel: number, squar
   };
 }
 
-/** Taps on each side of a place between two samples. */
-const TAPS = 6;
-/** Three places between two samples: four times the rate, as the standard asks. */
-const BETWEEN = [0.25, 0.5, 0.75].map((share) =>
-  Float64Array.from({ length: 2 * TAPS }, (_, tap) => {
-    const away = tap - (TAPS - 1) - share;
-    const sinc = Math.sin(Math.PI * away) / (Math.PI * away);
-    return sinc * (0.5 + 0.5 * Math.cos((Math.PI * away) / (TAPS + 0.5)));
-  }),
-);
-
 /** The largest value of the curve through interleaved stereo samples. Between samples it is looked for only where they are loud: nothing rises to twice its neighbours. */
 export function truePeakMeter(): { add(samples: Float32Array): void; db(): number | null } {
   let largest = 0;
@@ -164,7 +155,7 @@ export function truePeakMeter(): { add(samples: Float32Array): void; db(): numbe
           const size = Math.max(Math.abs(samples[at]!), Math.abs(samples[at + 2]!));
           if (size > largest) largest = size;
           if (2 * size <= largest) continue;
-          for (const taps of BETWEEN) {
+          for (const taps of BETWEEN_SAMPLES) {
             let value = 0;
             for (let tap = 0; tap < 2 * TAPS; tap += 1) value += taps[tap]! * samples[at + 2 * (tap - TAPS + 1)]!;
             if (Math.abs(value) > largest) largest = Math.abs(value);

@@ -45,11 +45,8 @@ export function sampleOf(momentMs: number): number {
   return Math.round((momentMs * MIX_SAMPLE_RATE) / 1000);
 }
 
-/** Keeps peaks from clipping: straight below 0.8, bent softly towards 1 above, so that two loud sounds together never crackle. In place. */
-export function softenPeaks(block: Float32Array): void {
-  for (let index = 0; index < block.length; index += 1) {
-    const value = block[index]!;
-    const size = Math.abs(value);
-    if (size > 0.8) block[index] = Math.sign(value) * (0.8 + 0.2 * Math.tanh((size - 0.8) / 0.2));
-  }
+/** Brings a block to its loudness, before the limiter. In place. */
+export function amplify(block: Float32Array, gain: number): void {
+  if (gain === 1) return;
+  for (let index = 0; index < block.length; index += 1) block[index] = block[index]! * gain;
 }

@@ -4,6 +4,8 @@ import type { AssetId } from '../show/ids';
 export interface MixPlan {
   readonly lengthMs: number;
   readonly parts: readonly MixPart[];
+  /** Over all of it, before the limiter. */
+  readonly masterGain: number;
 }
 
 export interface MixPart {
@@ -34,13 +36,15 @@ export function gainOfDb(db: number): number {
 /** The gain at a moment. @param gains at least one point */
 export function gainAt(gains: readonly GainPoint[], momentMs: number): number {
   if (gains.length === 0) throw new RangeError('gains must hold at least one point');
-  let before = gains[0]!;
-  for (const point of gains) {
-    if (point.atMs > momentMs) {
-      if (point === before) return point.gain;
-      return before.gain + ((point.gain - before.gain) * (momentMs - before.atMs)) / (point.atMs - before.atMs);
-    }
-    before = point;
+  let low = 0;
+  let high = gains.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (gains[middle]!.atMs > momentMs) high = middle;
+    else low = middle + 1;
   }
-  return before.gain;
+  const [before, after] = [gains[low - 1], gains[low]];
+  if (!before) return after!.gain;
+  if (!after) return before.gain;
+  return before.gain + ((after.gain - before.gain) * (momentMs - before.atMs)) / (after.atMs - before.atMs);
 }

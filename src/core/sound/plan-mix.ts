@@ -1,64 +1,104 @@
 import type { FactsById } from '../show/asset-facts';
 import { seenLayers } from '../show/layer';
+import { USUAL_DUCK } from '../show/mix-said';
+import type { PlacedSound } from '../show/placed-sound';
 import type { Show } from '../show/show';
 import { momentSeen } from '../timing/frames';
 import { showLengthMs, slideSpans } from '../timing/slide-span';
-import { gainOfDb, type GainPoint, type MixPart, type MixPlan } from './mix-plan';
+import { duckCurve, fadeCurve, levelCurve, pointsOf, type Fades, type GainCurve, type Stretch } from './gain-curve';
+import { gainOfDb, type MixPart, type MixPlan } from './mix-plan';
+import { masterGain } from './master-gain';
+import { pieceRuns } from './song-runs';
 import { soundSpans, type SoundSpan } from './sound-spans';
 
-/** How far the music goes down under a voice or a clip's own sound, and how long it takes to. */
-const DUCK_GAIN = gainOfDb(-11);
-const DUCK_RAMP_MS = 450;
-/** Pauses in speech shorter than this do not bring the music back. */
-const DUCK_JOIN_MS = 1200;
 /** Softens edges. */
 const EDGE_MS = 25;
+/** Where a loop begins again, its end and its beginning cross over for so long. */
+const LOOP_JOIN_MS = 12;
 
-interface Stretch {
-  readonly startMs: number;
-  readonly endMs: number;
-}
-
-/** What sounds when: songs that fade out where they end and go down under voices, voices, short sounds, and the clips' own sound. */
+/**
+ * What sounds when: songs that fade out where they end, cross over into the next and go down under voices; voices, short sounds, and the clips' own sound; and the
+ * gain that brings all of it to the loudness wanted.
+ */
 export function planMix(show: Show, facts: FactsById): MixPlan {
   const placed = soundSpans(show, facts);
-  const voices = placed.filter(({ sound }) => sound.kind === 'voice').flatMap(edged);
+  const voices = placed.filter(({ sound }) => sound.kind === 'voice').flatMap((span) => edged(span, facts));
   const spoken = [...voices, ...clips(show, facts)];
-  const ducked = joined(spoken.map((part) => ({ startMs: part.startMs, endMs: part.startMs + part.lengthMs })));
-  const music = placed.filter(({ sound }) => sound.kind === 'song').map((span) => song(span, ducked));
-  const effects = placed.filter(({ sound }) => sound.kind === 'effect').flatMap(edged);
-  return { lengthMs: showLengthMs(show), parts: [...music, ...spoken, ...effects] };
+  const duck = duckCurve(spoken.map(stretchOf), {
+    db: show.mix?.duckDb ?? USUAL_DUCK.db,
+    inMs: show.mix?.duckInMs ?? USUAL_DUCK.inMs,
+    outMs: show.mix?.duckOutMs ?? USUAL_DUCK.outMs,
+  });
+  const songs = placed.filter(({ sound }) => sound.kind === 'song');
+  const music = songs.flatMap((span, index) => song(span, songs[index + 1], duck, facts));
+  const effects = placed.filter(({ sound }) => sound.kind === 'effect').flatMap((span) => edged(span, facts));
+  const parts = [...music, ...spoken, ...effects];
+  return { lengthMs: showLengthMs(show), parts, masterGain: masterGain(parts, facts, show.mix?.loudness) };
 }
 
-function song({ sound, startMs, endMs }: SoundSpan, ducked: readonly Stretch[]): MixPart {
-  return {
-    kind: 'music',
-    assetId: sound.assetId,
+const stretchOf = (part: MixPart): Stretch => ({ startMs: part.startMs, endMs: part.startMs + part.lengthMs });
+
+function song(span: SoundSpan, next: SoundSpan | undefined, duck: GainCurve | null, facts: FactsById): MixPart[] {
+  const { sound, startMs, endMs } = span;
+  const crossesInMs = sound.starts.at === 'after' ? (sound.starts.overlapMs ?? 0) : 0;
+  const crossesOutMs = next && next.sound.starts.at === 'after' ? Math.max(0, endMs - next.startMs) : 0;
+  const fades: Fades = {
     startMs,
-    lengthMs: endMs - startMs,
-    fromMs: sound.trimStartMs,
-    gains: shapedGains(
-      { startMs, endMs, inMs: sound.fadeInMs, outMs: sound.fadeOutMs },
-      ducked,
-      gainOfDb(sound.gainDb),
-    ),
+    endMs,
+    inMs: crossesInMs > 0 && startMs > 0 ? crossesInMs : sound.fadeInMs,
+    outMs: crossesOutMs > 0 ? crossesOutMs : sound.fadeOutMs,
+    inCurve: crossesInMs > 0 && startMs > 0 ? 'equal' : sound.fadeInCurve,
+    outCurve: crossesOutMs > 0 ? 'equal' : sound.fadeOutCurve,
   };
+  return partsOf('music', span, fades, duck ? [duck] : [], facts);
 }
 
 /** Voices and short sounds: with soft edges, so that nothing clicks. */
-function edged({ sound, startMs, endMs }: SoundSpan): MixPart[] {
+function edged(span: SoundSpan, facts: FactsById): MixPart[] {
+  const { sound, startMs, endMs } = span;
   if (endMs - startMs <= 2 * EDGE_MS) return [];
-  const fades = { startMs, endMs, inMs: Math.max(EDGE_MS, sound.fadeInMs), outMs: Math.max(EDGE_MS, sound.fadeOutMs) };
-  return [
-    {
-      kind: sound.kind === 'voice' ? 'voice' : 'effect',
+  const fades: Fades = {
+    startMs,
+    endMs,
+    inMs: Math.max(EDGE_MS, sound.fadeInMs),
+    outMs: Math.max(EDGE_MS, sound.fadeOutMs),
+    inCurve: sound.fadeInCurve,
+    outCurve: sound.fadeOutCurve,
+  };
+  return partsOf(sound.kind === 'voice' ? 'voice' : 'effect', span, fades, [], facts);
+}
+
+/** One part for each time through the file. */
+function partsOf(
+  kind: MixPart['kind'],
+  span: SoundSpan,
+  fades: Fades,
+  others: readonly GainCurve[],
+  facts: FactsById,
+): MixPart[] {
+  const { sound } = span;
+  const levels = levelCurve(sound.levels ?? [], span.startMs, span.endMs);
+  const curves = [level(sound), fadeCurve(fades), ...(levels ? [levels] : []), ...others];
+  const runs = pieceRuns(span, facts);
+  return runs.map((run, index) => {
+    const joinsMs = index < runs.length - 1 ? LOOP_JOIN_MS : 0;
+    const lengthMs = run.toMs - run.fromMs + joinsMs;
+    const own = { startMs: run.startMs, endMs: Math.min(span.endMs, run.startMs + lengthMs) };
+    const join = fadeCurve({ ...own, inMs: index > 0 ? LOOP_JOIN_MS : 0, outMs: joinsMs, inCurve: 'equal', outCurve: 'equal' });
+    return {
+      kind,
       assetId: sound.assetId,
-      startMs,
-      lengthMs: endMs - startMs,
-      fromMs: sound.trimStartMs,
-      gains: shapedGains(fades, [], gainOfDb(sound.gainDb)),
-    },
-  ];
+      startMs: own.startMs,
+      lengthMs: own.endMs - own.startMs,
+      fromMs: run.fromMs,
+      gains: pointsOf(runs.length > 1 ? [...curves, join] : curves, own),
+    };
+  });
+}
+
+function level({ gainDb }: PlacedSound): GainCurve {
+  const gain = gainOfDb(gainDb);
+  return { corners: [], at: () => gain };
 }
 
 /** The clips’ own sound, for as long as they run. One that is not seen is not heard; nor is one at another speed, whose pitch would be wrong. */
@@ -73,54 +113,18 @@ function clips(show: Show, facts: FactsById): MixPart[] {
       const startMs = momentSeen(spans[index]!.startMs, show.frame.rate);
       const lengthMs = Math.min(known.lengthMs - layer.trimStartMs, slide.lengthMs);
       if (lengthMs <= 2 * EDGE_MS) return [];
-      const fades = { startMs, endMs: startMs + lengthMs, inMs: EDGE_MS, outMs: EDGE_MS };
-      const gains = shapedGains(fades, [], gain);
-      return [{ kind: 'clip' as const, assetId: layer.assetId, startMs, lengthMs, fromMs: layer.trimStartMs, gains }];
+      const own = { startMs, endMs: startMs + lengthMs };
+      const curves = [{ corners: [], at: () => gain }, fadeCurve({ ...own, inMs: EDGE_MS, outMs: EDGE_MS })];
+      return [
+        {
+          kind: 'clip' as const,
+          assetId: layer.assetId,
+          startMs,
+          lengthMs,
+          fromMs: layer.trimStartMs,
+          gains: pointsOf(curves, own),
+        },
+      ];
     }),
   );
-}
-
-interface Fades extends Stretch {
-  readonly inMs: number;
-  readonly outMs: number;
-}
-
-/** The product of fades and ducking, given by its values at every corner of either. */
-function shapedGains(fades: Fades, ducked: readonly Stretch[], gain: number): GainPoint[] {
-  const lengthMs = fades.endMs - fades.startMs;
-  const inMs = Math.min(fades.inMs, lengthMs / 2);
-  const outMs = Math.min(fades.outMs, lengthMs / 2);
-  const corners = [fades.startMs, fades.startMs + inMs, fades.endMs - outMs, fades.endMs];
-  for (const stretch of ducked)
-    corners.push(stretch.startMs - DUCK_RAMP_MS, stretch.startMs, stretch.endMs, stretch.endMs + DUCK_RAMP_MS);
-  // A straight line between corners would bulge where a fade crosses a duck; a point in the middle of each stretch keeps the error under 1 %.
-  const within = [...new Set(corners)]
-    .filter((atMs) => atMs >= fades.startMs && atMs <= fades.endMs)
-    .sort((a, b) => a - b);
-  const points = within.flatMap((atMs, index) => (index === 0 ? [atMs] : [(within[index - 1]! + atMs) / 2, atMs]));
-  return points.map((atMs) => {
-    const fadeIn = inMs > 0 ? Math.min(1, (atMs - fades.startMs) / inMs) : 1;
-    const fadeOut = outMs > 0 ? Math.min(1, (fades.endMs - atMs) / outMs) : 1;
-    return { atMs, gain: gain * fadeIn * fadeOut * duckGain(ducked, atMs) };
-  });
-}
-
-function duckGain(ducked: readonly Stretch[], atMs: number): number {
-  let gain = 1;
-  for (const stretch of ducked) {
-    const away = Math.max(stretch.startMs - atMs, atMs - stretch.endMs, 0);
-    gain = Math.min(gain, DUCK_GAIN + (1 - DUCK_GAIN) * Math.min(1, away / DUCK_RAMP_MS));
-  }
-  return gain;
-}
-
-function joined(stretches: readonly Stretch[]): Stretch[] {
-  const result: Stretch[] = [];
-  for (const stretch of [...stretches].sort((a, b) => a.startMs - b.startMs)) {
-    const last = result.at(-1);
-    if (last && stretch.startMs - last.endMs < DUCK_JOIN_MS)
-      result[result.length - 1] = { startMs: last.startMs, endMs: Math.max(last.endMs, stretch.endMs) };
-    else result.push(stretch);
-  }
-  return result;
 }

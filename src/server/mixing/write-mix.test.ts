@@ -32,7 +32,7 @@ const part = (startMs: number, lengthMs: number, fromMs: number, gain = 1): MixP
 
 async function mixed(parts: MixPart[], seconds: number): Promise<(atS: number) => number> {
   await writeMix(
-    { lengthMs: seconds * 1000, parts },
+    { lengthMs: seconds * 1000, parts, masterGain: 1 },
     { fileOf: tone, outFile: outFile(), sampleCount: seconds * MIX_SAMPLE_RATE },
   );
   const bytes = await readFile(outFile());
@@ -63,7 +63,7 @@ describe('writeMix', () => {
     controller.abort(new Error('enough'));
     await expect(
       writeMix(
-        { lengthMs: 1000, parts: [] },
+        { lengthMs: 1000, parts: [], masterGain: 1 },
         { fileOf: tone, outFile: outFile(), sampleCount: 48_000, signal: controller.signal },
       ),
     ).rejects.toThrow('enough');

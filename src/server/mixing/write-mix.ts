@@ -1,5 +1,6 @@
 import { open } from 'node:fs/promises';
-import { addToMix, sampleOf, softenPeaks } from '../../core/sound/mix-block';
+import { createLimiter, LIMITER_DELAY } from '../../core/sound/limiter';
+import { addToMix, amplify, sampleOf } from '../../core/sound/mix-block';
 import { MIX_SAMPLE_RATE, type MixPart, type MixPlan } from '../../core/sound/mix-plan';
 import type { AssetId } from '../../core/show/ids';
 import { GUARDED_INPUT, startFfmpeg } from '../ffmpeg/run-ffmpeg';
@@ -23,6 +24,9 @@ export async function writeMix(plan: MixPlan, options: WriteMixOptions): Promise
   const { fileOf, outFile, sampleCount, signal, onProgress } = options;
   const out = await open(outFile, 'w');
   const sounding = new Map<MixPart, SoundingPart>();
+  const limiter = createLimiter();
+  // The limiter is late: what it holds back at first is left out, and it is asked for the rest at the end.
+  let lateSamples = LIMITER_DELAY;
   try {
     for (let at = 0; at < sampleCount; at += BLOCK_SAMPLES) {
       signal?.throwIfAborted();
@@ -41,15 +45,22 @@ export async function writeMix(plan: MixPlan, options: WriteMixOptions): Promise
           sounding.delete(part);
         }
       }
-      softenPeaks(block);
-      await out.write(new Uint8Array(block.buffer));
+      amplify(block, plan.masterGain);
+      limiter.run(block);
+      await out.write(bytesOf(block.subarray(2 * Math.min(lateSamples, block.length / 2))));
+      lateSamples = Math.max(0, lateSamples - block.length / 2);
       onProgress?.(endSample / sampleCount);
     }
+    const rest = new Float32Array(2 * Math.min(LIMITER_DELAY, sampleCount));
+    limiter.run(rest);
+    await out.write(bytesOf(rest));
   } finally {
     for (const source of sounding.values()) source.close();
     await out.close();
   }
 }
+
+const bytesOf = (samples: Float32Array) => new Uint8Array(samples.buffer, samples.byteOffset, samples.byteLength);
 
 interface SoundingPart {
   /** The next samples, interleaved stereo; fewer at the end of the file. */
