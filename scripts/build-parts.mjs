@@ -9,7 +9,7 @@ import wawoff2 from 'wawoff2';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 process.chdir(root);
-for (const folder of ['dist', 'public/drawing', 'public/fonts']) mkdirSync(folder, { recursive: true });
+for (const folder of ['dist', 'public/drawing', 'public/fonts', 'public/sound']) mkdirSync(folder, { recursive: true });
 
 // Families a person chooses from come first, then those that stand in for scripts they lack. Every file is one subset, fetched only when a text needs it.
 const FAMILIES = [
@@ -274,6 +274,13 @@ async function bundles() {
       outdir: 'public/drawing',
       platform: 'browser',
       external: ['module'],
+      minify: true,
+    },
+    {
+      ...common,
+      entryPoints: { limiter: 'src/ui/viewer/limiter-worklet.ts' },
+      outdir: 'public/sound',
+      platform: 'browser',
       minify: true,
     },
   ];

@@ -1,5 +1,8 @@
 import { BETWEEN_SAMPLES, TAPS } from './between-samples';
 
+// Looked up once: it is asked for each sample.
+const { abs } = Math;
+
 /** No sample, nor the curve between samples, of what comes out is larger than this: −1 dBTP, less what measuring at four times the rate may miss. */
 export const CEILING = 10 ** (-1.15 / 20);
 /** What comes out is so many samples late: the limiter sees what comes. */
@@ -71,10 +74,10 @@ export function createLimiter(): Limiter {
 function needAt(history: Float32Array): number {
   const middle = 2 * (TAPS - 1);
   const largest = Math.max(
-    Math.abs(history[middle]!),
-    Math.abs(history[middle + 1]!),
-    Math.abs(history[middle + 2]!),
-    Math.abs(history[middle + 3]!),
+    abs(history[middle]!),
+    abs(history[middle + 1]!),
+    abs(history[middle + 2]!),
+    abs(history[middle + 3]!),
   );
   // Nothing between two samples rises to twice the larger of them.
   if (2 * largest <= CEILING) return 1;
@@ -83,7 +86,7 @@ function needAt(history: Float32Array): number {
     for (let channel = 0; channel < 2; channel += 1) {
       let value = 0;
       for (let tap = 0; tap < 2 * TAPS; tap += 1) value += taps[tap]! * history[2 * tap + channel]!;
-      if (Math.abs(value) > peak) peak = Math.abs(value);
+      if (abs(value) > peak) peak = abs(value);
     }
   return peak > CEILING ? CEILING / peak : 1;
 }

@@ -1,5 +1,8 @@
 import { BETWEEN_SAMPLES, TAPS } from './between-samples';
 
+// Looked up once: it is asked for each sample.
+const { abs } = Math;
+
 /** Loudness as ears judge it, by ITU-R BS.1770-4 and EBU R 128. */
 export interface Loudness {
   /** Of the whole, gated; null when nothing is loud enough to count. */
@@ -152,16 +155,16 @@ export function truePeakMeter(): { add(samples: Float32Array): void; db(): numbe
       for (let frame = TAPS - 1; frame + TAPS < frames; frame += 1)
         for (let channel = 0; channel < 2; channel += 1) {
           const at = 2 * frame + channel;
-          const size = Math.max(Math.abs(samples[at]!), Math.abs(samples[at + 2]!));
+          const size = Math.max(abs(samples[at]!), abs(samples[at + 2]!));
           if (size > largest) largest = size;
           if (2 * size <= largest) continue;
           for (const taps of BETWEEN_SAMPLES) {
             let value = 0;
             for (let tap = 0; tap < 2 * TAPS; tap += 1) value += taps[tap]! * samples[at + 2 * (tap - TAPS + 1)]!;
-            if (Math.abs(value) > largest) largest = Math.abs(value);
+            if (abs(value) > largest) largest = abs(value);
           }
         }
-      for (const sample of added) if (Math.abs(sample) > largest) largest = Math.abs(sample);
+      for (const sample of added) if (abs(sample) > largest) largest = abs(sample);
       kept = samples.slice(Math.max(0, samples.length - 4 * TAPS));
     },
     db: () => (largest > 0 ? 20 * Math.log10(largest) : null),

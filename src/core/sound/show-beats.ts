@@ -2,6 +2,7 @@ import type { FactsById } from '../show/asset-facts';
 import type { AssetId } from '../show/ids';
 import type { Show } from '../show/show';
 import { beatsThatCount } from './listening/beats-said';
+import type { Section } from './listening/sections';
 import { isDoubtful, type BeatGrid } from './listening/listening-facts';
 import { soundSpans, type SoundSpan } from './sound-spans';
 import { pieceRuns } from './song-runs';
@@ -22,6 +23,8 @@ export interface ShowMusic {
   readonly beats: readonly ShowBeat[];
   /** Where the music ends by itself, if the show went on. */
   readonly endMs: number;
+  /** In the time of the show. */
+  readonly sections: readonly Section[];
   /** 0…1 at a moment; 0.5 where nothing is known. */
   energyAt(momentMs: number): number;
   /** Songs whose beats nobody is sure of. */
@@ -46,6 +49,7 @@ export function musicOf(show: Show, facts: FactsById, unbounded: boolean): ShowM
   return {
     beats: withoutCrowds(beats.sort((a, b) => a.atMs - b.atMs)),
     endMs: songs.reduce((latest, { endMs }) => Math.max(latest, endMs), 0),
+    sections: songs.flatMap((span) => sectionsOfSpan(span, facts)),
     energyAt: energyCurve(songs, facts),
     doubtful: ids.filter((id) => {
       const grid = grids.get(id);
@@ -70,6 +74,18 @@ function beatsOfSpan(span: SoundSpan, grid: BeatGrid | null, facts: FactsById): 
       const { bar, beat } = placed[index]!;
       const begins = begun.has(index) ? 'section' : beat === 1 ? 'bar' : 'beat';
       return [{ atMs: run.startMs + songMs - run.fromMs, begins, bar, beat } as const];
+    }),
+  );
+}
+
+function sectionsOfSpan(span: SoundSpan, facts: FactsById): Section[] {
+  const known = facts.get(span.sound.assetId);
+  const sections = known?.kind === 'sound' ? (known.listening?.sections ?? []) : [];
+  return pieceRuns(span, facts).flatMap((run) =>
+    sections.flatMap((section) => {
+      const [fromMs, toMs] = [Math.max(section.startMs, run.fromMs), Math.min(section.endMs, run.toMs)];
+      if (toMs - fromMs < 500) return [];
+      return [{ ...section, startMs: run.startMs + fromMs - run.fromMs, endMs: run.startMs + toMs - run.fromMs }];
     }),
   );
 }
@@ -136,8 +152,12 @@ function energyAt(songs: readonly SoundSpan[], facts: FactsById, momentMs: numbe
   return (energy[index]! + (next - energy[index]!) * Math.min(1, Math.max(0, at - index))) / 100;
 }
 
-/** The beat nearest to a moment; null when none lies within reach. */
-export function beatNear(beats: readonly ShowBeat[], momentMs: number, reachMs: number): ShowBeat | null {
+/** Those of rising beats that lie in `[fromMs, toMs)`. */
+export function beatsWithin(beats: readonly ShowBeat[], fromMs: number, toMs: number): readonly ShowBeat[] {
+  return beats.slice(firstFrom(beats, fromMs), firstFrom(beats, toMs));
+}
+
+function firstFrom(beats: readonly ShowBeat[], momentMs: number): number {
   let low = 0;
   let high = beats.length;
   while (low < high) {
@@ -145,7 +165,13 @@ export function beatNear(beats: readonly ShowBeat[], momentMs: number, reachMs: 
     if (beats[middle]!.atMs < momentMs) low = middle + 1;
     else high = middle;
   }
-  const near = [beats[low - 1], beats[low]].filter((beat) => beat !== undefined);
+  return low;
+}
+
+/** The beat nearest to a moment; null when none lies within reach. */
+export function beatNear(beats: readonly ShowBeat[], momentMs: number, reachMs: number): ShowBeat | null {
+  const after = firstFrom(beats, momentMs);
+  const near = [beats[after - 1], beats[after]].filter((beat) => beat !== undefined);
   const best = near.reduce<ShowBeat | null>(
     (nearest, beat) =>
       nearest === null || Math.abs(beat.atMs - momentMs) < Math.abs(nearest.atMs - momentMs) ? beat : nearest,

@@ -90,7 +90,7 @@ export function withItsLengths(show: Show, facts: FactsById, edit: ShowEdit): Sh
   const fitted = lengthsByMusic(result.show, facts, result.show.pace);
   if (!fitted.ok) return edit;
   const now = new Map(result.show.slides.map((slide) => [slide.id, slide.lengthMs]));
-  const changed = fitted.lengths.filter(({ slideId, lengthMs }) => now.get(slideId) !== lengthMs);
-  if (changed.length === 0) return edit;
-  return { kind: 'together', name: editSentence(edit), edits: [edit, { kind: 'set-lengths', lengths: changed }] };
+  if (fitted.lengths.every(({ slideId, lengthMs }) => now.get(slideId) === lengthMs)) return edit;
+  // All of them are named, changed or not: edits of one drag then write to the same places and are one step.
+  return { kind: 'together', name: editSentence(edit), edits: [edit, { kind: 'set-lengths', lengths: fitted.lengths }] };
 }

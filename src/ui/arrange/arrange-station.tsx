@@ -11,8 +11,8 @@ import { Bench } from '../bench/bench';
 import { useCommands } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
-import { NumberField } from '../kit/number-field';
 import { LengthsLine } from '../show/lengths-line';
+import { PaceBar } from '../show/pace-bar';
 import { useShow, useShowStore } from '../show/show-provider';
 import type { ViewerHands } from '../viewer/use-viewer';
 import { Viewer } from '../viewer/viewer';
@@ -47,7 +47,7 @@ export function ArrangeStation() {
         <div className="flex h-11 shrink-0 items-center gap-3 border-b border-rule px-4">
           <LengthsLine />
           <span className="ml-auto flex items-center gap-2">
-            <PaceField />
+            <PaceBar />
             <Choice
               label="Scale"
               value={scale}
@@ -92,23 +92,6 @@ export function ArrangeStation() {
       </Panel>
       {barsOpen && <BarsDialog onClose={() => setBarsOpen(false)} />}
     </Group>
-  );
-}
-
-/** Seconds for each picture that is laid in from now on. */
-function PaceField() {
-  const lengthMs = useShow((state) => state.show.defaultLengthMs);
-  const edit = useShow((state) => state.edit);
-  return (
-    <NumberField
-      label="Pace: seconds for each new picture"
-      value={lengthMs / 1000}
-      min={0.5}
-      max={600}
-      step={0.5}
-      unit="s each"
-      onCommit={(seconds) => edit({ kind: 'set-default-length', lengthMs: Math.round(seconds * 1000) })}
-    />
   );
 }
 

@@ -9,6 +9,7 @@ import { softnessOfSlide } from '../../core/motion/softness';
 import { mainLayerOf, type Slide } from '../../core/show/show';
 import { lookOf } from '../../core/show/copied-look';
 import { clipSplit } from '../../core/show/split-clip';
+import { caughtSeam } from '../../core/timing/caught-seam';
 import { movedSeam } from '../../core/timing/moved-seam';
 import { slideIndexAt, slideSpans } from '../../core/timing/slide-span';
 import { nanoid } from 'nanoid';
@@ -20,6 +21,7 @@ import { clockTenths } from '../kit/clock';
 import { selectionAfterClick, selectionAfterStep } from '../kit/selection';
 import { usePrepared, useShow, useShowStore } from '../show/show-provider';
 import { useMusic } from '../show/use-music';
+import { useShowMusic } from '../show/use-show-music';
 import { useKeptMoment } from '../show/kept-moment';
 import { copiedLook } from './copied-look-store';
 import { LookDialog } from './look-dialog';
@@ -57,6 +59,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   const prepared = usePrepared();
   const { show, moves, facts } = prepared;
   const music = useMusic();
+  const { beats } = useShowMusic();
   const entries = useShow((state) => state.entries);
   const selection = useShow((state) => state.selection);
   const anchor = useShow((state) => state.anchor);
@@ -202,12 +205,22 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
     },
     [actions],
   );
+  /** A seam catches on beats. */
+  const caught = useCallback(
+    (drag: SeamDrag): SeamDrag => ({
+      ...drag,
+      ...caughtSeam(beats, prepared.spans[drag.index]!.endMs, drag.byMs),
+    }),
+    [beats, prepared.spans],
+  );
+  const seamDrag = useCallback((drag: SeamDrag | null) => setSeam(drag && caught(drag)), [caught]);
   const seamDone = useCallback(
     (drag: SeamDrag) => {
       setSeam(null);
-      if (drag.byMs !== 0) actions.moveSeam(drag.byMs, drag.way, drag.index);
+      const { byMs, way, index } = caught(drag);
+      if (byMs !== 0) actions.moveSeam(byMs, way, index);
     },
-    [actions],
+    [actions, caught],
   );
 
   const step = (by: number, stretch: boolean) => {
@@ -345,6 +358,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
                 facts={facts}
                 moves={moves.get(slide.id) ?? NO_MOVES}
                 music={music}
+                beats={beats}
                 enlargement={softnessOfSlide(slide, show.frame, facts, moves.get(slide.id) ?? NO_MOVES, span)}
                 selected={selection.has(slide.id)}
                 leading={slide.id === anchor}
@@ -357,7 +371,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
                 onLength={setLength}
                 onGo={onGo}
                 onPlay={onPlay}
-                onSeamDrag={setSeam}
+                onSeamDrag={seamDrag}
                 onSeamDone={seamDone}
               />
             );

@@ -1,6 +1,7 @@
 'use client';
 
 import { useRef } from 'react';
+import type { ShowBeat } from '../../core/sound/show-beats';
 import type { SeamWay } from '../../core/timing/moved-seam';
 
 /** As fast as the true scale's own time, in either scale. */
@@ -11,6 +12,8 @@ export interface SeamDrag {
   readonly index: number;
   readonly byMs: number;
   readonly way: SeamWay;
+  /** What it was caught by. */
+  readonly beat?: ShowBeat | null;
 }
 
 interface SeamHandleProps {

@@ -5,10 +5,12 @@ import { isHeld } from '../../core/show/chosen';
 import { useDraggable } from '@dnd-kit/core';
 import { clsx } from 'clsx';
 import { memo } from 'react';
+import type { ShowBeat } from '../../core/sound/show-beats';
 import { takesOf } from '../../core/sound/sound-spans';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { SlideMoves } from '../../core/motion/plan-moves';
 import type { Slide } from '../../core/show/show';
+import { beatName } from '../../core/timing/caught-seam';
 import type { SlideSpan } from '../../core/timing/slide-span';
 import { clockTenths } from '../kit/clock';
 import { NumberField } from '../kit/number-field';
@@ -28,6 +30,7 @@ interface SlideRowProps {
   readonly facts: PreparedShow['facts'];
   readonly moves: SlideMoves;
   readonly music: Music;
+  readonly beats: readonly ShowBeat[];
   /** Film pixels for each of the picture's own, when it is too small for its framing. */
   readonly enlargement: number | null;
   readonly selected: boolean;
@@ -56,6 +59,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
     facts,
     moves,
     music,
+    beats,
     enlargement,
     selected,
     leading,
@@ -120,6 +124,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
           className="tabular pointer-events-none absolute -bottom-[13px] left-[152px] z-30 rounded-md bg-black px-2 py-1 text-xs whitespace-nowrap text-lamp shadow-raised"
         >
           {(slide.lengthMs / 1000).toFixed(1)} s{' '}
+          {seam.beat && <span className="text-lamp">on {beatName(seam.beat)} · </span>}
           <span className="text-lamp-soft">
             {seam.way === 'roll' ? 'the next slide gives or takes it' : 'what follows moves along · Alt: only the next'}
           </span>
@@ -159,6 +164,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
           widthPx={60}
           heightPx={heightPx}
           takes={takesOf(slide, facts)}
+          beats={beats}
         />
       </div>
       <div role="gridcell" className={clsx('flex items-center', small ? 'justify-start' : 'pt-2')}>

@@ -3,6 +3,7 @@
 import { clsx } from 'clsx';
 import { useEffect, useRef } from 'react';
 import type { Take } from '../../core/sound/sound-spans';
+import { beatsWithin, type ShowBeat } from '../../core/sound/show-beats';
 import type { Music } from '../show/use-music';
 
 interface SoundStripProps {
@@ -13,10 +14,12 @@ interface SoundStripProps {
   readonly heightPx: number;
   /** What begins on this slide: voices as moss bars, short sounds as saffron ones. */
   readonly takes: readonly Take[];
+  /** Of the whole show, rising. */
+  readonly beats: readonly ShowBeat[];
 }
 
 /** The music's waveform drawn downwards beside a slide, for the slide's own time. */
-export function SoundStrip({ music, startMs, endMs, widthPx, heightPx, takes }: SoundStripProps) {
+export function SoundStrip({ music, startMs, endMs, widthPx, heightPx, takes, beats }: SoundStripProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const element = canvas.current!;
@@ -35,7 +38,8 @@ export function SoundStrip({ music, startMs, endMs, widthPx, heightPx, takes }: 
       context.globalAlpha = 0.35 + 0.65 * loud;
       context.fillRect(middle - half, y + 0.25, 2 * half, 1.3);
     }
-  }, [music, startMs, endMs, widthPx, heightPx]);
+    drawBeats(context, beatsWithin(beats, startMs, endMs), (atMs) => ((atMs - startMs) / (endMs - startMs)) * heightPx, heightPx);
+  }, [music, beats, startMs, endMs, widthPx, heightPx]);
   return (
     <div aria-hidden="true" className="relative h-full" style={{ width: widthPx + 16 }}>
       <canvas
@@ -52,4 +56,20 @@ export function SoundStrip({ music, startMs, endMs, widthPx, heightPx, takes }: 
       ))}
     </div>
   );
+}
+
+/** Beats as short ticks at the left edge, bars as longer ones; where they would run into each other only bars, or none. */
+function drawBeats(
+  context: CanvasRenderingContext2D,
+  beats: readonly ShowBeat[],
+  placeOf: (atMs: number) => number,
+  heightPx: number,
+): void {
+  const bars = beats.filter((beat) => beat.begins !== 'beat');
+  const shown = heightPx / Math.max(1, beats.length) >= 5 ? beats : heightPx / Math.max(1, bars.length) >= 5 ? bars : [];
+  context.globalAlpha = 1;
+  for (const beat of shown) {
+    const length = beat.begins === 'beat' ? 4 : beat.begins === 'bar' ? 9 : 14;
+    context.fillRect(0, Math.round(placeOf(beat.atMs)), length, beat.begins === 'beat' ? 1 : 1.6);
+  }
 }

@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand';
+import { withItsLengths } from '../../core/timing/follow-music';
 import { applyEdit, type ShowEdit } from '../../core/show/edit';
 import { editSentence } from '../../core/show/edit-sentence';
 import type { AssetFacts } from '../../core/show/asset-facts';
@@ -115,7 +116,9 @@ export function createShowStore({
     redoSteps: [],
     selection: new Set(),
     anchor: null,
-    edit(edit, joins) {
+    edit(asked, joins) {
+      // Where the pictures follow the music, lengths are worked out anew with every edit, and undone with it.
+      const edit = withItsLengths(get().show, get().facts, asked);
       const last = get().undoSteps.at(-1);
       const goesOn = joins !== undefined && last?.joins === joins && sameTargets(last.edit, edit);
       const inverse = perform(edit, goesOn ? last.edit : null);

@@ -1,261 +1,217 @@
 'use client';
 
-import { ArrowDown, ArrowUp, Music2, Plus, Trash2 } from 'lucide-react';
-import { nanoid } from 'nanoid';
+import { clsx } from 'clsx';
+import { Minus, Plus } from 'lucide-react';
 import Link from 'next/link';
-import { useCallback, useMemo, useRef } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
-import { cueId, type AssetId } from '../../core/show/ids';
-import { songAdded } from '../../core/show/edits/add-sounds';
-import { songAfter, voiceHere, type PlacedSound } from '../../core/show/placed-sound';
-import { DEFAULT_FADE_OUT_MS } from '../../core/show/show';
-import type { SoundProperties } from '../../core/show/edits/set-sound';
+import type { AssetId, CueId } from '../../core/show/ids';
+import { beatsOfSong } from '../../core/sound/show-beats';
+import { pieceRuns } from '../../core/sound/song-runs';
 import { soundSpans } from '../../core/sound/sound-spans';
-import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { Button } from '../kit/button';
-import { clock, clockTenths } from '../kit/clock';
-import { NumberField } from '../kit/number-field';
 import { LengthsLine } from '../show/lengths-line';
+import { PaceBar } from '../show/pace-bar';
 import { usePrepared, useShow } from '../show/show-provider';
+import { useShowMusic } from '../show/use-show-music';
+import { useKeptMoment } from '../show/kept-moment';
 import type { ViewerHands } from '../viewer/use-viewer';
 import { Viewer } from '../viewer/viewer';
+import { BeatsFields } from './beats-fields';
+import { ChapterField } from './chapter-field';
+import { CuePanel } from './cue-panel';
+import { FreeSounds } from './free-sounds';
+import { MixFields } from './mix-fields';
 import { SoundColumn, type SoundColumnHands } from './sound-column';
+import { USUAL_ZOOM, ZOOMS } from './sound-scale';
 
-/** Where the show gets its music and its spoken words. */
+/** A loop begins again so long before its last frame is over, for the sound to be in time. */
+const LOOP_EARLY_MS = 40;
+
+/** Where the show gets its music, and pictures and music come to terms. */
 export function SoundStation() {
   const prepared = usePrepared();
-  const { show, facts } = prepared;
+  const { show, facts, spans } = prepared;
   const entries = useShow((state) => state.entries);
   const edit = useShow((state) => state.edit);
+  const music = useShowMusic();
+  const kept = useKeptMoment();
   const viewer = useRef<ViewerHands>(null);
   const column = useRef<SoundColumnHands>(null);
-  const showMoment = useCallback((momentMs: number) => column.current?.showMoment(momentMs), []);
+  const [zoom, setZoom] = useState<number>(USUAL_ZOOM);
+  const [picked, setPicked] = useState<CueId | null>(null);
+  const [loop, setLoop] = useState<{ fromMs: number; toMs: number } | null>(null);
+  const looping = useRef(loop);
+  const moment = useRef(0);
+  const showMoment = useCallback((momentMs: number) => {
+    moment.current = momentMs;
+    column.current?.showMoment(momentMs);
+    const around = looping.current;
+    if (around && viewer.current?.playing && momentMs >= around.toMs - LOOP_EARLY_MS)
+      viewer.current.play(around.fromMs, around.toMs);
+  }, []);
+  const loopOver = (next: { fromMs: number; toMs: number } | null) => {
+    looping.current = next;
+    setLoop(next);
+    if (next) viewer.current?.play(next.fromMs, next.toMs);
+  };
+  const play = (fromMs: number) => {
+    looping.current = null;
+    setLoop(null);
+    viewer.current?.play(fromMs);
+  };
   const sounds = entries.filter((entry) => entry.facts?.kind === 'sound');
   const heard = useMemo(() => soundSpans(show, facts), [show, facts]);
-  const nameOf = (id: AssetId) => {
+  const tagsOf = (id: AssetId) => {
     const entry = entries.find((candidate) => candidate.assetId === id);
-    return entry?.facts?.kind === 'sound' ? (entry.facts.title ?? entry.fileName) : (entry?.fileName ?? 'a sound');
+    const known = entry?.facts?.kind === 'sound' ? entry.facts : null;
+    return { name: known?.title ?? entry?.fileName ?? 'a sound', by: known?.artist ?? null };
   };
-  const change = (cue: PlacedSound, properties: SoundProperties, joins?: string) =>
-    edit({ kind: 'set-sound', slideId: null, soundId: cue.id, properties }, joins);
-  /** A song that begins at its end is none. */
-  const lastBeginningS = (cue: PlacedSound) => {
-    const known = facts.get(cue.assetId);
-    return known?.kind === 'sound' ? Math.max(0, known.lengthMs / 1000 - 1) : 36_000;
-  };
+  const cue = show.cues.find((candidate) => candidate.id === picked) ?? show.cues[0] ?? null;
+  const span = heard.find((candidate) => candidate.sound === cue) ?? null;
+  const free = sounds.filter((sound) => !show.cues.some((candidate) => candidate.assetId === sound.assetId));
   const swap = (index: number, by: -1 | 1) => {
     const cues = [...show.cues];
     [cues[index], cues[index + by]] = [cues[index + by]!, cues[index]!];
     edit({ kind: 'set-cues', cues });
   };
-  const free = sounds.filter((sound) => !show.cues.some((cue) => cue.assetId === sound.assetId));
+  /** Where in the chosen song the viewer is. */
+  const songMs = () => {
+    const atMs = moment.current || kept.getState().momentMs;
+    const run = span && pieceRuns(span, facts).findLast(({ startMs }) => startMs <= atMs);
+    return run && atMs <= span.endMs ? run.fromMs + atMs - run.startMs : null;
+  };
 
   return (
     <Group orientation="horizontal" className="min-w-0 flex-1" data-part="sound">
-      <Panel defaultSize="56%" minSize="38%" className="flex flex-col">
-        <div className="flex h-11 shrink-0 items-center border-b border-rule px-4">
+      <Panel defaultSize="56%" minSize="44%" className="flex flex-col">
+        <div className="flex h-11 shrink-0 items-center gap-3 border-b border-rule px-4">
           <LengthsLine />
+          <span className="ml-auto flex items-center gap-2">
+            <PaceBar />
+            <span className="flex items-center">
+              <Button
+                look="quiet"
+                square
+                className="size-7"
+                aria-label="See more of the show at once"
+                disabled={zoom === 0}
+                onClick={() => setZoom(zoom - 1)}
+              >
+                <Minus size={14} />
+              </Button>
+              <Button
+                look="quiet"
+                square
+                className="size-7"
+                aria-label="See single beats"
+                disabled={zoom === ZOOMS.length - 1}
+                onClick={() => setZoom(zoom + 1)}
+              >
+                <Plus size={14} />
+              </Button>
+            </span>
+          </span>
         </div>
-        <SoundColumn ref={column} prepared={prepared} onGo={(momentMs) => viewer.current?.seek(momentMs)} />
+        <SoundColumn
+          ref={column}
+          prepared={prepared}
+          music={music}
+          pxPerSecond={ZOOMS[zoom]!}
+          chosen={cue?.id ?? null}
+          nameOf={({ sound }) => tagsOf(sound.assetId).name}
+          onChoose={setPicked}
+          onPlay={play}
+          loop={loop}
+          onLoop={loopOver}
+        />
       </Panel>
       <Separator
         aria-label="Width of the sound column"
         className="w-[5px] bg-rule/70 outline-none hover:bg-soft/60 focus-visible:bg-red"
       />
       <Panel minSize="30%" className="flex flex-col">
-        <div className="h-[42%] shrink-0">
+        <div className="h-[40%] shrink-0">
           <Viewer ref={viewer} onMoment={showMoment} />
         </div>
-        <div className="min-h-0 flex-1 overflow-y-auto bg-card p-4 scroll-thin">
-          <section aria-labelledby="music">
-            <h2 id="music" className="text-base">
-              Music
-            </h2>
-            {show.cues.length === 0 && (
-              <p className="mt-1 text-soft">
-                No song plays yet.{' '}
-                {sounds.length === 0 ? (
-                  <>
-                    Bring one in on the{' '}
-                    <Link className="text-red-deep underline" href={`/shows/${show.id}/gather`}>
-                      contact sheet
-                    </Link>
-                    .
-                  </>
-                ) : (
-                  'Choose one below.'
-                )}
-              </p>
-            )}
-            <ol className="mt-2 flex flex-col gap-2">
-              {show.cues.map((cue, index) => {
-                const span = heard.find((candidate) => candidate.sound === cue);
-                return (
-                  <li key={cue.id} className="rounded-lg border border-rule bg-paper/50 p-3" data-part="cue">
-                    <div className="flex items-center gap-2">
-                      <Music2 size={15} className="text-saffron" />
-                      <span className="min-w-0 truncate font-semibold">{nameOf(cue.assetId)}</span>
-                      <span className="tabular ml-auto text-soft">
-                        {span ? `${clock(span.startMs)}–${clock(span.endMs)}` : 'not reached'}
-                      </span>
-                      {index > 0 && (
-                        <Button
-                          look="quiet"
-                          square
-                          className="size-7"
-                          aria-label="Play it earlier"
-                          onClick={() => swap(index, -1)}
-                        >
-                          <ArrowUp size={14} />
-                        </Button>
-                      )}
-                      {index < show.cues.length - 1 && (
-                        <Button
-                          look="quiet"
-                          square
-                          className="size-7"
-                          aria-label="Play it later"
-                          onClick={() => swap(index, 1)}
-                        >
-                          <ArrowDown size={14} />
-                        </Button>
-                      )}
-                      <Button
-                        look="quiet"
-                        square
-                        className="size-7"
-                        aria-label={`Take out ${nameOf(cue.assetId)}`}
-                        onClick={() => edit({ kind: 'remove-sounds', slideId: null, soundIds: [cue.id] })}
-                      >
-                        <Trash2 size={14} />
-                      </Button>
-                    </div>
-                    <div className="mt-2 flex flex-wrap gap-x-5 gap-y-2">
-                      <label className="flex items-center gap-2">
-                        volume
-                        <input
-                          type="range"
-                          min={-30}
-                          max={6}
-                          step={0.5}
-                          value={cue.gainDb}
-                          onChange={(event) => change(cue, { gainDb: Number(event.target.value) }, `gain ${cue.id}`)}
-                          className="w-28 accent-saffron"
-                        />
-                        <span className="tabular w-16 text-soft">
-                          {cue.gainDb > 0 ? '+' : ''}
-                          {cue.gainDb.toFixed(1)} dB
-                        </span>
-                      </label>
-                      <span className="flex items-center gap-1.5">
-                        begins at{' '}
-                        <NumberField
-                          label="Where in the song it begins, seconds"
-                          value={cue.trimStartMs / 1000}
-                          min={0}
-                          max={lastBeginningS(cue)}
-                          step={0.5}
-                          unit="s"
-                          onCommit={(seconds) => change(cue, { trimStartMs: Math.round(seconds * 1000) })}
-                        />
-                      </span>
-                      <span className="flex items-center gap-1.5">
-                        fades in{' '}
-                        <NumberField
-                          label="Fade in, seconds"
-                          value={cue.fadeInMs / 1000}
-                          min={0}
-                          max={60}
-                          step={0.5}
-                          unit="s"
-                          onCommit={(seconds) => change(cue, { fadeInMs: Math.round(seconds * 1000) })}
-                        />
-                      </span>
-                      <span className="flex items-center gap-1.5">
-                        fades out{' '}
-                        <NumberField
-                          label="Fade out, seconds"
-                          value={cue.fadeOutMs / 1000}
-                          min={0}
-                          max={60}
-                          step={0.5}
-                          unit="s"
-                          onCommit={(seconds) => change(cue, { fadeOutMs: Math.round(seconds * 1000) })}
-                        />
-                      </span>
-                    </div>
-                  </li>
-                );
-              })}
-            </ol>
-            {show.cues.length > 0 && (
-              <p className="mt-2 text-soft">
-                The fade-out stays at the end of the show, however long it gets. Music goes down under voices and clips
-                by itself.
-              </p>
-            )}
-          </section>
-          {free.length > 0 && (
-            <section aria-labelledby="more-sounds" className="mt-5">
-              <h2 id="more-sounds" className="text-base">
-                Other sounds
-              </h2>
-              <ul className="mt-2 flex flex-col gap-1.5">
-                {free.map((sound) => (
-                  <FreeSound
-                    key={sound.id}
-                    sound={sound}
-                    name={nameOf(sound.assetId)}
-                    onMusic={() =>
-                      edit(songAdded(show.cues, songAfter(cueId(nanoid(10)), sound.assetId, DEFAULT_FADE_OUT_MS)))
-                    }
-                  />
-                ))}
-              </ul>
-            </section>
+        <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto bg-card p-4 scroll-thin">
+          {show.cues.length > 1 && (
+            <div role="group" aria-label="Songs of the show" className="flex flex-wrap gap-1.5">
+              {show.cues.map((other) => (
+                <button
+                  key={other.id}
+                  type="button"
+                  aria-pressed={other.id === cue?.id}
+                  onClick={() => setPicked(other.id)}
+                  className={clsx(
+                    'h-7 max-w-48 truncate rounded-md border px-2.5',
+                    other.id === cue?.id ? 'border-saffron-deep bg-saffron/15 font-semibold' : 'border-rule bg-field',
+                  )}
+                >
+                  {tagsOf(other.assetId).name}
+                </button>
+              ))}
+            </div>
           )}
+          {cue ? (
+            <>
+              <CuePanel
+                key={cue.id}
+                cue={cue}
+                span={span}
+                {...tagsOf(cue.assetId)}
+                facts={facts}
+                spans={spans}
+                isFirst={show.cues.indexOf(cue) === 0}
+                isLast={show.cues.indexOf(cue) === show.cues.length - 1}
+                onChange={(properties, joins) =>
+                  edit({ kind: 'set-sound', slideId: null, soundId: cue.id, properties }, joins)
+                }
+                onSwap={(by) => swap(show.cues.indexOf(cue), by)}
+                onRemove={() => edit({ kind: 'remove-sounds', slideId: null, soundIds: [cue.id] })}
+              />
+              <BeatsFields
+                key={`beats ${cue.assetId}`}
+                assetId={cue.assetId}
+                facts={facts.get(cue.assetId)}
+                grid={beatsOfSong(show, facts, cue.assetId)}
+                said={show.beats?.[cue.assetId]}
+                songMs={songMs}
+                onSay={(said) => edit({ kind: 'set-beats', beats: [{ assetId: cue.assetId, said }] })}
+              />
+            </>
+          ) : (
+            <NoMusic showId={show.id} hasSounds={sounds.length > 0} />
+          )}
+          <MixFields />
+          <ChapterField />
+          {free.length > 0 && <FreeSounds sounds={free} nameOf={(id) => tagsOf(id).name} />}
         </div>
       </Panel>
     </Group>
   );
 }
 
-function FreeSound({ sound, name, onMusic }: { sound: SheetEntry; name: string; onMusic: () => void }) {
-  const slides = useShow((state) => state.show.slides);
-  const anchor = useShow((state) => state.anchor);
-  const edit = useShow((state) => state.edit);
-  const spokenOn = slides.findIndex((slide) => slide.sounds.some((placed) => placed.assetId === sound.assetId));
-  const chosen = slides.findIndex((slide) => slide.id === anchor);
-  const lengthMs = sound.facts?.kind === 'sound' ? sound.facts.lengthMs : 0;
+function NoMusic({ showId, hasSounds }: { showId: string; hasSounds: boolean }) {
   return (
-    <li className="flex items-center gap-2 rounded-lg border border-rule p-2.5">
-      <span className="min-w-0 flex-1">
-        <span className="block truncate font-semibold">{name}</span>
-        <span className="tabular text-soft">{clockTenths(lengthMs)}</span>
-      </span>
-      {spokenOn >= 0 ? (
-        <span className="text-moss">spoken on slide {spokenOn + 1}</span>
-      ) : (
-        <>
-          <Button className="h-7" onClick={onMusic}>
-            <Plus size={13} /> Music
-          </Button>
-          <Button
-            className="h-7"
-            disabled={chosen < 0}
-            title={chosen < 0 ? 'Choose a slide on the left first' : undefined}
-            onClick={() =>
-              edit({
-                kind: 'add-sounds',
-                slideId: slides[chosen]!.id,
-                runs: [{ afterId: null, sounds: [voiceHere(cueId(nanoid(10)), sound.assetId, 500)] }],
-              })
-            }
-          >
-            {chosen < 0 ? 'Speak on a slide' : `Speak on slide ${chosen + 1}`}
-          </Button>
-        </>
-      )}
-    </li>
+    <section aria-labelledby="music">
+      <h2 id="music" className="text-base">
+        Music
+      </h2>
+      <p className="mt-1 text-soft">
+        No song plays yet.{' '}
+        {hasSounds ? (
+          'Choose one below.'
+        ) : (
+          <>
+            Bring one in on the{' '}
+            <Link className="text-red-deep underline" href={`/shows/${showId}/gather`}>
+              contact sheet
+            </Link>
+            .
+          </>
+        )}
+      </p>
+    </section>
   );
 }

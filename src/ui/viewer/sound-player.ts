@@ -1,8 +1,8 @@
 import type { FactsById } from '../../core/show/asset-facts';
 import type { AssetId, ShowId } from '../../core/show/ids';
 import type { Show } from '../../core/show/show';
-import { gainAt, type MixPart } from '../../core/sound/mix-plan';
 import { planMix } from '../../core/sound/plan-mix';
+import { LIMITER_LATE_S, openMixOutput, performMix, type MixOutput } from './perform-mix';
 
 /** Time for the sound card to take up what is scheduled. */
 const START_DELAY_S = 0.06;
@@ -17,6 +17,7 @@ export interface SoundPlayer {
 
 export function createSoundPlayer(showId: ShowId): SoundPlayer {
   let context: AudioContext | null = null;
+  let output: Promise<MixOutput> | null = null;
   const buffers = new Map<AssetId, Promise<AudioBuffer | null>>();
   let sounding: AudioBufferSourceNode[] = [];
   let turn = 0;
@@ -26,17 +27,22 @@ export function createSoundPlayer(showId: ShowId): SoundPlayer {
       stop();
       const mine = (turn += 1);
       context ??= new AudioContext({ sampleRate: 48_000 });
-      const { parts } = planMix(show, facts);
-      const wanted = parts.filter((part) => part.startMs + part.lengthMs > momentMs);
-      const loaded = await Promise.all([context.resume(), ...wanted.map((part) => bufferOf(context!, part.assetId))]);
+      output ??= openMixOutput(context);
+      const plan = planMix(show, facts);
+      const wanted = plan.parts.filter((part) => part.startMs + part.lengthMs > momentMs);
+      const ids = [...new Set(wanted.map((part) => part.assetId))];
+      const [into, , ...loaded] = await Promise.all([
+        output,
+        context.resume(),
+        ...ids.map((id) => bufferOf(context!, id)),
+      ]);
       const clockNow = () => performance.timeOrigin + performance.now();
       if (mine !== turn) return clockNow();
+      const known = new Map(ids.map((id, index) => [id, loaded[index] ?? null]));
       const startAt = context.currentTime + START_DELAY_S;
-      wanted.forEach((part, index) => {
-        const buffer = loaded[index + 1];
-        if (buffer) start(context!, part, buffer, momentMs, startAt);
-      });
-      return clockNow() + START_DELAY_S * 1000 + (context.outputLatency || 0) * 1000;
+      sounding = performMix(context, into, plan, (part) => known.get(part.assetId) ?? null, momentMs, startAt);
+      const late = START_DELAY_S + LIMITER_LATE_S + (context.outputLatency || 0);
+      return clockNow() + late * 1000;
     },
     stop,
     close() {
@@ -61,20 +67,5 @@ export function createSoundPlayer(showId: ShowId): SoundPlayer {
       buffers.set(id, kept);
     }
     return kept;
-  }
-
-  function start(audio: AudioContext, part: MixPart, buffer: AudioBuffer, momentMs: number, startAt: number): void {
-    const enterMs = Math.max(part.startMs, momentMs);
-    const leaveMs = part.startMs + part.lengthMs;
-    const timeOf = (ms: number) => startAt + (ms - momentMs) / 1000;
-    const gain = audio.createGain();
-    gain.gain.setValueAtTime(gainAt(part.gains, enterMs), timeOf(enterMs));
-    for (const point of part.gains)
-      if (point.atMs > enterMs) gain.gain.linearRampToValueAtTime(point.gain, timeOf(point.atMs));
-    const source = audio.createBufferSource();
-    source.buffer = buffer;
-    source.connect(gain).connect(audio.destination);
-    source.start(timeOf(enterMs), (part.fromMs + enterMs - part.startMs) / 1000, (leaveMs - enterMs) / 1000);
-    sounding.push(source);
   }
 }

@@ -1,0 +1,59 @@
+'use client';
+
+import { useEffect, useRef } from 'react';
+import { beatsWithin, type ShowBeat } from '../../core/sound/show-beats';
+import type { Music } from '../show/use-music';
+
+/** Where what is drawn stands across the strip. */
+export const TICKS_PX = 26;
+export const TILE_PX = 480;
+
+interface WaveTileProps {
+  readonly music: Music;
+  readonly beats: readonly ShowBeat[];
+  readonly fromMs: number;
+  readonly toMs: number;
+  readonly topPx: number;
+  readonly widthPx: number;
+  readonly heightPx: number;
+}
+
+/** A stretch of the music drawn downwards: bars and beats as long and short ticks, the waveform beside them. */
+export function WaveTile({ music, beats, fromMs, toMs, topPx, widthPx, heightPx }: WaveTileProps) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const element = canvas.current!;
+    const scale = Math.min(2, devicePixelRatio);
+    element.width = widthPx * scale;
+    element.height = heightPx * scale;
+    const context = element.getContext('2d')!;
+    context.scale(scale, scale);
+    context.fillStyle = getComputedStyle(element).color;
+    const middle = TICKS_PX + (widthPx - TICKS_PX) / 2;
+    const reach = (widthPx - TICKS_PX) / 2 - 6;
+    const msOf = (y: number) => fromMs + ((toMs - fromMs) * y) / heightPx;
+    for (let y = 0; y < heightPx; y += 2) {
+      const loud = music.loudness(msOf(y), msOf(y + 2));
+      if (loud === 0) continue;
+      const half = 1 + loud * reach;
+      context.globalAlpha = 0.25 + 0.45 * loud;
+      context.fillRect(middle - half, y + 0.25, 2 * half, 1.3);
+    }
+    context.globalAlpha = 1;
+    const within = beatsWithin(beats, fromMs, toMs);
+    const bars = within.filter((beat) => beat.begins !== 'beat');
+    const shown = heightPx / Math.max(1, within.length) >= 5 ? within : heightPx / Math.max(1, bars.length) >= 4 ? bars : [];
+    for (const beat of shown) {
+      const y = ((beat.atMs - fromMs) / (toMs - fromMs)) * heightPx;
+      context.fillRect(0, Math.round(y), beat.begins === 'beat' ? 9 : 20, beat.begins === 'beat' ? 1 : 2);
+    }
+  }, [music, beats, fromMs, toMs, widthPx, heightPx]);
+  return (
+    <canvas
+      ref={canvas}
+      aria-hidden="true"
+      className="pointer-events-none absolute left-0 text-saffron"
+      style={{ top: topPx, width: widthPx, height: heightPx }}
+    />
+  );
+}
