@@ -5,7 +5,9 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
-import type { Show } from '../src/core/show/show';
+import type { ShowEdit } from '../src/core/show/edit';
+import type { Show, Slide } from '../src/core/show/show';
+import { fitToMusic, lengthFollowsContent } from '../src/core/timing/fit-to-music';
 
 /** The real server on a free port with a data folder of its own. */
 export interface App {
@@ -19,7 +21,14 @@ export interface App {
   close(): Promise<void>;
 }
 
-export async function openApp(options: { seed?: boolean } = {}): Promise<App> {
+interface AppOptions {
+  /** With the demo show on the shelf; in it the pictures lead, and last what a pace gave them. */
+  readonly seed?: boolean;
+  /** As the demo has it: the pictures follow the music, and lengths are worked out anew with every edit. */
+  readonly musicLeads?: boolean;
+}
+
+export async function openApp(options: AppOptions = {}): Promise<App> {
   if (!existsSync('.next/BUILD_ID')) throw new Error('the application is not built; run npm run build first');
   const dataFolder = await mkdtemp(path.join(tmpdir(), 'tanager-e2e-'));
   const port = await freePort();
@@ -74,7 +83,35 @@ export async function openApp(options: { seed?: boolean } = {}): Promise<App> {
     },
   };
   await app.start();
+  if (options.seed && !options.musicLeads) await letPicturesLead(address);
   return app;
+}
+
+async function letPicturesLead(address: string): Promise<void> {
+  const route = `${address}/api/v1/shows/lantern-regatta`;
+  const { show, revision } = (await (await fetch(route)).json()) as { show: Show; revision: number };
+  const isClip = (slide: Slide) => slide.layers[0]?.kind === 'clip';
+  const slides = show.slides.map((slide, index) => ({ ...slide, lengthMs: isClip(slide) ? 8000 : index === 0 ? 11_000 : 6000 }));
+  const musicMs = show.slides.reduce((sum, slide) => sum + slide.lengthMs, 0);
+  const fitted = fitToMusic(slides, musicMs, lengthFollowsContent);
+  if (!fitted.ok) throw new Error(fitted.reason);
+  const kept = slides
+    .filter(lengthFollowsContent)
+    .map((slide) => ({ slideId: slide.id, lengthMs: slide.lengthMs, by: null }));
+  const edits: ShowEdit[] = [
+    { kind: 'set-pace', pace: null },
+    { kind: 'set-lengths', lengths: [...kept, ...fitted.lengths.map((length) => ({ ...length, by: null }))] },
+  ];
+  const body = {
+    knownRevision: revision,
+    edits: edits.map((edit, index) => ({ editId: `pictures-lead-${index}`, edit })),
+  };
+  const response = await fetch(`${route}/edits`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', origin: address },
+    body: JSON.stringify(body),
+  });
+  if (!response.ok) throw new Error(await response.text());
 }
 
 function ended(child: ChildProcess): Promise<void> {

@@ -6,7 +6,7 @@ import { cueId, layerId, showId, slideId, type AssetId } from '../../src/core/sh
 import { songAfter, voiceHere } from '../../src/core/show/placed-sound';
 import { DEFAULT_TRANSITION, emptyShow, type Slide } from '../../src/core/show/show';
 import type { WordsPlace } from '../../src/core/show/words';
-import { fitToMusic, lengthFollowsContent } from '../../src/core/timing/fit-to-music';
+import { lengthsByMusic } from '../../src/core/timing/follow-music';
 import type { SheetEntry } from '../../src/server/assets/contact-sheet';
 import { projectFolder } from '../../src/server/paths';
 import { openServer } from '../../src/server/running-server';
@@ -24,6 +24,11 @@ const WORDS: Record<string, readonly [title: string, subtitle: string, place: Wo
 const ORDER_AT_THE_END = ['regatta-emblem.png'];
 /** On the contact sheet, but not in the show: the one with dark bars. */
 const LEFT_OUT = ['regatta-still.jpg'];
+const CHAPTERS: readonly (readonly [slide: number, name: string])[] = [
+  [1, 'At dusk'],
+  [9, 'Rain'],
+  [12, 'The rope'],
+];
 const LINGERING = ['PE_0412.jpg', 'PE_0472.jpg'];
 
 const server = await openServer();
@@ -38,8 +43,9 @@ async function seed(): Promise<void> {
   const folder = path.join(projectFolder(), 'demo/files');
   for (const name of (await readdir(folder)).sort())
     await server.sheet.takeIn(ID, path.join(folder, name), name, 'copy');
-  server.runner.start(['look']);
+  server.runner.start(['look', 'hear']);
   await server.runner.idle('look');
+  await server.runner.idle('hear');
 
   const entries = (await server.sheet.entries(ID)).filter((entry) => entry.state === 'ready');
   const named = (name: string) => entries.find((entry) => entry.fileName === name)!;
@@ -54,22 +60,13 @@ async function seed(): Promise<void> {
     );
   const slides = pictures.map((entry, index) => slideOf(entry, index, named('opening-words.flac').assetId));
   const song = named('harbour-reel.mp3');
-  const fitted = fitToMusic(slides, song.facts!.kind === 'sound' ? song.facts!.lengthMs : 0, lengthFollowsContent);
-  const lengths = new Map(fitted.ok ? fitted.lengths.map((entry) => [entry.slideId, entry.lengthMs]) : []);
+  const cues = [songAfter(cueId('reel'), song.assetId, 3000)];
   const edits: ShowEdit[] = [
     {
       kind: 'add-slides',
-      runs: [
-        {
-          afterId: null,
-          slides: slides.map((slide) => ({ ...slide, lengthMs: lengths.get(slide.id) ?? slide.lengthMs })),
-        },
-      ],
+      runs: [{ afterId: null, slides }],
     },
-    {
-      kind: 'set-cues',
-      cues: [songAfter(cueId('reel'), song.assetId, 3000)],
-    },
+    { kind: 'set-cues', cues },
   ];
   const marks = [
     ...pictures
@@ -80,7 +77,12 @@ async function seed(): Promise<void> {
       })),
     ...LEFT_OUT.map((name) => ({ assetId: named(name).assetId, mark: 'leave-out' as const })),
   ];
-  edits.push({ kind: 'set-marks', marks });
+  edits.push({ kind: 'set-marks', marks }, { kind: 'set-pace', pace: { by: 'music' } });
+  edits.push({ kind: 'set-chapters', chapters: CHAPTERS.map(([number, name]) => ({ slideId: slideId(`regatta-${number}`), name })) });
+  const facts = new Map(entries.flatMap((entry) => (entry.facts ? [[entry.assetId, entry.facts] as const] : [])));
+  const whole = { ...show, slides, cues, marks: Object.fromEntries(marks.map(({ assetId, mark }) => [assetId, mark])) };
+  const fitted = lengthsByMusic(whole, facts, { by: 'music' });
+  if (fitted.ok) edits.push({ kind: 'set-lengths', lengths: fitted.lengths });
   await server.shows.applyEdits(
     ID,
     edits.map((edit, index) => ({ editId: `seeded-${index}`, edit })),

@@ -24,7 +24,7 @@ export function Pick<Value extends string>({ label, value, groups, onChange }: P
     <Select.Root value={value} onValueChange={(next) => onChange(next as Value)}>
       <Select.Trigger
         aria-label={label}
-        className="inline-flex h-7 items-center gap-1.5 rounded-md border border-rule bg-field px-2 text-sm hover:border-soft"
+        className="inline-flex h-7 items-center gap-1.5 rounded-md border border-rule bg-field px-2 text-sm whitespace-nowrap hover:border-soft"
       >
         <Select.Value />
         <Select.Icon>

@@ -46,7 +46,8 @@ export function CuePanel(props: CuePanelProps) {
                 <span className="tabular">
                   {clock(span.startMs)}–{clock(span.endMs)}
                 </span>
-                , from {anchorName(cue.starts, spans)} to {anchorName(cue.ends, spans)}
+                , from{' '}
+                {isFirst && cue.starts.at === 'after' ? 'the beginning' : anchorName(cue.starts, spans)} to {anchorName(cue.ends, spans)}
               </>
             ) : (
               'not reached: the show ends before it'
