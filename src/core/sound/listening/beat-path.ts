@@ -1,3 +1,6 @@
+
+// Looked up once: these are asked for each sample.
+const { abs } = Math;
 export interface BeatRange {
   /** Frames between two beats, at least and at most. */
   readonly shortest: number;
@@ -48,7 +51,7 @@ export function bestBeats(strength: Float32Array, range: BeatRange): number[] | 
         for (let by = -REACH; by <= REACH; by += 1) {
           const from = kind + by;
           if (from < 0 || from >= kinds) continue;
-          const value = scores[before * kinds + from]! - change[Math.abs(by)]!;
+          const value = scores[before * kinds + from]! - change[abs(by)]!;
           if (value > best) [best, step] = [value, by];
         }
       scores[frame * kinds + kind] = best + own;

@@ -1,6 +1,9 @@
 import type { Onsets } from './onsets';
 import { FRAMES_PER_SECOND } from './spectrogram';
 
+// Looked up once: these are asked for each sample.
+const { abs, max, min, round } = Math;
+
 /** What a song says, frame by frame, about where its beats are. */
 export interface SongEvidence {
   readonly onsets: Onsets;
@@ -54,7 +57,7 @@ export function gridScore(song: SongEvidence, frames: readonly number[], others:
   const evidence = evidenceOf(song, frames, others);
   return EVIDENCE.reduce((sum, name) => {
     const [weight, mean, deviation] = WEIGHTS[name];
-    return sum + weight * Math.max(-4, Math.min(4, (evidence[name] - mean) / deviation));
+    return sum + weight * max(-4, min(4, (evidence[name] - mean) / deviation));
   }, 0);
 }
 
@@ -77,16 +80,16 @@ export function evidenceOf(
   const strokes = placesOfStrokes(frames, peaks);
   return {
     tempo: octaves * octaves,
-    fast: Math.max(0, octaves - USUAL_OCTAVES) ** 2,
-    slow: Math.max(0, -octaves - USUAL_OCTAVES) ** 2,
+    fast: max(0, octaves - USUAL_OCTAVES) ** 2,
+    slow: max(0, -octaves - USUAL_OCTAVES) ** 2,
     bass: mean(low),
     halves: between(onsets.all, 0.5),
     bassHalves: between(onsets.low, 0.5),
     highHalves: between(onsets.high, 0.5),
     bassQuarters: (between(onsets.low, 0.25) + between(onsets.low, 0.75)) / 2,
     thirds: (between(onsets.all, 1 / 3) + between(onsets.all, 2 / 3)) / 2,
-    turns: Math.abs(turn(all)),
-    highTurns: Math.abs(turn(high)),
+    turns: abs(turn(all)),
+    highTurns: abs(turn(high)),
     chords: mean(frames.map((frame) => nearby(harmony, frame, 4))),
     chordHalves: between(harmony, 0.5, 4),
     steady: unsteadiness(frames),
@@ -106,9 +109,9 @@ export function bpmOf(frames: readonly number[]): number {
 
 /** The largest value of a curve around a place. */
 export function nearby(curve: Float32Array, place: number, reach: number): number {
-  const at = Math.round(place);
+  const at = round(place);
   let largest = -1;
-  for (let frame = Math.max(0, at - reach); frame <= at + reach && frame < curve.length; frame += 1)
+  for (let frame = max(0, at - reach); frame <= at + reach && frame < curve.length; frame += 1)
     if (curve[frame]! > largest) largest = curve[frame]!;
   return largest;
 }
@@ -119,7 +122,7 @@ export function agreement(one: readonly number[], other: readonly number[]): num
   let [i, j, hits] = [0, 0, 0];
   while (i < one.length && j < other.length) {
     const away = other[j]! - one[i]!;
-    if (Math.abs(away) <= tolerance) hits += 1;
+    if (abs(away) <= tolerance) hits += 1;
     if (away <= tolerance) j += 1;
     if (away >= -tolerance) i += 1;
   }
@@ -140,7 +143,7 @@ function change(all: readonly number[], low: readonly number[], by: number): num
   if (count <= 0) return 0;
   let sum = 0;
   for (let beat = 0; beat < count; beat += 1)
-    sum += Math.abs(all[beat]! - all[beat + by]!) + Math.abs(low[beat]! - low[beat + by]!);
+    sum += abs(all[beat]! - all[beat + by]!) + abs(low[beat]! - low[beat + by]!);
   return sum / count;
 }
 
@@ -149,9 +152,9 @@ function unsteadiness(frames: readonly number[]): number {
   let sum = 0;
   for (let beat = 1; beat + 1 < frames.length; beat += 1) {
     const ratio = Math.log((frames[beat + 1]! - frames[beat]!) / (frames[beat]! - frames[beat - 1]!));
-    sum += Math.min(0.05, ratio * ratio);
+    sum += min(0.05, ratio * ratio);
   }
-  return (1000 * sum) / Math.max(1, frames.length - 1);
+  return (1000 * sum) / max(1, frames.length - 1);
 }
 
 /** Shares of a song’s strokes that lie on beats, on quarters and on thirds of them. */
@@ -165,13 +168,13 @@ function placesOfStrokes(
     const gap = frames[beat + 1]! - frames[beat]!;
     const place = (peak - frames[beat]!) / gap;
     if (place < -0.2 || place > 1.2) continue;
-    const on = (share: number) => Math.abs(place - share) * gap <= ON_PLACE;
+    const on = (share: number) => abs(place - share) * gap <= ON_PLACE;
     if (on(0) || on(1)) beats += 1;
     else if (on(0.5)) continue;
     else if (on(0.25) || on(0.75)) quarters += 1;
     else if (on(1 / 3) || on(2 / 3)) thirds += 1;
   }
-  const count = Math.max(1, peaks.length);
+  const count = max(1, peaks.length);
   return { beats: beats / count, quarters: quarters / count, thirds: thirds / count };
 }
 

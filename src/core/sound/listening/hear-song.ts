@@ -33,9 +33,14 @@ export interface SongHearing {
   finish(loudness: Loudness): ListeningFacts;
 }
 
-/** Hears a song as its samples come, piece by piece. @param wantsBeats false for what is no music: a clip’s own sound */
-export function songHearing(wantsBeats: boolean): SongHearing {
-  const pieceSamples = PIECE_SECONDS * LISTENING_RATE;
+/**
+ * Hears a song as its samples come, piece by piece.
+ *
+ * @param wantsBeats false for what is no music: a clip’s own sound
+ * @param pieceSeconds more than twice what pieces overlap by
+ */
+export function songHearing(wantsBeats: boolean, pieceSeconds = PIECE_SECONDS): SongHearing {
+  const pieceSamples = pieceSeconds * LISTENING_RATE;
   const overlapSamples = OVERLAP_SECONDS * LISTENING_RATE;
   let waiting: Float32Array[] = [];
   let waitingCount = 0;

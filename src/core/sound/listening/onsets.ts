@@ -1,5 +1,8 @@
 import { HOP, LISTENING_RATE, type Spectrogram } from './spectrogram';
 
+// Looked up once: these are asked for each sample.
+const { max, min, sqrt } = Math;
+
 /** How strongly something begins at each frame: over all bands, in the bass, and in what rings above; −0.5…4, mean 0 and deviation 1 over its surroundings. */
 export interface Onsets {
   readonly all: Float32Array;
@@ -34,10 +37,10 @@ export function onsetsOf(spectrum: Spectrogram): Onsets {
     const now = frame * bandCount;
     const before = (frame - LAG) * bandCount;
     for (let band = 0; band < bandCount; band += 1) {
-      const left = spectrum.bands[before + Math.max(0, band - 1)]!;
+      const left = spectrum.bands[before + max(0, band - 1)]!;
       const own = spectrum.bands[before + band]!;
-      const right = spectrum.bands[before + Math.min(bandCount - 1, band + 1)]!;
-      const rise = spectrum.bands[now + band]! - Math.max(left, own, right);
+      const right = spectrum.bands[before + min(bandCount - 1, band + 1)]!;
+      const rise = spectrum.bands[now + band]! - max(left, own, right);
       if (rise <= 0) continue;
       all[frame] = all[frame]! + rise;
       if (bandHz[band]! < LOW_HZ) low[frame] = low[frame]! + rise;
@@ -69,14 +72,14 @@ function levelled(curve: Float32Array): Float32Array {
     sums[at + 1] = sums[at]! + value;
     squares[at + 1] = squares[at]! + value * value;
   });
-  const wholeMean = sums[curve.length]! / Math.max(1, curve.length);
-  const wholeDeviation = Math.sqrt(Math.max(0, squares[curve.length]! / Math.max(1, curve.length) - wholeMean ** 2));
+  const wholeMean = sums[curve.length]! / max(1, curve.length);
+  const wholeDeviation = sqrt(max(0, squares[curve.length]! / max(1, curve.length) - wholeMean ** 2));
   return curve.map((value, at) => {
-    const from = Math.max(0, at - reach);
-    const to = Math.min(curve.length, at + reach);
+    const from = max(0, at - reach);
+    const to = min(curve.length, at + reach);
     const mean = (sums[to]! - sums[from]!) / (to - from);
-    const deviation = Math.sqrt(Math.max(0, (squares[to]! - squares[from]!) / (to - from) - mean * mean));
+    const deviation = sqrt(max(0, (squares[to]! - squares[from]!) / (to - from) - mean * mean));
     // A stretch of silence has no beats in its noise.
-    return Math.max(-0.5, Math.min(MOST, (value - mean) / (0.9 * deviation + 0.1 * wholeDeviation + 1e-6)));
+    return max(-0.5, min(MOST, (value - mean) / (0.9 * deviation + 0.1 * wholeDeviation + 1e-6)));
   });
 }

@@ -1,5 +1,8 @@
 import FFT from 'fft.js';
 
+// Looked up once: these are asked for each sample.
+const { sqrt, log10 } = Math;
+
 /** Samples for listening: one channel at this rate; beats are told by what lies below 11 kHz. */
 export const LISTENING_RATE = 22_050;
 /** Samples between two frames: about 100 frames a second. */
@@ -40,7 +43,7 @@ export function spectrogram(samples: Float32Array): Spectrogram {
   for (let frame = 0; frame < frameCount; frame += 1) {
     const spectrum = magnitudes(samples, frame * HOP);
     for (let band = 0; band < bandCount; band += 1)
-      bands[frame * bandCount + band] = Math.log10(1 + triangle(spectrum, edges, band));
+      bands[frame * bandCount + band] = log10(1 + triangle(spectrum, edges, band));
   }
   return { frameCount, bandCount, bandHz: edges.slice(1, -1).map(binHz), bands, ...chromaOf(samples, frameCount) };
 }
@@ -78,7 +81,7 @@ function chromaOf(samples: Float32Array, frameCount: number): { chroma: Float32A
     const spectrum = magnitudes(samples, at * PITCH_STRIDE * HOP);
     const group = chroma.subarray(at * 12, at * 12 + 12);
     pitchOf.forEach((pitch, bin) => {
-      if (pitch >= 0) group[pitch] = group[pitch]! + Math.log10(1 + spectrum[bin]!);
+      if (pitch >= 0) group[pitch] = group[pitch]! + log10(1 + spectrum[bin]!);
     });
     const length = Math.hypot(...group);
     if (length > 1e-3) for (let pitch = 0; pitch < 12; pitch += 1) group[pitch] = group[pitch]! / length;
@@ -103,7 +106,7 @@ function magnitudesOf(size: number): (samples: Float32Array, centre: number) => 
     fft.realTransform(output, input);
     for (let bin = 0; bin < size / 2; bin += 1) {
       const [re, im] = [output[2 * bin]!, output[2 * bin + 1]!];
-      magnitudes[bin] = Math.sqrt(re * re + im * im);
+      magnitudes[bin] = sqrt(re * re + im * im);
     }
     return magnitudes;
   };
