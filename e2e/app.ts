@@ -91,7 +91,10 @@ async function letPicturesLead(address: string): Promise<void> {
   const route = `${address}/api/v1/shows/lantern-regatta`;
   const { show, revision } = (await (await fetch(route)).json()) as { show: Show; revision: number };
   const isClip = (slide: Slide) => slide.layers[0]?.kind === 'clip';
-  const slides = show.slides.map((slide, index) => ({ ...slide, lengthMs: isClip(slide) ? 8000 : index === 0 ? 11_000 : 6000 }));
+  const slides = show.slides.map((slide, index) => ({
+    ...slide,
+    lengthMs: isClip(slide) ? 8000 : index === 0 ? 11_000 : 6000,
+  }));
   const musicMs = show.slides.reduce((sum, slide) => sum + slide.lengthMs, 0);
   const fitted = fitToMusic(slides, musicMs, lengthFollowsContent);
   if (!fitted.ok) throw new Error(fitted.reason);

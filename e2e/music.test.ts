@@ -4,7 +4,18 @@ import { beatNear, musicOf } from '../src/core/sound/show-beats';
 import type { AssetFacts } from '../src/core/show/asset-facts';
 import type { AssetId } from '../src/core/show/ids';
 import { showLengthMs, slideSpans } from '../src/core/timing/slide-span';
-import { handsOn, openApp, openBrowser, openPage, press, textOf, waitForText, type App, type Hands, type OpenPage } from './app';
+import {
+  handsOn,
+  openApp,
+  openBrowser,
+  openPage,
+  press,
+  textOf,
+  waitForText,
+  type App,
+  type Hands,
+  type OpenPage,
+} from './app';
 
 let app: App;
 let browser: Browser;
@@ -122,14 +133,14 @@ describe('the sound column', () => {
     const box = (await (await page.$('[data-part=level-line] polyline'))!.boundingBox())!;
     await page.mouse.click(box.x + box.width, Math.max(box.y + 380, 480));
     await page.waitForSelector('[data-part=level-line] circle');
-    await page.focus('[data-part=level-line] circle');
+    await page.$eval('[data-part=level-line] circle', (point) => (point as SVGElement).focus());
     await page.keyboard.press('ArrowLeft');
     await page.keyboard.press('ArrowLeft');
     const cue = async () => (await hands.stored()).cues[0]!;
     const [point] = (await cue()).levels!;
     expect(point).toMatchObject({ from: 'start' });
     expect(point!.gainDb).toBeLessThan(0.1);
-    await page.focus('[data-part=level-line] circle');
+    await page.$eval('[data-part=level-line] circle', (point) => (point as SVGElement).focus());
     await page.keyboard.press('Delete');
     expect((await cue()).levels).toBeUndefined();
     await press(page, 'Let it loop');
@@ -173,8 +184,7 @@ describe('the sound column', () => {
     await page.locator('[role=option] ::-p-text(for broadcast)').click();
     expect((await hands.stored()).mix).toEqual({ duckDb: 16, loudness: '-23' });
     await toTheTop();
-    await page.locator('[aria-label^="Slide 2: choose it"]').click();
-    await page.keyboard.press('Space');
+    await page.locator('[data-part=sound-slide][data-slide=regatta-2] button').click();
     await page.locator('[data-part=chapter]').fill('Lamps are lit');
     await page.keyboard.press('Tab');
     expect((await hands.stored()).slides[1]!.chapter).toBe('Lamps are lit');

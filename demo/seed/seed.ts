@@ -78,7 +78,10 @@ async function seed(): Promise<void> {
     ...LEFT_OUT.map((name) => ({ assetId: named(name).assetId, mark: 'leave-out' as const })),
   ];
   edits.push({ kind: 'set-marks', marks }, { kind: 'set-pace', pace: { by: 'music' } });
-  edits.push({ kind: 'set-chapters', chapters: CHAPTERS.map(([number, name]) => ({ slideId: slideId(`regatta-${number}`), name })) });
+  edits.push({
+    kind: 'set-chapters',
+    chapters: CHAPTERS.map(([number, name]) => ({ slideId: slideId(`regatta-${number}`), name })),
+  });
   const facts = new Map(entries.flatMap((entry) => (entry.facts ? [[entry.assetId, entry.facts] as const] : [])));
   const whole = { ...show, slides, cues, marks: Object.fromEntries(marks.map(({ assetId, mark }) => [assetId, mark])) };
   const fitted = lengthsByMusic(whole, facts, { by: 'music' });

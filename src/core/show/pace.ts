@@ -6,7 +6,7 @@ import { maybe, number, oneOf, type Parts, type PartsOf, type Schema } from '../
  */
 export type Pace = (
   | /** So many beats a picture, more for those that linger. */ { readonly by: 'beats'; readonly beats: number }
-  /** As long as it takes for the show to end with the music. */
+    /** As long as it takes for the show to end with the music. */
   | { readonly by: 'music' }
 ) & {
   /** The middle of a transition meets the beat; its beginning when it is not said. */

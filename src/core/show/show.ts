@@ -57,7 +57,19 @@ export interface Show {
 /** Everything a show says, without who it is: what a version keeps. */
 export type ShowContent = Pick<
   Show,
-  'title' | 'frame' | 'defaultLengthMs' | 'slides' | 'cues' | 'methods' | 'marks' | 'clocks' | 'focus' | 'temperament' | 'beats' | 'pace' | 'mix'
+  | 'title'
+  | 'frame'
+  | 'defaultLengthMs'
+  | 'slides'
+  | 'cues'
+  | 'methods'
+  | 'marks'
+  | 'clocks'
+  | 'focus'
+  | 'temperament'
+  | 'beats'
+  | 'pace'
+  | 'mix'
 >;
 
 export interface FrameShape {

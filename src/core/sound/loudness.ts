@@ -96,7 +96,8 @@ const tenths = (power: number) => Math.max(SILENT, Math.round(10 * lufsOfPower(p
 function gated(powers: readonly number[]): number | null {
   if (powers.length < STEPS_A_BLOCK) return twiceGated(powers);
   const blocks: number[] = [];
-  for (let at = 0; at + STEPS_A_BLOCK <= powers.length; at += 1) blocks.push(mean(powers.slice(at, at + STEPS_A_BLOCK)));
+  for (let at = 0; at + STEPS_A_BLOCK <= powers.length; at += 1)
+    blocks.push(mean(powers.slice(at, at + STEPS_A_BLOCK)));
   return twiceGated(blocks);
 }
 

@@ -21,7 +21,11 @@ function sound(lengthMs: number, lufs: number): AssetFacts {
     title: null,
     artist: null,
     listening: {
-      loudness: { integratedLufs: lufs, truePeakDb: -1, curve: Array.from({ length: lengthMs / 500 }, () => 10 * lufs) },
+      loudness: {
+        integratedLufs: lufs,
+        truePeakDb: -1,
+        curve: Array.from({ length: lengthMs / 500 }, () => 10 * lufs),
+      },
       heardFromMs: 0,
       heardToMs: lengthMs,
       beats: null,
@@ -143,7 +147,10 @@ describe('songs', () => {
 describe('the whole mix', () => {
   it.each(['-14', '-16', '-23'] as const)('comes to %s LUFS, whatever it is made of', (loudness) => {
     const second = cue('r', { assetId: OTHER, starts: { at: 'after', overlapMs: 2000 } });
-    const plan = planMix(showOf(26_000, [cue('q', { gainDb: -3, trimStartMs: 8000 }), second], { mix: { loudness } }), facts);
+    const plan = planMix(
+      showOf(26_000, [cue('q', { gainDb: -3, trimStartMs: 8000 }), second], { mix: { loudness } }),
+      facts,
+    );
     // Noise of the loudness that each half second is known to have.
     const { lufs } = measured(plan, (part) => noise(part.assetId === SONG ? -9 : -20));
     expect(Math.abs(lufs! - Number(loudness))).toBeLessThan(0.5);
@@ -169,8 +176,7 @@ describe('the whole mix', () => {
     meter.add(samples);
     expect(meter.db()!).toBeLessThanOrEqual(-1);
     expect(meter.db()!).toBeGreaterThan(-1.6);
-    for (const at of [5000, 20_000, 29_000])
-      expect(samples[2 * (at + LIMITER_DELAY)]!).toBeCloseTo(before[2 * at]!, 5);
+    for (const at of [5000, 20_000, 29_000]) expect(samples[2 * (at + LIMITER_DELAY)]!).toBeCloseTo(before[2 * at]!, 5);
   });
 });
 

@@ -84,7 +84,13 @@ function partsOf(
     const joinsMs = index < runs.length - 1 ? LOOP_JOIN_MS : 0;
     const lengthMs = run.toMs - run.fromMs + joinsMs;
     const own = { startMs: run.startMs, endMs: Math.min(span.endMs, run.startMs + lengthMs) };
-    const join = fadeCurve({ ...own, inMs: index > 0 ? LOOP_JOIN_MS : 0, outMs: joinsMs, inCurve: 'equal', outCurve: 'equal' });
+    const join = fadeCurve({
+      ...own,
+      inMs: index > 0 ? LOOP_JOIN_MS : 0,
+      outMs: joinsMs,
+      inCurve: 'equal',
+      outCurve: 'equal',
+    });
     return {
       kind,
       assetId: sound.assetId,

@@ -140,8 +140,7 @@ function meanOf(energyAt: (momentMs: number) => number, beats: readonly ShowBeat
 function extended(beats: readonly ShowBeat[], toMs: number): ShowBeat[] {
   const all = [...beats];
   const gapMs = Math.max(200, beats.at(-1)!.atMs - beats.at(-2)!.atMs);
-  while (all.at(-1)!.atMs < toMs)
-    all.push({ atMs: all.at(-1)!.atMs + gapMs, begins: 'beat', bar: 0, beat: 0 });
+  while (all.at(-1)!.atMs < toMs) all.push({ atMs: all.at(-1)!.atMs + gapMs, begins: 'beat', bar: 0, beat: 0 });
   return all;
 }
 

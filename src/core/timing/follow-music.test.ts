@@ -26,7 +26,12 @@ const PICTURE_FACTS: AssetFacts = {
   brightness: 0.5,
 };
 
-function song(lengthMs: number, bpm: number, energy: (share: number) => number, more: Partial<BeatGrid> = {}): AssetFacts {
+function song(
+  lengthMs: number,
+  bpm: number,
+  energy: (share: number) => number,
+  more: Partial<BeatGrid> = {},
+): AssetFacts {
   const gapMs = 60_000 / bpm;
   const count = Math.floor((lengthMs - 300) / gapMs);
   return {
@@ -47,7 +52,9 @@ function song(lengthMs: number, bpm: number, energy: (share: number) => number, 
         ...more,
       },
       sections: [],
-      energy: Array.from({ length: Math.ceil(lengthMs / 500) }, (_, at) => Math.round(100 * energy((500 * at) / lengthMs))),
+      energy: Array.from({ length: Math.ceil(lengthMs / 500) }, (_, at) =>
+        Math.round(100 * energy((500 * at) / lengthMs)),
+      ),
       accentsMs: [],
     },
   };
@@ -76,7 +83,8 @@ const showOf = (slides: Slide[], more: Partial<Show> = {}): Show => ({
   pace: { by: 'music' },
   ...more,
 });
-const sixty = () => Array.from({ length: 60 }, (_, index) => picture(`s${index}`, index % 10 === 4 ? LINGERS : PICTURE));
+const sixty = () =>
+  Array.from({ length: 60 }, (_, index) => picture(`s${index}`, index % 10 === 4 ? LINGERS : PICTURE));
 
 function fitted(show: Show): Show {
   const result = lengthsByMusic(show, facts, show.pace!);
@@ -143,7 +151,11 @@ describe('pictures that follow the music', () => {
       show = result.show;
       steps += 1;
       const { share, endsApartMs } = onBeat(show);
-      expect([edit.kind, share >= 0.95, show.pace!.by === 'beats' || endsApartMs <= 50]).toEqual([edit.kind, true, true]);
+      expect([edit.kind, share >= 0.95, show.pace!.by === 'beats' || endsApartMs <= 50]).toEqual([
+        edit.kind,
+        true,
+        true,
+      ]);
     }
     expect(steps).toBeGreaterThanOrEqual(8);
   });

@@ -47,7 +47,9 @@ export function lengthsByMusic(show: Show, facts: FactsById, pace: Pace): BeatFi
     rate: show.frame.rate,
     energyAt: music.energyAt,
     meetsAfterMs: (slide) =>
-      pace.meets === 'middle' ? Math.floor(transitionLengthMs({ ...slide, lengthMs: AMPLE_MS }, { ...slide, lengthMs: AMPLE_MS }) / 2) : 0,
+      pace.meets === 'middle'
+        ? Math.floor(transitionLengthMs({ ...slide, lengthMs: AMPLE_MS }, { ...slide, lengthMs: AMPLE_MS }) / 2)
+        : 0,
   });
 }
 
@@ -76,7 +78,13 @@ function medianGapMs(moments: readonly number[]): number {
 }
 
 /** Edits that cannot change what lengths are by: after them nothing is worked out anew. */
-const WITHOUT_TIME = new Set<ShowEdit['kind']>(['rename-show', 'set-clocks', 'set-temperament', 'set-shape', 'set-focus']);
+const WITHOUT_TIME = new Set<ShowEdit['kind']>([
+  'rename-show',
+  'set-clocks',
+  'set-temperament',
+  'set-shape',
+  'set-focus',
+]);
 
 /**
  * An edit with what it entails: where the pictures follow the music, lengths are worked out anew, and both are undone as one step.
@@ -92,5 +100,9 @@ export function withItsLengths(show: Show, facts: FactsById, edit: ShowEdit): Sh
   const now = new Map(result.show.slides.map((slide) => [slide.id, slide.lengthMs]));
   if (fitted.lengths.every(({ slideId, lengthMs }) => now.get(slideId) === lengthMs)) return edit;
   // All of them are named, changed or not: edits of one drag then write to the same places and are one step.
-  return { kind: 'together', name: editSentence(edit), edits: [edit, { kind: 'set-lengths', lengths: fitted.lengths }] };
+  return {
+    kind: 'together',
+    name: editSentence(edit),
+    edits: [edit, { kind: 'set-lengths', lengths: fitted.lengths }],
+  };
 }

@@ -38,7 +38,12 @@ export function SoundStrip({ music, startMs, endMs, widthPx, heightPx, takes, be
       context.globalAlpha = 0.35 + 0.65 * loud;
       context.fillRect(middle - half, y + 0.25, 2 * half, 1.3);
     }
-    drawBeats(context, beatsWithin(beats, startMs, endMs), (atMs) => ((atMs - startMs) / (endMs - startMs)) * heightPx, heightPx);
+    drawBeats(
+      context,
+      beatsWithin(beats, startMs, endMs),
+      (atMs) => ((atMs - startMs) / (endMs - startMs)) * heightPx,
+      heightPx,
+    );
   }, [music, beats, startMs, endMs, widthPx, heightPx]);
   return (
     <div aria-hidden="true" className="relative h-full" style={{ width: widthPx + 16 }}>
@@ -66,7 +71,8 @@ function drawBeats(
   heightPx: number,
 ): void {
   const bars = beats.filter((beat) => beat.begins !== 'beat');
-  const shown = heightPx / Math.max(1, beats.length) >= 5 ? beats : heightPx / Math.max(1, bars.length) >= 5 ? bars : [];
+  const shown =
+    heightPx / Math.max(1, beats.length) >= 5 ? beats : heightPx / Math.max(1, bars.length) >= 5 ? bars : [];
   context.globalAlpha = 1;
   for (const beat of shown) {
     const length = beat.begins === 'beat' ? 4 : beat.begins === 'bar' ? 9 : 14;

@@ -28,7 +28,11 @@ export function PaceBar() {
   const lead = (next: Leader) => {
     const { show, facts } = store.getState();
     const wanted: Pace | null =
-      next === 'pictures' ? null : next === 'together' ? { by: 'music', ...meets } : { by: 'beats', beats: 8, ...meets };
+      next === 'pictures'
+        ? null
+        : next === 'together'
+          ? { by: 'music', ...meets }
+          : { by: 'beats', beats: 8, ...meets };
     if (wanted) {
       const tried = lengthsByMusic(show, facts, wanted);
       if (!tried.ok) {
@@ -59,7 +63,10 @@ export function PaceBar() {
         : [
             {
               slideId: slide.id,
-              lengthMs: Math.max(leastLengthMs(slide, facts, show.slides[index - 1]), Math.round(lengthMs * shareOf(slide))),
+              lengthMs: Math.max(
+                leastLengthMs(slide, facts, show.slides[index - 1]),
+                Math.round(lengthMs * shareOf(slide)),
+              ),
               by: 'pace' as const,
             },
           ],
@@ -136,6 +143,8 @@ const WHY_NOT = {
 } as const;
 
 function nearest(values: readonly number[], value: number): number {
-  return values.reduce((best, step, index) => (Math.abs(step - value) < Math.abs(values[best]! - value) ? index : best), 0);
+  return values.reduce(
+    (best, step, index) => (Math.abs(step - value) < Math.abs(values[best]! - value) ? index : best),
+    0,
+  );
 }
-

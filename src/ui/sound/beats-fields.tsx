@@ -94,7 +94,7 @@ export function BeatsFields({ facts, grid, said, songMs, onSay }: BeatsFieldsPro
           <Button
             className="h-7 px-2"
             title="Every bar begins a beat later"
-            onClick={() => say({ barsLater: (((said?.barsLater ?? 0) + 1) % grid.beatsABar) || undefined })}
+            onClick={() => say({ barsLater: ((said?.barsLater ?? 0) + 1) % grid.beatsABar || undefined })}
           >
             bars a beat later
           </Button>
@@ -119,8 +119,8 @@ export function BeatsFields({ facts, grid, said, songMs, onSay }: BeatsFieldsPro
       )}
       {doubtful && (
         <p className="w-full text-xs text-soft">
-          Nobody can be sure of these beats, so no picture is tied to them. Listen with the ticks in view; say that they are right,
-          or tap.
+          Nobody can be sure of these beats, so no picture is tied to them. Listen with the ticks in view; say that they
+          are right, or tap.
         </p>
       )}
     </div>

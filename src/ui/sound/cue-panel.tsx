@@ -46,8 +46,8 @@ export function CuePanel(props: CuePanelProps) {
                 <span className="tabular">
                   {clock(span.startMs)}–{clock(span.endMs)}
                 </span>
-                , from{' '}
-                {isFirst && cue.starts.at === 'after' ? 'the beginning' : anchorName(cue.starts, spans)} to {anchorName(cue.ends, spans)}
+                , from {isFirst && cue.starts.at === 'after' ? 'the beginning' : anchorName(cue.starts, spans)} to{' '}
+                {anchorName(cue.ends, spans)}
               </>
             ) : (
               'not reached: the show ends before it'
@@ -138,9 +138,7 @@ export function CuePanel(props: CuePanelProps) {
             max={fileS}
             step={0.5}
             unit="s"
-            onCommit={(seconds) =>
-              onChange({ trimEndMs: seconds >= fileS - 0.05 ? null : Math.round(seconds * 1000) })
-            }
+            onCommit={(seconds) => onChange({ trimEndMs: seconds >= fileS - 0.05 ? null : Math.round(seconds * 1000) })}
           />
         </span>
         <Fade
@@ -159,8 +157,8 @@ export function CuePanel(props: CuePanelProps) {
         />
       </div>
       <p className="mt-2 text-xs text-soft">
-        The fade-out stays where the song ends, whatever becomes of the show. A click on the thin line makes a point of its level;
-        double-click takes it away.
+        The fade-out stays where the song ends, whatever becomes of the show. A click on the thin line makes a point of
+        its level; double-click takes it away.
         {cue.levels && (
           <Button look="quiet" className="ml-1 h-6 px-1.5 text-xs" onClick={() => onChange({ levels: null })}>
             Straighten the line

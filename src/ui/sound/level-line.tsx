@@ -73,6 +73,8 @@ export function LevelLine({ span, parts, widthPx, pxOf, momentOf, onChange }: Le
         strokeWidth={14}
         pointerEvents="stroke"
         className="cursor-copy"
+        // Else the strip below would take hold of the pointer.
+        onPointerDown={(event) => event.stopPropagation()}
         onClick={(event) => {
           event.stopPropagation();
           const { momentMs } = placeOf(event);
@@ -115,7 +117,9 @@ export function LevelLine({ span, parts, widthPx, pxOf, momentOf, onChange }: Le
             onClick={(event) => event.stopPropagation()}
             onDoubleClick={() => without(index)}
             onKeyDown={(event) => {
-              const by = { ArrowLeft: [-0.5, 0], ArrowRight: [0.5, 0], ArrowUp: [0, -250], ArrowDown: [0, 250] }[event.key];
+              const by = { ArrowLeft: [-0.5, 0], ArrowRight: [0.5, 0], ArrowUp: [0, -250], ArrowDown: [0, 250] }[
+                event.key
+              ];
               if (event.key === 'Delete' || event.key === 'Backspace') without(index);
               else if (by) put(index, momentOfPoint(point) + by[1]!, db + by[0]!);
               else return;

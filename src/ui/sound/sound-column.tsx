@@ -150,7 +150,11 @@ export function SoundColumn({
       )}
       <div style={{ height: totalPx }} className="relative">
         {clocks.map((momentMs) => (
-          <span key={momentMs} className="tabular absolute left-3 -translate-y-1/2 text-xs text-soft" style={{ top: px(momentMs) }}>
+          <span
+            key={momentMs}
+            className="tabular absolute left-3 -translate-y-1/2 text-xs text-soft"
+            style={{ top: px(momentMs) }}
+          >
             {clock(momentMs)}
           </span>
         ))}
@@ -195,7 +199,9 @@ export function SoundColumn({
                 }}
               >
                 {px(section.endMs) - px(section.startMs) > 18 && (
-                  <span className="absolute top-0.5 left-2 text-xs font-semibold text-saffron-deep">{section.label}</span>
+                  <span className="absolute top-0.5 left-2 text-xs font-semibold text-saffron-deep">
+                    {section.label}
+                  </span>
                 )}
               </div>
             ))}
@@ -285,6 +291,7 @@ export function SoundColumn({
               <div
                 key={span.slideId}
                 data-part="sound-slide"
+                data-slide={slide.id}
                 className={clsx('absolute border-t border-rule', slide.id === anchor && 'bg-card')}
                 style={{
                   left: CLOCK_PX + stripPx + CUES_PX + VOICES_PX,
@@ -295,13 +302,14 @@ export function SoundColumn({
               >
                 <button
                   type="button"
-                  aria-label={`Slide ${span.slideIndex + 1}: choose it and listen from there`}
                   className="flex h-full w-full items-start gap-2 overflow-hidden px-2 pt-1 text-left"
                   onClick={() => {
                     select([slide.id], slide.id);
                     onPlay(span.startMs);
                   }}
                 >
+                  <span className="sr-only">choose slide and listen from there</span>
+                  {heightPx < 13 && <span className="sr-only">{span.slideIndex + 1}</span>}
                   {layer && printPx >= 14 ? (
                     // The print is already as small as it is shown.
                     // eslint-disable-next-line @next/next/no-img-element
@@ -319,9 +327,16 @@ export function SoundColumn({
                         <span aria-hidden="true" className="text-[9px]">
                           ▸
                         </span>
-                        {beat && beat.bar > 0 && <span className="ml-2 text-soft">bar {beat.bar}{beat.beat > 1 ? `·${beat.beat}` : ''}</span>}
+                        {beat && beat.bar > 0 && (
+                          <span className="ml-2 text-soft">
+                            bar {beat.bar}
+                            {beat.beat > 1 ? `·${beat.beat}` : ''}
+                          </span>
+                        )}
                       </span>
-                      {heightPx >= 34 && <span className="block truncate text-soft">{slide.chapter ?? wordsOf(slide)?.title}</span>}
+                      {heightPx >= 34 && (
+                        <span className="block truncate text-soft">{slide.chapter ?? wordsOf(slide)?.title}</span>
+                      )}
                     </span>
                   )}
                 </button>

@@ -21,7 +21,9 @@ export function useSight(scroller: RefObject<HTMLElement | null>): { sight: Sigh
     const toPx = STEP_PX * Math.ceil((element.scrollTop + element.clientHeight) / STEP_PX) + STEP_PX;
     const widthPx = element.clientWidth;
     setSight((before) =>
-      before.fromPx === fromPx && before.toPx === toPx && before.widthPx === widthPx ? before : { fromPx, toPx, widthPx },
+      before.fromPx === fromPx && before.toPx === toPx && before.widthPx === widthPx
+        ? before
+        : { fromPx, toPx, widthPx },
     );
   }, [scroller]);
   useEffect(() => {

@@ -42,7 +42,8 @@ export function WaveTile({ music, beats, fromMs, toMs, topPx, widthPx, heightPx 
     context.globalAlpha = 1;
     const within = beatsWithin(beats, fromMs, toMs);
     const bars = within.filter((beat) => beat.begins !== 'beat');
-    const shown = heightPx / Math.max(1, within.length) >= 5 ? within : heightPx / Math.max(1, bars.length) >= 4 ? bars : [];
+    const shown =
+      heightPx / Math.max(1, within.length) >= 5 ? within : heightPx / Math.max(1, bars.length) >= 4 ? bars : [];
     for (const beat of shown) {
       const y = ((beat.atMs - fromMs) / (toMs - fromMs)) * heightPx;
       context.fillRect(0, Math.round(y), beat.begins === 'beat' ? 9 : 20, beat.begins === 'beat' ? 1 : 2);

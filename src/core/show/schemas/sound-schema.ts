@@ -14,7 +14,15 @@ import {
   type Schema,
 } from '../../schema/schema';
 import { LONGEST_SHOW_MS, LONGEST_SLIDE_MS, MOST_CUES, MOST_LEVEL_POINTS, MOST_SOUNDS_OF_A_SLIDE } from '../limits';
-import { FADE_CURVES, SOUND_KINDS, type LevelPoint, type Anchor, type PlacedSound, type SoundEnd, type SoundStart } from '../placed-sound';
+import {
+  FADE_CURVES,
+  SOUND_KINDS,
+  type LevelPoint,
+  type Anchor,
+  type PlacedSound,
+  type SoundEnd,
+  type SoundStart,
+} from '../placed-sound';
 
 /** What each place of a union told apart by `at` says. */
 type PartsAt<Place extends { readonly at: string }> = {

@@ -1,4 +1,3 @@
-
 // Looked up once: these are asked for each sample.
 const { abs } = Math;
 export interface BeatRange {
@@ -60,7 +59,8 @@ export function bestBeats(strength: Float32Array, range: BeatRange): number[] | 
   let [frame, kind, best] = [0, 0, -Infinity];
   for (let end = count - longest; end < count; end += 1)
     for (let of = 0; of < kinds; of += 1)
-      if (end >= count - whole[of]! && scores[end * kinds + of]! > best) [frame, kind, best] = [end, of, scores[end * kinds + of]!];
+      if (end >= count - whole[of]! && scores[end * kinds + of]! > best)
+        [frame, kind, best] = [end, of, scores[end * kinds + of]!];
   const frames: number[] = [];
   while (frame >= 0) {
     frames.push(frame);

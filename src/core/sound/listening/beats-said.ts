@@ -45,7 +45,11 @@ export function beatsThatCount(found: BeatGrid | null, said: BeatsSaid | undefin
   if (!grid) return null;
   const first = grid.firsts[0] ?? 0;
   const [beatsMs, firstBar] =
-    said.times === 'half' ? halved(grid.beatsMs, first) : said.times === 'twice' ? doubled(grid.beatsMs, first) : [grid.beatsMs, first];
+    said.times === 'half'
+      ? halved(grid.beatsMs, first)
+      : said.times === 'twice'
+        ? doubled(grid.beatsMs, first)
+        : [grid.beatsMs, first];
   const laterMs = said.laterMs ?? 0;
   const changed = said.times !== undefined || said.beatsABar !== undefined || (said.barsLater ?? 0) !== 0;
   const beatsABar = said.beatsABar ?? grid.beatsABar;
@@ -54,7 +58,9 @@ export function beatsThatCount(found: BeatGrid | null, said: BeatsSaid | undefin
     tempoBpm: grid.tempoBpm * (said.times === 'half' ? 0.5 : said.times === 'twice' ? 2 : 1),
     beatsMs: laterMs === 0 ? beatsMs : beatsMs.map((atMs) => Math.max(0, atMs + laterMs)),
     beatsABar,
-    firsts: changed ? beatsMs.flatMap((_, beat) => (beat >= from && (beat - from) % beatsABar === 0 ? [beat] : [])) : grid.firsts,
+    firsts: changed
+      ? beatsMs.flatMap((_, beat) => (beat >= from && (beat - from) % beatsABar === 0 ? [beat] : []))
+      : grid.firsts,
     confidence: said.sure || said.tapped || said.times ? 1 : grid.confidence,
   };
 }

@@ -53,7 +53,11 @@ const ON_PLACE = 3.2;
  * @param frames of the beats, at least three
  * @param others grids found by other means; where several agree they are more likely right
  */
-export function gridScore(song: SongEvidence, frames: readonly number[], others: readonly (readonly number[])[]): number {
+export function gridScore(
+  song: SongEvidence,
+  frames: readonly number[],
+  others: readonly (readonly number[])[],
+): number {
   const evidence = evidenceOf(song, frames, others);
   return EVIDENCE.reduce((sum, name) => {
     const [weight, mean, deviation] = WEIGHTS[name];
@@ -181,23 +185,23 @@ function placesOfStrokes(
 /** Weight, mean, deviation. */
 const WEIGHTS: Readonly<Record<Evidence, readonly [number, number, number]>> = {
   tempo: [-0.574, 0.4682, 0.4888],
-  fast: [-0.418, 0.004820, 0.01955],
+  fast: [-0.418, 0.00482, 0.01955],
   slow: [-0.315, 0.07894, 0.1587],
   bass: [0.538, 1.237, 0.6468],
-  halves: [0.229, 0.9626, 0.9380],
-  bassHalves: [-0.220, 0.8872, 0.7057],
-  highHalves: [0.187, 0.9131, 0.9540],
+  halves: [0.229, 0.9626, 0.938],
+  bassHalves: [-0.22, 0.8872, 0.7057],
+  highHalves: [0.187, 0.9131, 0.954],
   bassQuarters: [-0.113, 0.6242, 0.4919],
-  thirds: [-0.603, 0.7686, 0.8530],
-  turns: [-0.077, 0.7620, 0.7908],
+  thirds: [-0.603, 0.7686, 0.853],
+  turns: [-0.077, 0.762, 0.7908],
   highTurns: [0.395, 0.7603, 0.7973],
   chords: [0.255, 0.2888, 0.2163],
   chordHalves: [-0.716, 0.2463, 0.2119],
-  steady: [-0.484, 0.2660, 0.2929],
+  steady: [-0.484, 0.266, 0.2929],
   onBeats: [1.012, 0.2311, 0.1238],
   onQuarters: [-0.098, 0.2007, 0.1475],
   onThirds: [-0.715, 0.1954, 0.1822],
-  bars: [-0.147, -0.5530, 1.120],
+  bars: [-0.147, -0.553, 1.12],
   agreed: [0.927, 0.3293, 0.1748],
   strong: [0.405, 0.5999, 0.2439],
 };

@@ -93,7 +93,12 @@ describe('the beats of a song', () => {
     expect(grid!.confidence).toBeGreaterThan(0.5);
     expect(grid!.beatsABar).toBe(beatsABar);
     const downbeats = beats.filter((_, beat) => beat % beatsABar === 0);
-    expect(hits(downbeats, grid!.firsts.map((beat) => grid!.beatsMs[beat]!))).toBeGreaterThan(0.9);
+    expect(
+      hits(
+        downbeats,
+        grid!.firsts.map((beat) => grid!.beatsMs[beat]!),
+      ),
+    ).toBeGreaterThan(0.9);
   });
   it('are followed as the tempo rises and falls', () => {
     const beats = beatsAt((seconds) => 112 + 14 * Math.sin(seconds / 6), 0.2, 43);

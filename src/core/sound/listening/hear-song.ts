@@ -145,9 +145,7 @@ function factsOf(loudness: Loudness, pieces: readonly HeardPiece[]): ListeningFa
       }),
     ),
     energy: energyCurve(loudness.curve),
-    accentsMs: owned.flatMap((one) =>
-      one.piece.strokes.flatMap(({ atMs }) => (within(atMs, one) ? [atMs] : [])),
-    ),
+    accentsMs: owned.flatMap((one) => one.piece.strokes.flatMap(({ atMs }) => (within(atMs, one) ? [atMs] : []))),
   };
 }
 

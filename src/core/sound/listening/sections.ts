@@ -95,7 +95,9 @@ function noveltyOf(moments: readonly Moment[], energy: readonly number[]): numbe
 
 function peaksOf(novelty: readonly number[]): number[] {
   const mean = novelty.reduce((sum, value) => sum + value, 0) / Math.max(1, novelty.length);
-  const deviation = Math.sqrt(novelty.reduce((sum, value) => sum + (value - mean) ** 2, 0) / Math.max(1, novelty.length));
+  const deviation = Math.sqrt(
+    novelty.reduce((sum, value) => sum + (value - mean) ** 2, 0) / Math.max(1, novelty.length),
+  );
   const reach = KERNEL / 2;
   return novelty.flatMap((value, at) => {
     if (at < reach || at >= novelty.length - reach || value < mean + NOVELTY * deviation) return [];
@@ -127,7 +129,9 @@ function labelled(
     const timbre = sums(part(moments, span).map((moment) => moment.timbre));
     const same = known.find(
       (one) =>
-        likeness(one.chord, chord) > ALIKE && likeness(one.timbre, timbre) > ALIKE && Math.abs(one.energy - level) < 0.12,
+        likeness(one.chord, chord) > ALIKE &&
+        likeness(one.timbre, timbre) > ALIKE &&
+        Math.abs(one.energy - level) < 0.12,
     );
     const label = same?.label ?? named(level, index, spans.length, known);
     if (!same) known.push({ label, chord, timbre, energy: level });
