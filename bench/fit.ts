@@ -53,5 +53,7 @@ for (const count of [60, 300, 2000]) {
     if (!result.ok || result.offBeat.length > 0) throw new Error('not on the beat');
     return performance.now() - startedMs;
   }).sort((a, b) => a - b);
-  console.log(`${count} slides on ${beatCount} beats: ${times[2]!.toFixed(0)} ms (least ${times[0]!.toFixed(0)})`);
+  process.stdout.write(
+    `${count} slides on ${beatCount} beats: ${times[2]!.toFixed(0)} ms (least ${times[0]!.toFixed(0)})\n`,
+  );
 }

@@ -27,8 +27,8 @@ try {
       });
     }
     const best = runs.toSorted((a, b) => a.cpuMs - b.cpuMs)[0]!;
-    console.log(
-      `${name}: ${(best.cpuMs / 1000).toFixed(1)} s of processor time, ${(best.wallMs / 1000).toFixed(1)} s in all, ${best.beats} beats`,
+    process.stdout.write(
+      `${name}: ${(best.cpuMs / 1000).toFixed(1)} s of processor time, ${(best.wallMs / 1000).toFixed(1)} s in all, ${best.beats} beats\n`,
     );
   }
 } finally {

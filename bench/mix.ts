@@ -44,8 +44,8 @@ for (const minutes of [5, 10]) {
     sampleCount: minutes * 60 * MIX_SAMPLE_RATE,
   });
   const grownMb = (process.memoryUsage().rss - before) / 1e6;
-  console.log(
-    `${minutes} minutes: planned in ${planMs.toFixed(0)} ms, mixed in ${((performance.now() - startedMs) / 1000).toFixed(1)} s, ${grownMb.toFixed(0)} MB more memory`,
+  process.stdout.write(
+    `${minutes} minutes: planned in ${planMs.toFixed(0)} ms, mixed in ${((performance.now() - startedMs) / 1000).toFixed(1)} s, ${grownMb.toFixed(0)} MB more memory\n`,
   );
 }
 await rm(folder, { recursive: true, force: true });

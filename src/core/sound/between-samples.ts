@@ -8,3 +8,6 @@ export const BETWEEN_SAMPLES = [0.25, 0.5, 0.75].map((share) =>
     return sinc * (0.5 + 0.5 * Math.cos((Math.PI * away) / (TAPS + 0.5)));
   }),
 );
+
+/** Between two samples music rises to this many times the larger of them at most; a sine at a quarter of the sampling rate, between its peaks, to 1.41 times. */
+export const RISES_AT_MOST = 1.6;

@@ -1,4 +1,4 @@
-import { BETWEEN_SAMPLES, TAPS } from './between-samples';
+import { BETWEEN_SAMPLES, RISES_AT_MOST, TAPS } from './between-samples';
 
 // Looked up once: it is asked for each sample.
 const { abs } = Math;
@@ -45,10 +45,14 @@ export function loudnessMeter(rate: number): LoudnessMeter {
       if (squares.length < frames) squares = new Float64Array(frames);
       squares.fill(0);
       filters.forEach((filter, channel) => filter(samples, channel, squares));
-      for (let frame = 0; frame < frames; frame += 1) {
-        sum += squares[frame]!;
-        counted += 1;
-        inStep += 1;
+      for (let frame = 0; frame < frames; ) {
+        // To the end of the step, or of what came.
+        const end = Math.min(frames, frame + Math.ceil((powers.length + 1) * stepSamples) - counted);
+        let added = 0;
+        counted += end - frame;
+        inStep += end - frame;
+        for (; frame < end; frame += 1) added += squares[frame]!;
+        sum += added;
         if (counted >= (powers.length + 1) * stepSamples) flush();
       }
     },
@@ -128,8 +132,10 @@ function weighting(rate: number): (samples: Float32Array, channel: number, squar
   const passQ = 0.5003270373238773;
   const passA = 1 + passK / passQ + passK * passK;
   const [c1, c2] = [(2 * (passK * passK - 1)) / passA, (1 - passK / passQ + passK * passK) / passA];
-  let [y1, y2, z1, z2] = [0, 0, 0, 0];
+  const state = { y1: 0, y2: 0, z1: 0, z2: 0 };
   return (samples, channel, squares) => {
+    // In the hands of the loop: what closures hold is slower to reach.
+    let { y1, y2, z1, z2 } = state;
     for (let frame = 0; 2 * frame + channel < samples.length; frame += 1) {
       const value = samples[2 * frame + channel]!;
       const shelved = b0 * value + y1;
@@ -140,10 +146,11 @@ function weighting(rate: number): (samples: Float32Array, channel: number, squar
       z2 = shelved - c2 * passed;
       squares[frame] = squares[frame]! + passed * passed;
     }
+    Object.assign(state, { y1, y2, z1, z2 });
   };
 }
 
-/** The largest value of the curve through interleaved stereo samples. Between samples it is looked for only where they are loud: nothing rises to twice its neighbours. */
+/** The largest value of the curve through interleaved stereo samples. Between samples it is looked for only where they are loud. */
 export function truePeakMeter(): { add(samples: Float32Array): void; db(): number | null } {
   let largest = 0;
   let kept = new Float32Array(0);
@@ -153,12 +160,14 @@ export function truePeakMeter(): { add(samples: Float32Array): void; db(): numbe
       samples.set(kept);
       samples.set(added, kept.length);
       const frames = samples.length >> 1;
+      let least = largest / RISES_AT_MOST;
       for (let frame = TAPS - 1; frame + TAPS < frames; frame += 1)
         for (let channel = 0; channel < 2; channel += 1) {
           const at = 2 * frame + channel;
-          const size = Math.max(abs(samples[at]!), abs(samples[at + 2]!));
+          const size = abs(samples[at]!);
           if (size > largest) largest = size;
-          if (2 * size <= largest) continue;
+          if (size <= least && abs(samples[at + 2]!) <= least) continue;
+          least = largest / RISES_AT_MOST;
           for (const taps of BETWEEN_SAMPLES) {
             let value = 0;
             for (let tap = 0; tap < 2 * TAPS; tap += 1) value += taps[tap]! * samples[at + 2 * (tap - TAPS + 1)]!;

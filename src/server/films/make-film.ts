@@ -247,7 +247,7 @@ async function join(order: FilmOrder, plan: FilmPlan, soundFile: string | null):
       ...sound,
       '-map',
       '0:v:0',
-      ...(soundFile ? ['-map', '1:a:0', '-c:a', 'aac', '-b:a', '192k'] : []),
+      ...(soundFile ? ['-map', '1:a:0', '-c:a', 'aac', '-b:a', '256k'] : []),
       '-c:v',
       'copy',
       ...COLOUR_TAGS,

@@ -1,4 +1,5 @@
 import { open } from 'node:fs/promises';
+import { PassThrough } from 'node:stream';
 import { createLimiter, LIMITER_DELAY } from '../../core/sound/limiter';
 import { addToMix, amplify, sampleOf } from '../../core/sound/mix-block';
 import { MIX_SAMPLE_RATE, type MixPart, type MixPlan } from '../../core/sound/mix-plan';
@@ -8,6 +9,8 @@ import { exactReader } from '../ffmpeg/read-exactly';
 
 const BLOCK_SAMPLES = MIX_SAMPLE_RATE;
 const BYTES_A_SAMPLE = 8;
+/** Of each sound, some seconds. */
+const AHEAD_BYTES = 2 * 1024 * 1024;
 
 interface WriteMixOptions {
   readonly fileOf: (assetId: AssetId) => string;
@@ -88,7 +91,9 @@ function openPart(part: MixPart, file: string, signal?: AbortSignal): SoundingPa
     signal,
   );
   running.process.stdin.end();
-  const reader = exactReader(running.process.stdout);
+  // Unpacked ahead, while what came before is mixed.
+  const ahead = running.process.stdout.pipe(new PassThrough({ highWaterMark: AHEAD_BYTES }));
+  const reader = exactReader(ahead);
   return {
     async read(sampleCount) {
       const bytes = await reader.read(sampleCount * BYTES_A_SAMPLE);

@@ -141,7 +141,7 @@ export function SoundColumn({
       ref={scroller}
       data-part="sound-column"
       className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto scroll-thin"
-      onScroll={look}
+      onScroll={(event) => look(event.currentTarget)}
     >
       {show.slides.length === 0 && (
         <p className="p-8 text-center text-base text-soft">
