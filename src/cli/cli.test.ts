@@ -69,6 +69,28 @@ interface Report {
   problems: { file: string; message: string }[];
 }
 
+describe('tanager listen', () => {
+  it('tells the tempo, the beats, the bars, the sections and the loudness of a song', async () => {
+    const { code, out } = await tanager('listen', demo('harbour-reel.mp3'), '--json');
+    expect(code).toBe(0);
+    const heard = JSON.parse(out) as Record<string, number> & {
+      beatsMs: number[];
+      downbeatsMs: number[];
+      sections: object[];
+    };
+    expect(Math.abs(heard.tempoBpm! - 104)).toBeLessThan(1);
+    expect(Math.abs(heard.lengthMs! - 156_900)).toBeLessThan(200);
+    expect(heard.beatsMs.length).toBeGreaterThan(250);
+    expect(heard.downbeatsMs.every((moment) => heard.beatsMs.includes(moment))).toBe(true);
+    expect(heard.sections[0]).toMatchObject({ startMs: 0, label: 'quiet opening' });
+    expect([Math.round(heard.loudnessLufs!), heard.truePeakDb! < 0]).toEqual([-17, true]);
+  });
+  it('says in a sentence what is no song', async () => {
+    const { code, told } = await tanager('listen', demo('PE_0412.jpg'));
+    expect([code, told]).toEqual([1, expect.stringContaining('is not a song but a picture')]);
+  });
+});
+
 describe('tanager make', () => {
   it('makes a film of a folder nobody prepared, names what it could not use, and reports in JSON', async () => {
     const ran = await tanager(

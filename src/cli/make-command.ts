@@ -13,7 +13,7 @@ import { slideFromAsset } from '../core/show/new-slide';
 import { DEFAULT_FADE_OUT_MS, emptyShow, mainLayerOf, type Show } from '../core/show/show';
 import { songAfter } from '../core/show/placed-sound';
 import { FRAME_RATES, rateName, type FrameRate } from '../core/timing/frame-rate';
-import { fitToMusic, lengthFollowsContent } from '../core/timing/fit-to-music';
+import { lengthsByMusic } from '../core/timing/follow-music';
 import { lookAndFind } from '../server/focus/look-and-find';
 import { UnusableFileError } from '../server/assets/unusable-file-error';
 import { hashOfFile } from '../server/blobs/content-hash';
@@ -272,18 +272,9 @@ function buildShow(options: MakeOptions, pictures: readonly Usable[], song: Usab
   const lengthMs = options.pictureMs ?? empty.defaultLengthMs;
   const made = pictures.map((picture) => slideFromAsset(picture.id, picture.facts, lengthMs, newId));
   const songMs = song && song.facts.kind !== 'picture' ? song.facts.lengthMs : 0;
-  const fitted = options.pictureMs === null ? fitToMusic(made, songMs, lengthFollowsContent) : null;
-  if (fitted && !fitted.ok) {
-    throw new Error(
-      fitted.reason === 'no-slides'
-        ? 'Only pictures can be fitted to the music, and there are none.'
-        : `The music lasts ${(songMs / 1000).toFixed(1)} s; these pictures need at least ${(fitted.shortestMs / 1000).toFixed(1)} s. Leave some out or take a longer song.`,
-    );
-  }
-  const lengths = new Map(fitted?.lengths.map((entry) => [entry.slideId, entry.lengthMs]));
+  const cues = song ? [songAfter(cueId(newId()), song.id, DEFAULT_FADE_OUT_MS)] : [];
   const slides = made.map((slide, index) => ({
     ...slide,
-    lengthMs: lengths.get(slide.id) ?? slide.lengthMs,
     layers:
       index === 0 && options.title.trim() !== ''
         ? [
@@ -298,8 +289,23 @@ function buildShow(options: MakeOptions, pictures: readonly Usable[], song: Usab
           ]
         : slide.layers,
   }));
-  const cues = song ? [songAfter(cueId(newId()), song.id, DEFAULT_FADE_OUT_MS)] : [];
-  return { ...empty, frame: shape, defaultLengthMs: lengthMs, slides, cues };
+  const show: Show = { ...empty, frame: shape, defaultLengthMs: lengthMs, slides, cues };
+  if (options.pictureMs !== null) return show;
+  const facts = new Map([...pictures, ...(song ? [song] : [])].map((file) => [file.id, file.facts]));
+  const fitted = lengthsByMusic(show, facts, { by: 'music' });
+  if (!fitted.ok) {
+    throw new Error(
+      fitted.reason === 'music-too-short'
+        ? `The music lasts ${(songMs / 1000).toFixed(1)} s; these pictures need at least ${(fitted.shortestMs / 1000).toFixed(1)} s. Leave some out or take a longer song.`
+        : 'Only pictures can be fitted to the music, and there are none.',
+    );
+  }
+  const lengths = new Map(fitted.lengths.map((entry) => [entry.slideId, entry.lengthMs]));
+  return {
+    ...show,
+    pace: { by: 'music' },
+    slides: slides.map((slide) => ({ ...slide, lengthMs: lengths.get(slide.id) ?? slide.lengthMs })),
+  };
 }
 
 async function saveShow(file: string, show: Show, fileOf: ReadonlyMap<AssetId, string>): Promise<void> {

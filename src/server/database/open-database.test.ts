@@ -143,6 +143,30 @@ describe('openDatabase', () => {
     ).toMatchObject({ revision: revision + 1, refused: [] });
     database.close();
   });
+  it('opens a database of format 5, with its rings, its temperament and its song as they were', async () => {
+    const file = path.join(folder, 'format-5.db');
+    await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-5.db.gz')));
+    const database = await openDatabase(`file:${file}`);
+    const shows = createShowService(database, createEvents());
+    const id = showId('lantern-regatta');
+    const { show: opened, revision, damage } = (await shows.load(id))!;
+    expect([opened.title, opened.slides.length, damage]).toEqual(['Lantern Regatta, as it was in five', 25, null]);
+    expect(opened).toMatchObject({
+      version: FORMAT_VERSION,
+      temperament: 'lively',
+      focus: { ['a'.repeat(64)]: [{ x: 0.3, y: 0.4, radius: 0.1 }] },
+      cues: [{ id: 'reel', starts: { at: 'after' }, trimStartMs: 1500, gainDb: -2, fadeOutMs: 3000 }],
+    });
+    expect([opened.pace, opened.mix, opened.beats]).toEqual([undefined, undefined, undefined]);
+    expect(
+      await shows.applyEdits(
+        id,
+        [{ editId: 'after-all', edit: { kind: 'set-pace', pace: { by: 'music' } } }],
+        revision,
+      ),
+    ).toMatchObject({ revision: revision + 1, refused: [] });
+    database.close();
+  });
   it('opens a database of format 3, with its narrations as voices and its songs one after the other', async () => {
     const file = path.join(folder, 'format-3.db');
     await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-3.db.gz')));
