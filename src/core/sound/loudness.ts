@@ -45,7 +45,7 @@ export function loudnessMeter(rate: number): LoudnessMeter {
       if (squares.length < frames) squares = new Float64Array(frames);
       squares.fill(0);
       filters.forEach((filter, channel) => filter(samples, channel, squares));
-      for (let frame = 0; frame < frames; ) {
+      for (let frame = 0; frame < frames;) {
         // To the end of the step, or of what came.
         const end = Math.min(frames, frame + Math.ceil((powers.length + 1) * stepSamples) - counted);
         let added = 0;
