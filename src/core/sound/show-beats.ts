@@ -23,6 +23,8 @@ export interface ShowMusic {
   readonly beats: readonly ShowBeat[];
   /** Where the music ends by itself, if the show went on. */
   readonly endMs: number;
+  /** Its strongest strokes, rising. */
+  readonly accentsMs: readonly number[];
   /** In the time of the show. */
   readonly sections: readonly Section[];
   /** 0…1 at a moment; 0.5 where nothing is known. */
@@ -49,6 +51,7 @@ export function musicOf(show: Show, facts: FactsById, unbounded: boolean): ShowM
   return {
     beats: withoutCrowds(beats.sort((a, b) => a.atMs - b.atMs)),
     endMs: songs.reduce((latest, { endMs }) => Math.max(latest, endMs), 0),
+    accentsMs: songs.flatMap((span) => accentsOfSpan(span, facts)).sort((a, b) => a - b),
     sections: songs.flatMap((span) => sectionsOfSpan(span, facts)),
     energyAt: energyCurve(songs, facts),
     doubtful: ids.filter((id) => {
@@ -75,6 +78,14 @@ function beatsOfSpan(span: SoundSpan, grid: BeatGrid | null, facts: FactsById): 
       const begins = begun.has(index) ? 'section' : beat === 1 ? 'bar' : 'beat';
       return [{ atMs: run.startMs + songMs - run.fromMs, begins, bar, beat } as const];
     }),
+  );
+}
+
+function accentsOfSpan(span: SoundSpan, facts: FactsById): number[] {
+  const known = facts.get(span.sound.assetId);
+  const accents = known?.kind === 'sound' ? (known.listening?.accentsMs ?? []) : [];
+  return pieceRuns(span, facts).flatMap(({ startMs, fromMs, toMs }) =>
+    accents.flatMap((atMs) => (atMs >= fromMs && atMs < toMs ? [startMs + atMs - fromMs] : [])),
   );
 }
 

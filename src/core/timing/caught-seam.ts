@@ -1,26 +1,35 @@
-import { beatNear, type ShowBeat } from '../sound/show-beats';
+import { beatNear, type ShowBeat, type ShowMusic } from '../sound/show-beats';
 
 /** Closer than this to a beat, a seam that is dragged is caught by it. */
-export const CATCH_MS = 160;
+const BEAT_CATCH_MS = 160;
+/** The same of a loud stroke that lies on no beat. */
+const ACCENT_CATCH_MS = 90;
 
 export interface CaughtSeam {
   readonly byMs: number;
-  /** What it was caught by; null when it lies free. */
-  readonly beat: ShowBeat | null;
+  /** What it was caught by: a beat, or a loud stroke between beats; null when it lies free. */
+  readonly by: ShowBeat | 'stroke' | null;
 }
 
 /**
- * Where a seam comes to lie that is dragged: on the beat it is nearest to, if one is near.
+ * Where a seam comes to lie that is dragged: on the beat it is nearest to, else on the loud stroke, if one is near.
  *
  * @param seamMs where it lay before
- * @param beats rising
  */
-export function caughtSeam(beats: readonly ShowBeat[], seamMs: number, byMs: number): CaughtSeam {
-  const beat = byMs === 0 ? null : beatNear(beats, seamMs + byMs, CATCH_MS);
-  return beat ? { byMs: beat.atMs - seamMs, beat } : { byMs, beat: null };
+export function caughtSeam(
+  { beats, accentsMs }: Pick<ShowMusic, 'beats' | 'accentsMs'>,
+  seamMs: number,
+  byMs: number,
+): CaughtSeam {
+  if (byMs === 0) return { byMs, by: null };
+  const beat = beatNear(beats, seamMs + byMs, BEAT_CATCH_MS);
+  if (beat) return { byMs: beat.atMs - seamMs, by: beat };
+  const away = (atMs: number) => Math.abs(atMs - seamMs - byMs);
+  const stroke = accentsMs.reduce((best, atMs) => (away(atMs) < away(best) ? atMs : best), Infinity);
+  return away(stroke) <= ACCENT_CATCH_MS ? { byMs: stroke - seamMs, by: 'stroke' } : { byMs, by: null };
 }
 
 /** “bar 12, beat 3”. */
-export function beatName({ bar, beat }: ShowBeat): string {
-  return bar === 0 ? 'after the music' : `bar ${bar}, beat ${beat}`;
+export function catchName(by: NonNullable<CaughtSeam['by']>): string {
+  return by === 'stroke' ? 'a loud stroke' : `bar ${by.bar}, beat ${by.beat}`;
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { songAfter, voiceHere } from '../../core/show/placed-sound';
 import { cueId, assetId, layerId, showId, slideId } from '../../core/show/ids';
+import { FORMAT_VERSION } from '../../core/show/format/version';
 import { emptyShow, type Show } from '../../core/show/show';
 import { EDIT } from '../../core/show/edits/edit-records';
 import { parse } from './parse';
@@ -52,7 +53,7 @@ describe('parseShow', () => {
     ['version', 1],
     ['version', 2],
     ['version', 3],
-    ['version', 6],
+    ['version', FORMAT_VERSION + 1],
     ['title', 7],
     ['title', 'x'.repeat(301)],
     ['extra', 1],

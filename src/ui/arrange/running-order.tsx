@@ -59,7 +59,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   const prepared = usePrepared();
   const { show, moves, facts } = prepared;
   const music = useMusic();
-  const { beats } = useShowMusic();
+  const heardMusic = useShowMusic();
   const entries = useShow((state) => state.entries);
   const selection = useShow((state) => state.selection);
   const anchor = useShow((state) => state.anchor);
@@ -209,9 +209,9 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   const caught = useCallback(
     (drag: SeamDrag): SeamDrag => ({
       ...drag,
-      ...caughtSeam(beats, prepared.spans[drag.index]!.endMs, drag.byMs),
+      ...caughtSeam(heardMusic, prepared.spans[drag.index]!.endMs, drag.byMs),
     }),
-    [beats, prepared.spans],
+    [heardMusic, prepared.spans],
   );
   const seamDrag = useCallback((drag: SeamDrag | null) => setSeam(drag && caught(drag)), [caught]);
   const seamDone = useCallback(
@@ -358,7 +358,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
                 facts={facts}
                 moves={moves.get(slide.id) ?? NO_MOVES}
                 music={music}
-                beats={beats}
+                beats={heardMusic.beats}
                 enlargement={softnessOfSlide(slide, show.frame, facts, moves.get(slide.id) ?? NO_MOVES, span)}
                 selected={selection.has(slide.id)}
                 leading={slide.id === anchor}

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef } from 'react';
-import type { ShowBeat } from '../../core/sound/show-beats';
+import type { CaughtSeam } from '../../core/timing/caught-seam';
 import type { SeamWay } from '../../core/timing/moved-seam';
 
 /** As fast as the true scale's own time, in either scale. */
@@ -13,7 +13,7 @@ export interface SeamDrag {
   readonly byMs: number;
   readonly way: SeamWay;
   /** What it was caught by. */
-  readonly beat?: ShowBeat | null;
+  readonly by?: CaughtSeam['by'];
 }
 
 interface SeamHandleProps {

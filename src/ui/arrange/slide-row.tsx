@@ -10,7 +10,7 @@ import { takesOf } from '../../core/sound/sound-spans';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { SlideMoves } from '../../core/motion/plan-moves';
 import type { Slide } from '../../core/show/show';
-import { beatName } from '../../core/timing/caught-seam';
+import { catchName } from '../../core/timing/caught-seam';
 import type { SlideSpan } from '../../core/timing/slide-span';
 import { clockTenths } from '../kit/clock';
 import { NumberField } from '../kit/number-field';
@@ -124,7 +124,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
           className="tabular pointer-events-none absolute -bottom-[13px] left-[152px] z-30 rounded-md bg-black px-2 py-1 text-xs whitespace-nowrap text-lamp shadow-raised"
         >
           {(slide.lengthMs / 1000).toFixed(1)} s{' '}
-          {seam.beat && <span className="text-lamp">on {beatName(seam.beat)} · </span>}
+          {seam.by && <span className="text-lamp">on {catchName(seam.by)} · </span>}
           <span className="text-lamp-soft">
             {seam.way === 'roll' ? 'the next slide gives or takes it' : 'what follows moves along · Alt: only the next'}
           </span>

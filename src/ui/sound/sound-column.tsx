@@ -9,7 +9,7 @@ import { anchorName, endAt, startAt } from '../../core/sound/cue-ends';
 import { planMix } from '../../core/sound/plan-mix';
 import { beatNear, type ShowMusic } from '../../core/sound/show-beats';
 import { soundSpans, type SoundSpan } from '../../core/sound/sound-spans';
-import { beatName, caughtSeam } from '../../core/timing/caught-seam';
+import { catchName, caughtSeam } from '../../core/timing/caught-seam';
 import { movedSeam } from '../../core/timing/moved-seam';
 import { showLengthMs } from '../../core/timing/slide-span';
 import { clock, clockTenths } from '../kit/clock';
@@ -210,6 +210,7 @@ export function SoundColumn({
               key={index}
               music={wave}
               beats={music.beats}
+              accentsMs={music.accentsMs}
               fromMs={momentOf(index * TILE_PX, pxPerSecond) - (index === 0 ? (14 * 1000) / pxPerSecond : 0)}
               toMs={momentOf((index + 1) * TILE_PX, pxPerSecond)}
               topPx={index * TILE_PX}
@@ -353,8 +354,8 @@ export function SoundColumn({
                     onPointerMove={(event) => {
                       if (seam?.index !== span.slideIndex) return;
                       const askedMs = ((event.clientY - seam.fromPx) * 1000) / pxPerSecond;
-                      const caught = caughtSeam(music.beats, span.endMs, askedMs);
-                      setSeam({ ...seam, byMs: caught.byMs, beat: caught.beat && beatName(caught.beat) });
+                      const caught = caughtSeam(music, span.endMs, askedMs);
+                      setSeam({ ...seam, byMs: caught.byMs, beat: caught.by && catchName(caught.by) });
                     }}
                     onPointerUp={() => {
                       if (seam && seam.byMs !== 0)

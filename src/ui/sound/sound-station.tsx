@@ -10,6 +10,7 @@ import { beatsOfSong } from '../../core/sound/show-beats';
 import { pieceRuns } from '../../core/sound/song-runs';
 import { soundSpans } from '../../core/sound/sound-spans';
 import { Button } from '../kit/button';
+import { Choice } from '../kit/choice';
 import { LengthsLine } from '../show/lengths-line';
 import { PaceBar } from '../show/pace-bar';
 import { usePrepared, useShow } from '../show/show-provider';
@@ -182,6 +183,23 @@ export function SoundStation() {
             </>
           ) : (
             <NoMusic showId={show.id} hasSounds={sounds.length > 0} />
+          )}
+          {show.pace && (
+            <span className="flex items-center gap-2" data-part="meets">
+              <span className="text-soft">what meets the beat</span>
+              <Choice
+                label="What of a transition meets the beat"
+                value={show.pace.meets ?? 'beginning'}
+                options={[
+                  { value: 'beginning', label: 'where a transition begins' },
+                  { value: 'middle', label: 'its middle' },
+                ]}
+                onChange={(next) => {
+                  const { meets: _meets, ...pace } = show.pace!;
+                  edit({ kind: 'set-pace', pace: next === 'middle' ? { ...pace, meets: 'middle' } : pace });
+                }}
+              />
+            </span>
           )}
           <MixFields />
           <ChapterField />

@@ -11,6 +11,7 @@ export const TILE_PX = 480;
 interface WaveTileProps {
   readonly music: Music;
   readonly beats: readonly ShowBeat[];
+  readonly accentsMs: readonly number[];
   readonly fromMs: number;
   readonly toMs: number;
   readonly topPx: number;
@@ -18,8 +19,8 @@ interface WaveTileProps {
   readonly heightPx: number;
 }
 
-/** A stretch of the music drawn downwards: bars and beats as long and short ticks, the waveform beside them. */
-export function WaveTile({ music, beats, fromMs, toMs, topPx, widthPx, heightPx }: WaveTileProps) {
+/** A stretch of the music drawn downwards: bars and beats as long and short ticks, the waveform beside them, loud strokes as dots. */
+export function WaveTile({ music, beats, accentsMs, fromMs, toMs, topPx, widthPx, heightPx }: WaveTileProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const element = canvas.current!;
@@ -31,6 +32,7 @@ export function WaveTile({ music, beats, fromMs, toMs, topPx, widthPx, heightPx 
     context.fillStyle = getComputedStyle(element).color;
     const middle = TICKS_PX + (widthPx - TICKS_PX) / 2;
     const reach = (widthPx - TICKS_PX) / 2 - 6;
+    const placeOf = (atMs: number) => ((atMs - fromMs) / (toMs - fromMs)) * heightPx;
     const msOf = (y: number) => fromMs + ((toMs - fromMs) * y) / heightPx;
     for (let y = 0; y < heightPx; y += 2) {
       const loud = music.loudness(msOf(y), msOf(y + 2));
@@ -45,10 +47,18 @@ export function WaveTile({ music, beats, fromMs, toMs, topPx, widthPx, heightPx 
     const shown =
       heightPx / Math.max(1, within.length) >= 5 ? within : heightPx / Math.max(1, bars.length) >= 4 ? bars : [];
     for (const beat of shown) {
-      const y = ((beat.atMs - fromMs) / (toMs - fromMs)) * heightPx;
-      context.fillRect(0, Math.round(y), beat.begins === 'beat' ? 9 : 20, beat.begins === 'beat' ? 1 : 2);
+      context.fillRect(
+        0,
+        Math.round(placeOf(beat.atMs)),
+        beat.begins === 'beat' ? 9 : 20,
+        beat.begins === 'beat' ? 1 : 2,
+      );
     }
-  }, [music, beats, fromMs, toMs, widthPx, heightPx]);
+    // Loud strokes as dots at the other edge, where there is room for them.
+    const strokes = accentsMs.filter((atMs) => atMs >= fromMs && atMs < toMs);
+    if (heightPx / Math.max(1, strokes.length) >= 4)
+      for (const atMs of strokes) context.fillRect(widthPx - 5, Math.round(placeOf(atMs)) - 1, 3, 3);
+  }, [music, beats, accentsMs, fromMs, toMs, widthPx, heightPx]);
   return (
     <canvas
       ref={canvas}
