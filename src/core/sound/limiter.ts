@@ -53,7 +53,8 @@ export function createLimiter(): Limiter {
         queueAt[end] = now;
         queueNeed[end] = need;
         end = (end + 1) & mask;
-        if (now - queueAt[first]! >= HOLD) first = (first + 1) & mask;
+        // Counts of samples wrap after half a day.
+        if (((now - queueAt[first]!) | 0) >= HOLD) first = (first + 1) & mask;
         now = (now + 1) | 0;
         const least = queueNeed[first]!;
         if (least < released) released = least;

@@ -3,8 +3,9 @@ import { USUAL_LOUDNESS, type LoudnessAim } from '../show/mix-said';
 import { CURVE_PER_SECOND, gatedLufs, powerOfLufs } from './loudness';
 import { gainAt, gainOfDb, type MixPart } from './mix-plan';
 
-/** A whisper is not made into a shout: more than this is not added. */
+/** A whisper is not made into a shout, nor a roar into silence. */
 const MOST_DB = 20;
+const LEAST_DB = -59;
 const POINT_MS = 1000 / CURVE_PER_SECOND;
 /** Each stretch of a sound is weighed where its gain changes too. */
 const WITHIN = [0.125, 0.375, 0.625, 0.875];
@@ -19,7 +20,7 @@ export function masterGain(parts: readonly MixPart[], facts: FactsById, aim: Lou
   if (aim === 'as-it-is' || parts.length === 0) return 1;
   const lufs = expectedLufs(parts, facts);
   if (lufs === null) return 1;
-  return gainOfDb(Math.max(-60 + 1, Math.min(MOST_DB, Number(aim) - lufs)));
+  return gainOfDb(Math.max(LEAST_DB, Math.min(MOST_DB, Number(aim) - lufs)));
 }
 
 /** @returns null when nothing is known of one of the parts, or all is silent */

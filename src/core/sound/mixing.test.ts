@@ -95,6 +95,15 @@ describe('songs', () => {
     expect(gainOf(parts, 20_000)[0]).toBeCloseTo(0.5, 2);
     expect(gainOf(parts, 20_999)[0]).toBeCloseTo(0, 2);
   });
+  it('loop at full strength where the file has nothing left to cross over with', () => {
+    const { parts } = planMix(showOf(41_000, [cue('q', { loops: true })]), facts);
+    expect(parts.map((part) => [part.startMs, part.lengthMs])).toEqual([
+      [0, 20_000],
+      [20_000, 20_000],
+      [40_000, 1000],
+    ]);
+    for (const atMs of [19_995, 20_000, 20_005]) expect(gainOf(parts, atMs)).toEqual([1]);
+  });
   it('end where they are trimmed to in their file', () => {
     const { parts } = planMix(showOf(40_000, [cue('q', { trimStartMs: 1000, trimEndMs: 7000 }), cue('r')]), facts);
     expect(parts.map((part) => [part.startMs, part.lengthMs])).toEqual([

@@ -8,6 +8,7 @@ import { showLengthMs, slideSpans } from '../timing/slide-span';
 import { duckCurve, fadeCurve, levelCurve, pointsOf, type Fades, type GainCurve, type Stretch } from './gain-curve';
 import { gainOfDb, type MixPart, type MixPlan } from './mix-plan';
 import { masterGain } from './master-gain';
+import { soundLengthMs } from './sound-length';
 import { pieceRuns } from './song-runs';
 import { soundSpans, type SoundSpan } from './sound-spans';
 
@@ -81,12 +82,14 @@ function partsOf(
   const curves = [level(sound), fadeCurve(fades), ...(levels ? [levels] : []), ...others];
   const runs = pieceRuns(span, facts);
   return runs.map((run, index) => {
-    const joinsMs = index < runs.length - 1 ? LOOP_JOIN_MS : 0;
+    // A file that ends there has nothing left to cross over with: its end meets its beginning.
+    const crossesMs = Math.max(0, Math.min(LOOP_JOIN_MS, soundLengthMs(facts.get(sound.assetId)) - runs[0]!.toMs));
+    const joinsMs = index < runs.length - 1 ? crossesMs : 0;
     const lengthMs = run.toMs - run.fromMs + joinsMs;
     const own = { startMs: run.startMs, endMs: Math.min(span.endMs, run.startMs + lengthMs) };
     const join = fadeCurve({
       ...own,
-      inMs: index > 0 ? LOOP_JOIN_MS : 0,
+      inMs: index > 0 ? crossesMs : 0,
       outMs: joinsMs,
       inCurve: 'equal',
       outCurve: 'equal',

@@ -144,7 +144,7 @@ describe('pictures that follow the music', () => {
     ];
     let steps = 0;
     for (const edit of edits) {
-      const whole = withItsLengths(show, facts, edit);
+      const { edit: whole } = withItsLengths(show, facts, edit);
       const result = applyEdit(show, whole);
       if (!result.ok) continue;
       expect(applyEdit(result.show, result.inverse)).toMatchObject({ ok: true, show: { slides: show.slides } });
@@ -213,6 +213,19 @@ describe('pictures that follow the music', () => {
   it('leave a show alone in which the music follows the pictures', () => {
     const { pace: _pace, ...free } = showOf(sixty());
     const edit: ShowEdit = { kind: 'remove-slides', slideIds: [slideId('s1')] };
-    expect(withItsLengths(free, facts, edit)).toBe(edit);
+    expect(withItsLengths(free, facts, edit).edit).toBe(edit);
+  });
+  it('keep their lengths when the music is taken away or cannot be met, and that is said', () => {
+    const show = fitted(showOf(sixty()));
+    const gone: ShowEdit = { kind: 'set-cues', cues: [] };
+    expect(withItsLengths(show, facts, gone)).toEqual({ edit: gone, unmet: expect.stringMatching(/too short/) });
+  });
+  it('are not worked out anew for how a picture looks or how loud a song is', () => {
+    const show = fitted(showOf(sixty()));
+    const loose = { ...show, slides: show.slides.map((slide) => ({ ...slide, lengthMs: slide.lengthMs + 7 })) };
+    const louder = { kind: 'set-sound', slideId: null, soundId: cueId('q'), properties: { gainDb: -3 } } as const;
+    const later = { ...louder, properties: { trimStartMs: 500 } };
+    expect(withItsLengths(loose, facts, louder).edit).toBe(louder);
+    expect(withItsLengths(loose, facts, later).edit.kind).toBe('together');
   });
 });

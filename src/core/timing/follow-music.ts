@@ -1,12 +1,13 @@
 import { editSentence } from '../show/edit-sentence';
 import { applyEdit, type ShowEdit } from '../show/edit';
+import type { SoundProperties } from '../show/edits/set-sound';
 import type { FactsById } from '../show/asset-facts';
 import { isHeld } from '../show/chosen';
 import { seenLayers } from '../show/layer';
 import type { Pace } from '../show/pace';
 import type { Show, Slide } from '../show/show';
 import { musicOf } from '../sound/show-beats';
-import { fitToMusic, lengthFollowsContent, shareOfTime, type FitResult } from './fit-to-music';
+import { fitToMusic, shareOfTime, type FitResult } from './fit-to-music';
 import { fitToBeats, type BeatFitResult } from './fit-to-beats';
 import { leastLengthMs } from './least-length';
 import { transitionLengthMs } from './slide-span';
@@ -60,9 +61,7 @@ function withoutBeats(result: FitResult, slides: readonly Slide[]): BeatFitResul
 
 /** Clips last as long as they are trimmed to; what a hand holds stays. A slide with a voice may last longer than that, so that its seam can meet a beat. */
 function keepsItsLengthToBeats(slide: Slide): boolean {
-  if (isHeld(slide, 'length')) return true;
-  for (const layer of seenLayers(slide.layers)) if (layer.kind === 'clip') return true;
-  return lengthFollowsContent(slide) && slide.sounds.length === 0;
+  return isHeld(slide, 'length') || [...seenLayers(slide.layers)].some((layer) => layer.kind === 'clip');
 }
 
 /** While lengths are worked out nothing may depend on them: what is tied to slides plays as if it followed on. */
@@ -77,32 +76,69 @@ function medianGapMs(moments: readonly number[]): number {
   return gaps.toSorted((a, b) => a - b)[gaps.length >> 1] ?? 500;
 }
 
-/** Edits that cannot change what lengths are by: after them nothing is worked out anew. */
+/** Edits of how things look, move and sound, which lengths do not go by: after them nothing is worked out anew. */
 const WITHOUT_TIME = new Set<ShowEdit['kind']>([
   'rename-show',
   'set-clocks',
   'set-temperament',
   'set-shape',
   'set-focus',
+  'set-mix',
+  'set-chapters',
+  'set-light',
+  'set-edge',
+  'set-backing',
+  'set-crops',
+  'set-move',
+  'set-channels',
+  'set-key',
 ]);
+const SOUND_WITHOUT_TIME = new Set([
+  'gainDb',
+  'levels',
+  'fadeInMs',
+  'fadeOutMs',
+  'fadeInCurve',
+  'fadeOutCurve',
+] satisfies (keyof SoundProperties)[]) as ReadonlySet<string>;
 
-/**
- * An edit with what it entails: where the pictures follow the music, lengths are worked out anew, and both are undone as one step.
- *
- * @returns the edit itself when nothing else changes
- */
-export function withItsLengths(show: Show, facts: FactsById, edit: ShowEdit): ShowEdit {
-  if (WITHOUT_TIME.has(edit.kind)) return edit;
+function changesNoTime(edit: ShowEdit): boolean {
+  if (edit.kind === 'set-sound') return Object.keys(edit.properties).every((name) => SOUND_WITHOUT_TIME.has(name));
+  return WITHOUT_TIME.has(edit.kind);
+}
+
+/** An edit with what it entails. */
+export interface EntailedEdit {
+  /** The edit itself when nothing else changes. */
+  readonly edit: ShowEdit;
+  /** Why lengths could not be worked out anew and stay as they are, as a sentence; null when they could, or need not. */
+  readonly unmet: string | null;
+}
+
+/** An edit with what it entails: where the pictures follow the music, lengths are worked out anew, and both are undone as one step. */
+export function withItsLengths(show: Show, facts: FactsById, edit: ShowEdit): EntailedEdit {
+  const alone = { edit, unmet: null };
+  if (!show.pace && edit.kind !== 'set-pace' && edit.kind !== 'together' && edit.kind !== 'set-content') return alone;
+  if (changesNoTime(edit)) return alone;
   const result = applyEdit(show, edit);
-  if (!result.ok || !result.show.pace) return edit;
+  if (!result.ok || !result.show.pace) return alone;
   const fitted = lengthsByMusic(result.show, facts, result.show.pace);
-  if (!fitted.ok) return edit;
+  if (!fitted.ok) return { edit, unmet: whyUnmet(fitted) };
   const now = new Map(result.show.slides.map((slide) => [slide.id, slide.lengthMs]));
-  if (fitted.lengths.every(({ slideId, lengthMs }) => now.get(slideId) === lengthMs)) return edit;
+  if (fitted.lengths.every(({ slideId, lengthMs }) => now.get(slideId) === lengthMs)) return alone;
   // All of them are named, changed or not: edits of one drag then write to the same places and are one step.
-  return {
-    kind: 'together',
-    name: editSentence(edit),
-    edits: [edit, { kind: 'set-lengths', lengths: fitted.lengths }],
-  };
+  const edits = [edit, { kind: 'set-lengths', lengths: fitted.lengths } as const];
+  return { edit: { kind: 'together', name: editSentence(edit), edits }, unmet: null };
+}
+
+/** Why the pictures cannot follow the music, and what can be done about it. */
+export function whyUnmet({ reason, shortestMs }: Extract<BeatFitResult, { readonly ok: false }>): string {
+  switch (reason) {
+    case 'no-slides':
+      return 'Every length here is held by a clip or a hand, so there is nothing the music could set.';
+    case 'no-beats':
+      return 'No beats are known here. Put a song under the show, or say under Sound where its beats are.';
+    case 'music-too-short':
+      return `The music is too short for all pictures: they need ${(shortestMs / 1000).toFixed(0)} s at least. Add a song, let it loop, or leave pictures out.`;
+  }
 }

@@ -1,14 +1,14 @@
 'use client';
 
 import { Slider } from 'radix-ui';
+import { toast } from 'sonner';
 import type { Pace } from '../../core/show/pace';
 import { keepsItsLength, shareOfTime } from '../../core/timing/fit-to-music';
-import { lengthsByMusic } from '../../core/timing/follow-music';
+import { lengthsByMusic, whyUnmet } from '../../core/timing/follow-music';
 import { leastLengthMs } from '../../core/timing/least-length';
 import { Pick } from '../kit/pick';
 import { useShow, useShowStore } from './show-provider';
 import { useShowMusic } from './use-show-music';
-import { toast } from 'sonner';
 
 type Leader = 'pictures' | 'together' | 'beats';
 const BEAT_STEPS = [1, 2, 3, 4, 6, 8, 12, 16, 24, 32];
@@ -33,10 +33,14 @@ export function PaceBar() {
         : next === 'together'
           ? { by: 'music', ...meets }
           : { by: 'beats', beats: 8, ...meets };
+    if (wanted && music.unheard.length > 0) {
+      toast('The music is still being listened to. Try again in a moment.');
+      return;
+    }
     if (wanted) {
       const tried = lengthsByMusic(show, facts, wanted);
       if (!tried.ok) {
-        toast(WHY_NOT[tried.reason](tried.shortestMs));
+        toast(whyUnmet(tried));
         return;
       }
       if (tried.offBeat.length > 0 && music.doubtful.length > 0)
@@ -134,13 +138,6 @@ export function PaceBar() {
     </span>
   );
 }
-
-const WHY_NOT = {
-  'no-slides': () => 'Every length here is held by a clip or a hand, so there is nothing the music could set.',
-  'no-beats': () => 'No beats are known yet. Put a song under the show first, or wait until it was listened to.',
-  'music-too-short': (shortestMs: number) =>
-    `The music is too short for all pictures: they need ${(shortestMs / 1000).toFixed(0)} s at least. Add a song, let it loop, or leave pictures out.`,
-} as const;
 
 function nearest(values: readonly number[], value: number): number {
   return values.reduce(

@@ -118,11 +118,12 @@ export function createShowStore({
     anchor: null,
     edit(asked, joins) {
       // Where the pictures follow the music, lengths are worked out anew with every edit, and undone with it.
-      const edit = withItsLengths(get().show, get().facts, asked);
+      const { edit, unmet } = withItsLengths(get().show, get().facts, asked);
       const last = get().undoSteps.at(-1);
       const goesOn = joins !== undefined && last?.joins === joins && sameTargets(last.edit, edit);
       const inverse = perform(edit, goesOn ? last.edit : null);
       if (!inverse) return false;
+      if (unmet) tell(`Lengths stay as they are. ${unmet}`);
       const step: UndoStep = goesOn ? { ...last, edit } : { edit, inverse, joins: joins ?? null };
       set({ undoSteps: goesOn ? [...get().undoSteps.slice(0, -1), step] : [...get().undoSteps, step], redoSteps: [] });
       return true;

@@ -2,15 +2,14 @@
 
 import { Check, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
+import { toast } from 'sonner';
 import type { AssetFacts } from '../../core/show/asset-facts';
-import type { AssetId } from '../../core/show/ids';
 import { LATEST_NUDGE_MS, tempoOfTaps, type BeatsSaid } from '../../core/sound/listening/beats-said';
 import { isDoubtful, type BeatGrid } from '../../core/sound/listening/listening-facts';
 import { Button } from '../kit/button';
 import { NumberField } from '../kit/number-field';
 
 interface BeatsFieldsProps {
-  readonly assetId: AssetId;
   readonly facts: AssetFacts | undefined;
   readonly grid: BeatGrid | null;
   readonly said: BeatsSaid | undefined;
@@ -33,7 +32,10 @@ export function BeatsFields({ facts, grid, said, songMs, onSay }: BeatsFieldsPro
   };
   const tap = () => {
     const now = songMs();
-    if (now === null) return;
+    if (now === null || now === taps.at(-1)) {
+      toast('Play the song, then press on each beat.');
+      return;
+    }
     const kept = taps.length > 0 && now > taps.at(-1)! && now - taps.at(-1)! < TAP_PAUSE_MS ? [...taps, now] : [now];
     setTaps(kept);
     const tapped = tempoOfTaps(kept);

@@ -173,7 +173,6 @@ export function SoundStation() {
               />
               <BeatsFields
                 key={`beats ${cue.assetId}`}
-                assetId={cue.assetId}
                 facts={facts.get(cue.assetId)}
                 grid={beatsOfSong(show, facts, cue.assetId)}
                 said={show.beats?.[cue.assetId]}

@@ -62,7 +62,7 @@ export function songHearing(wantsBeats: boolean, pieceSeconds = PIECE_SECONDS): 
     },
     finish(loudness) {
       if (wantsBeats && waitingCount > 0) pieces.push(heardPiece(joined(waiting, waitingCount), heardBefore));
-      return { ...factsOf(loudness, pieces) };
+      return factsOf(loudness, pieces);
     },
   };
 }
