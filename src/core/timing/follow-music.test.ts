@@ -121,12 +121,26 @@ describe('pictures that follow the music', () => {
     expect(mean(lingering)).toBeGreaterThan(1.3 * mean(slides.filter((slide) => !lingering.includes(slide))));
     expect(mean(slides.slice(0, 15))).toBeGreaterThan(1.4 * mean(slides.slice(-15)));
   });
-  it('prefer the beginnings of bars to other beats', () => {
-    const show = fitted(showOf(sixty()));
-    const { beats } = musicOf(show, facts, true);
-    const seams = slideSpans(show.slides).slice(1);
-    const bars = seams.filter(({ startMs }) => beatNear(beats, startMs, 40)?.begins !== 'beat');
-    expect(bars.length / seams.length).toBeGreaterThan(0.4);
+  it.each([0, 1, 2, 3])(
+    'prefer the beginnings of bars to other beats, wherever bars begin (%i beats later)',
+    (later) => {
+      const show = fitted(showOf(sixty(), later > 0 ? { beats: { [SONG]: { barsLater: later } } } : {}));
+      const { beats } = musicOf(show, facts, true);
+      const seams = slideSpans(show.slides).slice(1);
+      const bars = seams.filter(({ startMs }) => beatNear(beats, startMs, 40)?.begins !== 'beat');
+      expect(bars.length / seams.length).toBeGreaterThan(0.6);
+    },
+  );
+  it('that are many and narrated still change on beats, each when its voice was heard', () => {
+    const spoken = Array.from({ length: 24 }, (_, index): Slide => ({
+      ...picture(`v${index}`),
+      sounds: index % 3 === 0 ? [voiceHere(cueId('v'), VOICE, 500 + 97 * index)] : [],
+    }));
+    const show = fitted(showOf(spoken, { cues: [{ ...songAfter(cueId('q'), SONG, 0), trimEndMs: 90_000 }] }));
+    expect(onBeat(show)).toEqual({ share: 1, endsApartMs: 0 });
+    show.slides.forEach((slide, index) => {
+      if (index % 3 === 0) expect(slide.lengthMs).toBeGreaterThanOrEqual(5700 + 97 * index);
+    });
   });
   it('are on the beat still after ten edits of every sort, each undone with its lengths as one step', () => {
     let show = fitted(showOf(sixty()));
