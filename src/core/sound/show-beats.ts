@@ -10,8 +10,8 @@ import { pieceRuns } from './song-runs';
 /** A beat of the music, in the time of the show. */
 export interface ShowBeat {
   readonly atMs: number;
-  /** What begins with it, the largest. */
-  readonly begins: 'beat' | 'bar' | 'section';
+  /** What begins with it, the largest; nothing, where no beats are known and a seam may lie as well as anywhere. */
+  readonly begins: 'nothing' | 'beat' | 'bar' | 'section';
   /** Bars and beats of its song are counted from 1. */
   readonly bar: number;
   readonly beat: number;
@@ -99,6 +99,28 @@ function sectionsOfSpan(span: SoundSpan, facts: FactsById): Section[] {
       return [{ ...section, startMs: run.startMs + fromMs - run.fromMs, endMs: run.startMs + toMs - run.fromMs }];
     }),
   );
+}
+
+/** Between two beats so far apart there is music of which no beats are known. */
+const UNKNOWN_MS = 2500;
+const PLACES_MS = 250;
+
+/** The beats that somebody is sure of, with places where a seam may lie in the stretches without any. */
+export function placesForSeams(show: Show, facts: FactsById, { beats, endMs, doubtful }: ShowMusic): ShowBeat[] {
+  const unsure = soundSpans(show, facts, true).filter(({ sound }) => doubtful.includes(sound.assetId));
+  const sure = beats.filter(({ atMs }) => !unsure.some(({ startMs, endMs: toMs }) => atMs >= startMs && atMs < toMs));
+  if (sure.length === 0) return [];
+  const places: ShowBeat[] = [];
+  let fromMs = 0;
+  for (const next of [...sure, null]) {
+    const toMs = next?.atMs ?? endMs;
+    if (toMs - fromMs > UNKNOWN_MS)
+      for (let atMs = fromMs + PLACES_MS; atMs < toMs - PLACES_MS / 2; atMs += PLACES_MS)
+        places.push({ atMs, begins: 'nothing', bar: 0, beat: 0 });
+    if (next) places.push(next);
+    fromMs = toMs;
+  }
+  return places;
 }
 
 /** The bar and the beat in it of each beat, counted from 1; beats before the first bar are of bar 1 too, at its end. */

@@ -7,7 +7,7 @@ import type { FrameRate } from './frame-rate';
 
 export interface BeatFit {
   readonly slides: readonly Slide[];
-  /** Rising; to the end of the music at least. */
+  /** Rising; to the end of the music at least, those that begin nothing among them. */
   readonly beats: readonly ShowBeat[];
   /** Where the show is to end; null: when the pictures are through, by `idealMs`. */
   readonly endMs: number | null;
@@ -35,7 +35,7 @@ export type BeatFitResult =
 /** Slides in the loudest parts are shorter than in the quietest by this. */
 const LIVELY = 0.8;
 /** What it is worth, in squared logarithms of a slide’s length, that a seam lies on a bar or where a section begins. */
-const WORTH = { beat: 0, bar: 0.06, section: 0.25 };
+const WORTH = { nothing: -0.1, beat: 0, bar: 0.06, section: 0.25 };
 /** Seams are looked for among so many beats on both sides of where they would lie by shares alone; among more when that is not enough. */
 const BANDS = [32, 128, 512];
 /** A slide longer or shorter than its fair share by more than this is not tried, unless it must be. */
@@ -216,7 +216,7 @@ function written(
   const lengths: FittedLength[] = [];
   const offBeat: SlideId[] = [];
   const halfFrameMs = (500 * rate.seconds) / rate.frames;
-  const moments = beats.map((beat) => beat.atMs);
+  const moments = beats.filter(({ begins }) => begins !== 'nothing').map((beat) => beat.atMs);
   let atMs = 0;
   let next = 0;
   for (const slide of slides) {

@@ -242,4 +242,21 @@ describe('pictures that follow the music', () => {
     expect(withItsLengths(loose, facts, louder).edit).toBe(louder);
     expect(withItsLengths(loose, facts, later).edit.kind).toBe('together');
   });
+  it('stay on the beats of a song one is sure of beside one nobody is sure of, and the second is said when it comes', () => {
+    const mixed = new Map([...facts, [OTHER, song(140_000, 93, () => 0.5, { confidence: 0.2 })]] as const);
+    const both: ShowEdit = {
+      kind: 'set-cues',
+      cues: [songAfter(cueId('a'), SONG, 0), songAfter(cueId('b'), OTHER, 0)],
+    };
+    const { edit, unmet } = withItsLengths(fitted(showOf(sixty())), mixed, both);
+    expect(unmet).toMatch(/Nobody is sure/);
+    const result = applyEdit(fitted(showOf(sixty())), edit);
+    if (!result.ok) throw new Error(result.sentence);
+    const { beats } = musicOf(result.show, mixed, true);
+    const seams = slideSpans(result.show.slides).slice(1);
+    const early = seams.filter(({ startMs }) => startMs < 179_000);
+    expect(early.length).toBeGreaterThan(20);
+    expect(early.filter(({ startMs }) => beatNear(beats, startMs, 40) === null)).toEqual([]);
+    expect(showLengthMs(result.show)).toBe(320_000);
+  });
 });

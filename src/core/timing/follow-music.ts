@@ -6,7 +6,7 @@ import { isHeld } from '../show/chosen';
 import { seenLayers } from '../show/layer';
 import type { Pace } from '../show/pace';
 import type { Show, Slide } from '../show/show';
-import { musicOf } from '../sound/show-beats';
+import { musicOf, placesForSeams } from '../sound/show-beats';
 import { fitToMusic, shareOfTime, type FitResult } from './fit-to-music';
 import { fitToBeats, type BeatFitResult } from './fit-to-beats';
 import { leastLengthMs } from './least-length';
@@ -23,16 +23,17 @@ const AMPLE_MS = 60_000;
  * @returns why there are none, when there are none
  */
 export function lengthsByMusic(show: Show, facts: FactsById, pace: Pace): BeatFitResult {
-  const music = musicOf({ ...show, cues: show.cues.map(untied) }, facts, true);
+  const free = { ...show, cues: show.cues.map(untied) };
+  const music = musicOf(free, facts, true);
   const before = new Map(show.slides.map((slide, index) => [slide.id, show.slides[index - 1]]));
-  const gapMs = medianGapMs(music.beats.map((beat) => beat.atMs));
-  const bySure = music.doubtful.length === 0 && music.beats.length > 1;
+  const places = placesForSeams(free, facts, music);
+  const gapMs = medianGapMs(places.flatMap((place) => (place.begins === 'nothing' ? [] : [place.atMs])));
   const common = {
     keepsLength: keepsItsLengthToBeats,
     shareOf: shareOfTime(show),
     leastOf: (slide: Slide) => Math.max(LEAST_SEEN_MS, leastLengthMs(slide, facts, before.get(slide.id))),
   };
-  if (!bySure) {
+  if (places.length < 2) {
     if (pace.by === 'beats') return { ok: false, reason: 'no-beats', shortestMs: 0 };
     return withoutBeats(
       fitToMusic(show.slides, music.endMs, common.keepsLength, common.shareOf, common.leastOf),
@@ -42,7 +43,7 @@ export function lengthsByMusic(show: Show, facts: FactsById, pace: Pace): BeatFi
   return fitToBeats({
     ...common,
     slides: show.slides,
-    beats: music.beats,
+    beats: places,
     endMs: pace.by === 'music' ? music.endMs : null,
     idealMs: pace.by === 'beats' ? pace.beats * gapMs : null,
     rate: show.frame.rate,
@@ -111,7 +112,7 @@ function changesNoTime(edit: ShowEdit): boolean {
 export interface EntailedEdit {
   /** The edit itself when nothing else changes. */
   readonly edit: ShowEdit;
-  /** Why lengths could not be worked out anew and stay as they are, as a sentence; null when they could, or need not. */
+  /** What the music could not do, as a sentence; null when nothing is to be said. */
   readonly unmet: string | null;
 }
 
@@ -123,13 +124,20 @@ export function withItsLengths(show: Show, facts: FactsById, edit: ShowEdit): En
   const result = applyEdit(show, edit);
   if (!result.ok || !result.show.pace) return alone;
   const fitted = lengthsByMusic(result.show, facts, result.show.pace);
-  if (!fitted.ok) return { edit, unmet: whyUnmet(fitted) };
+  if (!fitted.ok) return { edit, unmet: `Lengths stay as they are. ${whyUnmet(fitted)}` };
+  const known = new Set(musicOf(show, facts, true).doubtful);
+  const isNew = musicOf(result.show, facts, true).doubtful.some((id) => !known.has(id));
+  const unmet = isNew ? DOUBTFUL : null;
   const now = new Map(result.show.slides.map((slide) => [slide.id, slide.lengthMs]));
-  if (fitted.lengths.every(({ slideId, lengthMs }) => now.get(slideId) === lengthMs)) return alone;
+  if (fitted.lengths.every(({ slideId, lengthMs }) => now.get(slideId) === lengthMs)) return { edit, unmet };
   // All of them are named, changed or not: edits of one drag then write to the same places and are one step.
   const edits = [edit, { kind: 'set-lengths', lengths: fitted.lengths } as const];
-  return { edit: { kind: 'together', name: editSentence(edit), edits }, unmet: null };
+  return { edit: { kind: 'together', name: editSentence(edit), edits }, unmet };
 }
+
+/** Said once, when such a song comes in. */
+export const DOUBTFUL =
+  'Nobody is sure of the beats of a song here, so the pictures along it lie on none. Say under Sound where its beats are.';
 
 /** Why the pictures cannot follow the music, and what can be done about it. */
 export function whyUnmet({ reason, shortestMs }: Extract<BeatFitResult, { readonly ok: false }>): string {

@@ -4,7 +4,7 @@ import { Slider } from 'radix-ui';
 import { toast } from 'sonner';
 import type { Pace } from '../../core/show/pace';
 import { keepsItsLength, shareOfTime } from '../../core/timing/fit-to-music';
-import { lengthsByMusic, whyUnmet } from '../../core/timing/follow-music';
+import { DOUBTFUL, lengthsByMusic, whyUnmet } from '../../core/timing/follow-music';
 import { leastLengthMs } from '../../core/timing/least-length';
 import { Pick } from '../kit/pick';
 import { useShow, useShowStore } from './show-provider';
@@ -43,8 +43,7 @@ export function PaceBar() {
         toast(whyUnmet(tried));
         return;
       }
-      if (tried.offBeat.length > 0 && music.doubtful.length > 0)
-        toast('Nobody is sure of this song’s beats, so lengths are even. Say under Sound where the beats are.');
+      if (tried.offBeat.length > 0 && music.doubtful.length > 0) toast(DOUBTFUL);
       else if (tried.offBeat.length > 0)
         toast(
           `${tried.offBeat.length} ${tried.offBeat.length === 1 ? 'seam lies' : 'seams lie'} off the beat: clips and lengths set by hand keep their length.`,
@@ -96,7 +95,6 @@ export function PaceBar() {
     <span className="flex items-center gap-2.5" data-part="pace">
       {leader !== 'together' && (
         <>
-          <span className="text-soft">pace</span>
           <Slider.Root
             value={[place]}
             min={0}

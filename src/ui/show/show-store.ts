@@ -123,7 +123,7 @@ export function createShowStore({
       const goesOn = joins !== undefined && last?.joins === joins && sameTargets(last.edit, edit);
       const inverse = perform(edit, goesOn ? last.edit : null);
       if (!inverse) return false;
-      if (unmet) tell(`Lengths stay as they are. ${unmet}`);
+      if (unmet) tell(unmet);
       const step: UndoStep = goesOn ? { ...last, edit } : { edit, inverse, joins: joins ?? null };
       set({ undoSteps: goesOn ? [...get().undoSteps.slice(0, -1), step] : [...get().undoSteps, step], redoSteps: [] });
       return true;

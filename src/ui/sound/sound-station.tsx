@@ -86,7 +86,7 @@ export function SoundStation() {
   return (
     <Group orientation="horizontal" className="min-w-0 flex-1" data-part="sound">
       <Panel defaultSize="56%" minSize="44%" className="flex flex-col">
-        <div className="flex h-11 shrink-0 items-center gap-3 border-b border-rule px-4">
+        <div className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-3 gap-y-1.5 border-b border-rule px-4 py-1.5">
           <LengthsLine />
           <span className="ml-auto flex items-center gap-2">
             <PaceBar />

@@ -7,6 +7,7 @@ import type { Music } from '../show/use-music';
 /** Where what is drawn stands across the strip. */
 export const TICKS_PX = 26;
 export const TILE_PX = 480;
+const LEAST_PX = 4.5;
 
 interface WaveTileProps {
   readonly music: Music;
@@ -42,18 +43,16 @@ export function WaveTile({ music, beats, accentsMs, fromMs, toMs, topPx, widthPx
       context.fillRect(middle - half, y + 0.25, 2 * half, 1.3);
     }
     context.globalAlpha = 1;
+    // Each is drawn where there is room before the next: beats of a slow song beside bars of a quick one.
     const within = beatsWithin(beats, fromMs, toMs);
-    const bars = within.filter((beat) => beat.begins !== 'beat');
-    const shown =
-      heightPx / Math.max(1, within.length) >= 5 ? within : heightPx / Math.max(1, bars.length) >= 4 ? bars : [];
-    for (const beat of shown) {
-      context.fillRect(
-        0,
-        Math.round(placeOf(beat.atMs)),
-        beat.begins === 'beat' ? 9 : 20,
-        beat.begins === 'beat' ? 1 : 2,
-      );
-    }
+    let barPx = -Infinity;
+    within.forEach((beat, index) => {
+      const y = Math.round(placeOf(beat.atMs));
+      const isBar = beat.begins !== 'beat';
+      if (isBar ? y - barPx < LEAST_PX : placeOf(within[index + 1]?.atMs ?? Infinity) - y < LEAST_PX) return;
+      if (isBar) barPx = y;
+      context.fillRect(0, y, isBar ? 20 : 9, isBar ? 2 : 1);
+    });
     // Loud strokes as dots at the other edge, where there is room for them.
     const strokes = accentsMs.filter((atMs) => atMs >= fromMs && atMs < toMs);
     if (heightPx / Math.max(1, strokes.length) >= 4)
