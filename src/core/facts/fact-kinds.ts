@@ -7,8 +7,8 @@ export const FACT_KINDS = {
   basics: { version: 3 },
   /** What a picture is about: `FocusFacts`. */
   focus: { version: 1 },
-  /** What is heard in a sound, or in a clip: `ListeningFacts`. */
-  listening: { version: 1 },
+  /** What is heard in a sound, or in a clip: `ListeningFacts`. Version 1 did not look for phrases. */
+  listening: { version: 2 },
 } as const;
 
 export type FactKind = keyof typeof FACT_KINDS;

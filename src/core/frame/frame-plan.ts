@@ -19,6 +19,8 @@ export interface FramePlan {
     readonly transition: TransitionPlan;
     /** 0…1, eased */ readonly progress: number;
   } | null;
+  /** What lies over all of it, transitions too: captions. */
+  readonly over: readonly LayerPlan[];
 }
 
 export interface SlidePlan {

@@ -1,3 +1,5 @@
+import { captionsOfShow, type ShownCaption } from '../captions/show-captions';
+import { USUAL_LANGUAGE } from '../show/caption';
 import { factsInUse } from '../motion/crop';
 import { fillFraming } from '../motion/framing';
 import { NO_MOVES, planMoves, type Moves, type SlideMoves } from '../motion/plan-moves';
@@ -9,6 +11,7 @@ import { planTransition, transitionProgress } from '../transitions/transition-pl
 import { unreachable } from '../unreachable';
 import type { BackingPlan, FramePlan, LayerPlan, SlidePlan } from './frame-plan';
 import { pictureSizeFor } from './picture-size';
+import { planCaption } from './plan-caption';
 import { cropPlan } from './plan-crop';
 import { masksOf, planLayers } from './plan-layers';
 import type { SlideSurroundings } from './slide-moment';
@@ -25,6 +28,8 @@ export interface PreparedShow {
   readonly spans: readonly SlideSpan[];
   readonly moves: Moves;
   readonly lengthMs: number;
+  /** Captions that are part of the picture, in order; none when they are not. */
+  readonly captions: readonly ShownCaption[];
   /** What slides need beside themselves, by slide and frame size; filled as they are planned. */
   readonly surroundings: Map<string, SlideSurroundings>;
 }
@@ -37,6 +42,9 @@ export function prepareShow(show: Show, facts: FactsById): PreparedShow {
     spans,
     moves: planMoves(show, facts, spans),
     lengthMs: showLengthMs(show),
+    captions: show.captionLook
+      ? captionsOfShow(show, facts, show.captionLook.language ?? show.language ?? USUAL_LANGUAGE)
+      : [],
     surroundings: new Map(),
   };
 }
@@ -60,7 +68,7 @@ export function planFrame(prepared: PreparedShow, momentMs: number, frame: Frame
   const span = prepared.spans[index]!;
   const offsetMs = Math.max(0, momentMs - span.startMs);
   const slide = planSlide(prepared, index, offsetMs, frame);
-  const size = { widthPx: frame.widthPx, heightPx: frame.heightPx };
+  const size = { widthPx: frame.widthPx, heightPx: frame.heightPx, over: planCaption(prepared, momentMs, frame) };
   const { transition, id } = prepared.show.slides[index]!;
   if (offsetMs >= span.transitionMs || transition.kind === 'cut') return { ...size, slide, incoming: null };
   const before = prepared.spans[index - 1]!;

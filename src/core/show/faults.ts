@@ -2,21 +2,26 @@ import { faultOfLayers } from './layer-faults';
 import {
   LARGEST_FRAME_PX,
   LONGEST_FRAME_SHAPE,
+  LONGEST_CAPTION,
   LONGEST_NAME,
+  LONGEST_SCRIPT,
   LONGEST_SHOW_MS,
   LONGEST_SHOW_TITLE,
   LONGEST_WORDS_SUBTITLE,
   LONGEST_WORDS_TITLE,
   MOST_BEATS_SAID,
   MOST_CAMERAS,
+  MOST_CAPTIONS,
   MOST_CUES,
   MOST_FOCUSED,
+  MOST_LANGUAGES,
   MOST_MARKS,
   MOST_SHAPES,
   MOST_SLIDES,
   MOST_SOUNDS_OF_A_SLIDE,
   SMALLEST_FRAME_PX,
 } from './limits';
+import { faultOfCaptions } from './caption';
 import type { SlideId } from './ids';
 import { everyLayer, type Layer } from './layer';
 import { slidesNamedBy, type PlacedSound } from './placed-sound';
@@ -80,7 +85,7 @@ function faultOfSlides(slides: readonly Slide[], before: readonly Slide[]): stri
 
 /** What is wrong with a slide by itself; null when nothing is. */
 export function faultOfSlide(slide: Slide): string | null {
-  const fault = faultOfLayers(slide.layers) ?? faultOfSoundsOf(slide);
+  const fault = faultOfLayers(slide.layers) ?? faultOfSoundsOf(slide) ?? faultOfSpoken(slide);
   if (fault) return fault;
   for (const layer of everyLayer(slide.layers)) {
     const faultOfOne =
@@ -117,6 +122,19 @@ function faultOfSoundsOf({ sounds }: Slide): string | null {
   if (sounds.length > MOST_SOUNDS_OF_A_SLIDE) return `a slide can have ${MOST_SOUNDS_OF_A_SLIDE} sounds at most`;
   if (sounds.some((sound) => sound.starts.at !== 'here')) return 'a sound of a slide begins with that slide';
   return new Set(sounds.map((sound) => sound.id)).size === sounds.length ? null : 'two sounds have the same id';
+}
+
+function faultOfSpoken({ script, captions }: Slide): string | null {
+  const languages = Object.entries(captions ?? {});
+  if (languages.length > MOST_LANGUAGES) return `captions can be had in ${MOST_LANGUAGES} languages at most`;
+  for (const [, list] of languages) {
+    const fault =
+      (list.length > MOST_CAPTIONS ? `a slide can have ${count(MOST_CAPTIONS)} captions at most` : null) ??
+      faultOfCaptions(list) ??
+      list.reduce<string | null>((found, { text }) => found ?? faultOfText('a caption', text, LONGEST_CAPTION), null);
+    if (fault) return fault;
+  }
+  return faultOfText('what is spoken on a slide', script ?? '', LONGEST_SCRIPT);
 }
 
 /** Sounds may be tied to slides that are there. */

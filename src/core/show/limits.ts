@@ -29,6 +29,13 @@ export const LONGEST_SHOW_TITLE = 300;
 export const LONGEST_NAME = 200;
 export const LONGEST_WORDS_TITLE = 2000;
 export const LONGEST_WORDS_SUBTITLE = 10_000;
+/** What is spoken on one slide. */
+export const LONGEST_SCRIPT = 20_000;
+export const MOST_LANGUAGES = 12;
+/** Of one slide in one language. */
+export const MOST_CAPTIONS = 2000;
+export const LONGEST_CAPTION = 500;
+export const LONGEST_BREATH_MS = 30_000;
 export const SMALLEST_FRAME_PX = 16;
 export const LARGEST_FRAME_PX = 7680;
 /** Longer side over shorter side: a frame narrower than this is no picture. */

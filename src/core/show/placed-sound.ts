@@ -1,3 +1,4 @@
+import type { Cleaning } from '../sound/voice/cleaning';
 import type { AssetId, CueId, SlideId } from './ids';
 
 /**
@@ -26,6 +27,20 @@ export interface PlacedSound {
   readonly fadeOutCurve?: FadeCurve;
   /** Its level on the way, over `gainDb`; straight lines between, in decibels. */
   readonly levels?: readonly LevelPoint[];
+  /** What a person calls it: a take among others. */
+  readonly name?: string;
+  /** Kept and not heard: another take is. */
+  readonly resting?: true;
+  /** A voice that goes on over the slides after its own, which does not wait for it. */
+  readonly runsOn?: true;
+  /** It was made from another file by cleaning it. */
+  readonly cleaned?: Cleaned;
+}
+
+export interface Cleaned {
+  /** The recording as it came. */
+  readonly from: AssetId;
+  readonly how: Cleaning;
 }
 
 /** How a fade goes: evenly, gently at both ends, or so that two that cross are as loud together as each alone. */
@@ -80,9 +95,19 @@ export function voiceHere(id: CueId, assetId: AssetId, offsetMs: number): Placed
   return { ...songAfter(id, assetId, 0), kind: 'voice', starts: { at: 'here', offsetMs } };
 }
 
+/** The files a sound needs: what is heard, and what that was made from. */
+export function assetIdsOfSound({ assetId, cleaned }: PlacedSound): AssetId[] {
+  return cleaned ? [assetId, cleaned.from] : [assetId];
+}
+
+/** The takes of a slide, those that rest too. */
+export function takesIn({ sounds }: { readonly sounds: readonly PlacedSound[] }): PlacedSound[] {
+  return sounds.filter((sound) => sound.kind === 'voice');
+}
+
 /** What is spoken on a slide; the first when there are several. */
 export function voiceOf({ sounds }: { readonly sounds: readonly PlacedSound[] }): PlacedSound | null {
-  return sounds.find((sound) => sound.kind === 'voice') ?? null;
+  return sounds.find((sound) => sound.kind === 'voice' && !sound.resting) ?? null;
 }
 
 /** So long after the slide is seen; 0 for a sound that is not held by one. */

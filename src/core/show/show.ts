@@ -5,11 +5,13 @@ import { FORMAT_VERSION } from './format/version';
 import type { CameraClocks } from './camera-clock';
 import type { Chosen } from './chosen';
 import type { AssetId, ShowId, SlideId } from './ids';
-import type { PlacedSound } from './placed-sound';
+import { assetIdsOfSound, type PlacedSound } from './placed-sound';
 import type { FrameRate } from '../timing/frame-rate';
 import type { Mark } from './mark';
 import type { MixSaid } from './mix-said';
 import type { Pace } from './pace';
+import type { Breath } from './breath';
+import type { CaptionLook, CaptionsByLanguage } from './caption';
 import type { BeatsSaid } from '../sound/listening/beats-said';
 import {
   assetIdsOfLayer,
@@ -52,6 +54,12 @@ export interface Show {
   /** The pictures follow the music; the music follows the pictures when it is not said. */
   readonly pace?: Pace;
   readonly mix?: MixSaid;
+  /** Silence before and after what is spoken, where slides do not say it themselves. */
+  readonly breath?: Breath;
+  /** How captions look that are part of the picture; they are none when it is not said. */
+  readonly captionLook?: CaptionLook;
+  /** The language of what is spoken; English when it is not said. */
+  readonly language?: string;
 }
 
 /** Everything a show says, without who it is: what a version keeps. */
@@ -70,6 +78,9 @@ export type ShowContent = Pick<
   | 'beats'
   | 'pace'
   | 'mix'
+  | 'breath'
+  | 'captionLook'
+  | 'language'
 >;
 
 export interface FrameShape {
@@ -91,6 +102,11 @@ export interface Slide {
   readonly sounds: readonly PlacedSound[];
   /** A chapter of that name begins with it. */
   readonly chapter?: string;
+  /** What is spoken on it. Its sentences are its captions. */
+  readonly script?: string;
+  readonly breath?: Breath;
+  /** Captions set by hand or brought in, by language; those of the script's own language count instead of what is worked out. */
+  readonly captions?: CaptionsByLanguage;
   /** Who chose its length, its transition, its backing. */
   readonly chosen?: Chosen;
 }
@@ -148,12 +164,12 @@ export function assetIdsOfSlides(slides: readonly Slide[]): AssetId[] {
     if (slide.backing.kind === 'picture') ids.add(slide.backing.assetId);
     if (slide.transition.kind === 'pattern' && typeof slide.transition.pattern === 'object')
       ids.add(slide.transition.pattern.assetId);
-    for (const sound of slide.sounds) ids.add(sound.assetId);
+    for (const sound of slide.sounds) for (const id of assetIdsOfSound(sound)) ids.add(id);
   }
   return [...ids];
 }
 
 /** Every file the show uses, its songs too, once each. */
 export function assetIdsOf(show: Show): AssetId[] {
-  return [...new Set([...assetIdsOfSlides(show.slides), ...show.cues.map((cue) => cue.assetId)])];
+  return [...new Set([...assetIdsOfSlides(show.slides), ...show.cues.flatMap(assetIdsOfSound)])];
 }

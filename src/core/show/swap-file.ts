@@ -1,11 +1,12 @@
 import { unreachable } from '../unreachable';
 import type { AssetId } from './ids';
 import type { Layer } from './layer';
+import type { PlacedSound } from './placed-sound';
 import type { Show, Slide } from './show';
 
 /** The show with one file in the place of another wherever it is used; moves, keys, light and edges stay. Slides that do not use it keep their identity. */
 export function withFileSwapped(show: Show, from: AssetId, to: AssetId): Show {
-  const cues = show.cues.map((cue) => (cue.assetId === from ? { ...cue, assetId: to } : cue));
+  const cues = show.cues.map((cue) => swappedInSound(cue, from, to));
   return {
     ...show,
     slides: show.slides.map((slide) => swappedInSlide(slide, from, to)),
@@ -22,7 +23,7 @@ function swappedInSlide(slide: Slide, from: AssetId, to: AssetId): Slide {
   const { transition } = slide;
   const pattern =
     transition.kind === 'pattern' && typeof transition.pattern === 'object' && transition.pattern.assetId === from;
-  const sounds = slide.sounds.map((sound) => (sound.assetId === from ? { ...sound, assetId: to } : sound));
+  const sounds = slide.sounds.map((sound) => swappedInSound(sound, from, to));
   const same =
     layers.every((layer, index) => layer === slide.layers[index]) &&
     backing === slide.backing &&
@@ -36,6 +37,13 @@ function swappedInSlide(slide: Slide, from: AssetId, to: AssetId): Slide {
     sounds,
     transition: pattern ? { ...transition, pattern: { assetId: to } } : transition,
   };
+}
+
+/** Another file was not cleaned from the same recording. */
+function swappedInSound(sound: PlacedSound, from: AssetId, to: AssetId): PlacedSound {
+  if (sound.assetId !== from) return sound;
+  const { cleaned: _cleaned, ...rest } = sound;
+  return { ...rest, assetId: to };
 }
 
 function swappedInLayer(layer: Layer, from: AssetId, to: AssetId): Layer {

@@ -150,6 +150,18 @@ function weighting(rate: number): (samples: Float32Array, channel: number, squar
   };
 }
 
+/** The squares of one channel as ears weigh them, sample by sample; goes on from call to call. */
+export function kWeighting(rate: number): (samples: Float32Array) => Float64Array {
+  const filter = weighting(rate);
+  return (samples) => {
+    const both = new Float32Array(2 * samples.length);
+    for (let at = 0; at < samples.length; at += 1) both[2 * at] = samples[at]!;
+    const squares = new Float64Array(samples.length);
+    filter(both, 0, squares);
+    return squares;
+  };
+}
+
 /** The largest value of the curve through interleaved stereo samples. Between samples it is looked for only where they are loud. */
 export function truePeakMeter(): { add(samples: Float32Array): void; db(): number | null } {
   let largest = 0;

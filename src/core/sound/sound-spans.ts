@@ -13,7 +13,8 @@ export interface SoundSpan {
   readonly endMs: number;
 }
 
-export interface Take {
+/** A sound of a slide, as it is drawn beside it. */
+export interface TakeSpan {
   readonly id: CueId;
   readonly kind: SoundKind;
   readonly from: number;
@@ -42,8 +43,8 @@ export function musicLengthMs(show: Show, facts: FactsById): number {
 }
 
 /** The sounds a slide holds, for drawing beside it: shares of its length. Those that go on over later slides end at 1. */
-export function takesOf(slide: Slide, facts: FactsById): Take[] {
-  return slide.sounds.flatMap((sound) => {
+export function takesOf(slide: Slide, facts: FactsById): TakeSpan[] {
+  return heardOf(slide).flatMap((sound) => {
     const ownMs = onceThroughMs(sound, facts);
     const from = offsetHereMs(sound) / slide.lengthMs;
     if (ownMs <= 0 || from >= 1) return [];
@@ -51,14 +52,19 @@ export function takesOf(slide: Slide, facts: FactsById): Take[] {
   });
 }
 
-/** When the voices of a slide have all been heard, from its start; 0 without any. */
+/** When the voices of a slide have all been heard, from its start; 0 without any. Those that go on over later slides are not among them. */
 export function spokenMs(slide: Slide, facts: FactsById): number {
-  return slide.sounds
-    .filter((sound) => sound.kind === 'voice' && sound.ends.at === 'own-end')
+  return heardOf(slide)
+    .filter((sound) => sound.kind === 'voice' && sound.ends.at === 'own-end' && !sound.runsOn)
     .reduce((latest, sound) => {
       const ownMs = onceThroughMs(sound, facts);
       return Math.max(latest, ownMs > 0 ? offsetHereMs(sound) + ownMs : 0);
     }, 0);
+}
+
+/** Takes that rest are not heard. */
+function heardOf(slide: Slide): readonly PlacedSound[] {
+  return slide.sounds.some((sound) => sound.resting) ? slide.sounds.filter((sound) => !sound.resting) : slide.sounds;
 }
 
 /** Whether the show is long enough for them or not. */
@@ -90,7 +96,7 @@ function spansOf(show: Show, facts: FactsById): SoundSpan[] {
     return span;
   });
   const held = show.slides.flatMap((slide) =>
-    slide.sounds.map((sound): SoundSpan => {
+    heardOf(slide).map((sound): SoundSpan => {
       const { starts } = sound;
       if (starts.at !== 'here') return heard(sound, starts.at === 'after' ? seenMs.get(slide.id)! : momentOf(starts));
       return heard(sound, seenMs.get(slide.id)! + starts.offsetMs);

@@ -11,6 +11,7 @@ import { fitToMusic, shareOfTime, type FitResult } from './fit-to-music';
 import { fitToBeats, type BeatFitResult } from './fit-to-beats';
 import { leastLengthMs } from './least-length';
 import { transitionLengthMs } from './slide-span';
+import { withRoomForVoices } from './wait-for-voices';
 
 /** Pictures stay at least this long, however many there are. */
 const LEAST_SEEN_MS = 700;
@@ -31,7 +32,7 @@ export function lengthsByMusic(show: Show, facts: FactsById, pace: Pace): BeatFi
   const common = {
     keepsLength: keepsItsLengthToBeats,
     shareOf: shareOfTime(show),
-    leastOf: (slide: Slide) => Math.max(LEAST_SEEN_MS, leastLengthMs(slide, facts, before.get(slide.id))),
+    leastOf: (slide: Slide) => Math.max(LEAST_SEEN_MS, leastLengthMs(slide, facts, before.get(slide.id), show)),
   };
   if (places.length < 2) {
     if (pace.by === 'beats') return { ok: false, reason: 'no-beats', shortestMs: 0 };
@@ -86,6 +87,9 @@ const WITHOUT_TIME = new Set<ShowEdit['kind']>([
   'set-focus',
   'set-mix',
   'set-chapters',
+  'set-scripts',
+  'set-captions',
+  'set-caption-look',
   'set-light',
   'set-edge',
   'set-backing',
@@ -101,6 +105,7 @@ const SOUND_WITHOUT_TIME = new Set([
   'fadeOutMs',
   'fadeInCurve',
   'fadeOutCurve',
+  'name',
 ] satisfies (keyof SoundProperties)[]) as ReadonlySet<string>;
 
 function changesNoTime(edit: ShowEdit): boolean {
@@ -116,23 +121,30 @@ export interface EntailedEdit {
   readonly unmet: string | null;
 }
 
-/** An edit with what it entails: where the pictures follow the music, lengths are worked out anew, and both are undone as one step. */
+/** An edit with what it entails: slides wait for their voices, and where the pictures follow the music, lengths are worked out anew; all of it undone as one step. */
 export function withItsLengths(show: Show, facts: FactsById, edit: ShowEdit): EntailedEdit {
-  const alone = { edit, unmet: null };
+  if (changesNoTime(edit)) return { edit, unmet: null };
+  const roomy = withRoomForVoices(show, facts, edit);
+  const alone: EntailedEdit = {
+    edit: roomy.edits.length === 1 ? roomy.edits[0]! : together(edit, roomy.edits),
+    unmet: roomy.told,
+  };
   if (!show.pace && edit.kind !== 'set-pace' && edit.kind !== 'together' && edit.kind !== 'set-content') return alone;
-  if (changesNoTime(edit)) return alone;
   const result = applyEdit(show, edit);
   if (!result.ok || !result.show.pace) return alone;
   const fitted = lengthsByMusic(result.show, facts, result.show.pace);
-  if (!fitted.ok) return { edit, unmet: `Lengths stay as they are. ${whyUnmet(fitted)}` };
+  if (!fitted.ok) return { ...alone, unmet: `Lengths stay as they are. ${whyUnmet(fitted)}` };
   const known = new Set(musicOf(show, facts, true).doubtful);
   const isNew = musicOf(result.show, facts, true).doubtful.some((id) => !known.has(id));
   const unmet = isNew ? DOUBTFUL : null;
   const now = new Map(result.show.slides.map((slide) => [slide.id, slide.lengthMs]));
   if (fitted.lengths.every(({ slideId, lengthMs }) => now.get(slideId) === lengthMs)) return { edit, unmet };
   // All of them are named, changed or not: edits of one drag then write to the same places and are one step.
-  const edits = [edit, { kind: 'set-lengths', lengths: fitted.lengths } as const];
-  return { edit: { kind: 'together', name: editSentence(edit), edits }, unmet };
+  return { edit: together(edit, [edit, { kind: 'set-lengths', lengths: fitted.lengths }]), unmet };
+}
+
+function together(edit: ShowEdit, edits: readonly ShowEdit[]): ShowEdit {
+  return { kind: 'together', name: editSentence(edit), edits };
 }
 
 /** Said once, when such a song comes in. */

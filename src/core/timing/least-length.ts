@@ -1,7 +1,7 @@
 import type { FactsById } from '../show/asset-facts';
 import { seenLayers, type WordsLayer } from '../show/layer';
-import type { Slide } from '../show/show';
-import { spokenMs } from '../sound/sound-spans';
+import type { Show, Slide } from '../show/show';
+import { voiceNeedMs } from './voice-need';
 import { readableSpan } from '../words/passage';
 import { shortestReadMs } from '../words/reading-speed';
 import { transitionLengthMs } from './slide-span';
@@ -16,12 +16,22 @@ const AMPLE_MS = 60_000;
  * in which they come and go. Clips are not among it: their slides last as long as they do.
  *
  * @param before the slide before it, which bounds its transition
+ * @param show whose breath counts where the slide has none of its own
  */
-export function leastLengthMs(slide: Slide, facts: FactsById, before: Slide | undefined): number {
+export function leastLengthMs(
+  slide: Slide,
+  facts: FactsById,
+  before: Slide | undefined,
+  show: Pick<Show, 'breath'> = {},
+): number {
   const words = [...seenLayers(slide.layers)].filter((layer): layer is WordsLayer => layer.kind === 'words');
   const transitionMs = transitionLengthMs({ ...slide, lengthMs: AMPLE_MS }, before);
   return Math.ceil(
-    Math.max(SHORTEST_FITTED_MS, spokenMs(slide, facts), ...words.map((layer) => toReadMs(slide, layer, transitionMs))),
+    Math.max(
+      SHORTEST_FITTED_MS,
+      voiceNeedMs(show, slide, facts),
+      ...words.map((layer) => toReadMs(slide, layer, transitionMs)),
+    ),
   );
 }
 

@@ -172,7 +172,12 @@ describe('fitToMusic', () => {
     const facts = new Map<AssetId, AssetFacts>([[voice, { kind: 'sound', lengthMs: 3000, title: null, artist: null }]]);
     const spoken: Slide = { ...slide('spoken', 5000), sounds: [voiceHere(cueId('v'), voice, 700)] };
     const least = (one: Slide) => leastLengthMs(one, facts, undefined);
-    expect([slide('plain', 9000), worded, leaving, spoken].map(least)).toEqual([500, 900 + 6000, 2500 + 6000, 3700]);
+    expect([slide('plain', 9000), worded, leaving, spoken].map(least)).toEqual([
+      500,
+      900 + 6000,
+      2500 + 6000,
+      3700 + 900,
+    ]);
     const slides = [slide('a', 1), worded, slide('b', 1)];
     const fitted = fitToMusic(
       slides,

@@ -74,6 +74,7 @@ const plan = (of: SlidePlan, incoming: FramePlan['incoming'] = null): FramePlan 
   heightPx: 90,
   slide: of,
   incoming,
+  over: [],
 });
 
 async function painted(of: FramePlan, store = openStore().store): Promise<Uint8Array> {

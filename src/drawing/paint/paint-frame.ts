@@ -30,16 +30,22 @@ export function createPainter(kernels: Kernels, widthPx: number, heightPx: numbe
           `this painter draws ${widthPx} × ${heightPx}, got a plan for ${plan.widthPx} × ${plan.heightPx}`,
         );
       const easel: Easel = { kernels, cels, store, frame: { widthPx, heightPx } };
-      paintSlide(easel, leaving, plan.slide);
-      if (!plan.incoming) return leaving;
-      paintSlide(easel, coming, plan.incoming.slide);
-      return performTransition(easel, { leaving, coming, out }, plan.incoming.transition, plan.incoming.progress);
+      const painted = paintSlides(easel, plan);
+      for (const layer of plan.over) paintLayer(easel, painted, layer);
+      return painted;
     },
     close() {
       for (const surface of [leaving, coming, out]) releaseSurface(kernels, surface);
       cels.close();
     },
   };
+
+  function paintSlides(easel: Easel, { slide, incoming }: FramePlan): Surface {
+    paintSlide(easel, leaving, slide);
+    if (!incoming) return leaving;
+    paintSlide(easel, coming, incoming.slide);
+    return performTransition(easel, { leaving, coming, out }, incoming.transition, incoming.progress);
+  }
 }
 
 function paintSlide(easel: Easel, surface: Surface, slide: SlidePlan): void {

@@ -137,6 +137,7 @@ export function platesOf(plan: FramePlan, isTransparent: (id: AssetId) => boolea
     if (backing.kind === 'picture') plates.push(backingPlate(backing));
     for (const layer of slide.layers) addLayer(layer);
   }
+  for (const layer of plan.over) addLayer(layer);
   const transition = plan.incoming?.transition;
   if (transition?.kind === 'map') plates.push({ kind: 'wipe-map', look: transition.map, frame });
   return plates;

@@ -167,6 +167,31 @@ describe('openDatabase', () => {
     ).toMatchObject({ revision: revision + 1, refused: [] });
     database.close();
   });
+  it('opens a database of format 6, with its pace, its chapters, its voice and its loop as they were', async () => {
+    const file = path.join(folder, 'format-6.db');
+    await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-6.db.gz')));
+    const database = await openDatabase(`file:${file}`);
+    const shows = createShowService(database, createEvents());
+    const id = showId('lantern-regatta');
+    const { show: opened, revision, damage } = (await shows.load(id))!;
+    expect([opened.title, opened.slides.length, damage]).toEqual(['Lantern Regatta, as it was in six', 25, null]);
+    expect(opened).toMatchObject({
+      version: FORMAT_VERSION,
+      pace: { by: 'music', meets: 'middle' },
+      mix: { duckDb: 14 },
+      cues: [{ id: 'reel', loops: true, trimEndMs: 90_000, gainDb: -2 }],
+    });
+    expect([opened.slides[4]!.chapter, opened.slides[2]!.sounds[0]!.id]).toEqual(['The boats', 'v1']);
+    expect([opened.breath, opened.captionLook, opened.slides[0]!.script]).toEqual([undefined, undefined, undefined]);
+    expect(
+      await shows.applyEdits(
+        id,
+        [{ editId: 'after-all', edit: { kind: 'set-scripts', scripts: [{ slideId: 's1', script: 'At dusk.' }] } }],
+        revision,
+      ),
+    ).toMatchObject({ revision: revision + 1, refused: [] });
+    database.close();
+  });
   it('opens a database of format 3, with its narrations as voices and its songs one after the other', async () => {
     const file = path.join(folder, 'format-3.db');
     await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-3.db.gz')));

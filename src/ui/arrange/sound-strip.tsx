@@ -2,7 +2,7 @@
 
 import { clsx } from 'clsx';
 import { useEffect, useRef } from 'react';
-import type { Take } from '../../core/sound/sound-spans';
+import type { TakeSpan } from '../../core/sound/sound-spans';
 import { beatsWithin, type ShowBeat } from '../../core/sound/show-beats';
 import type { Music } from '../show/use-music';
 
@@ -13,7 +13,7 @@ interface SoundStripProps {
   readonly widthPx: number;
   readonly heightPx: number;
   /** What begins on this slide: voices as moss bars, short sounds as saffron ones. */
-  readonly takes: readonly Take[];
+  readonly takes: readonly TakeSpan[];
   /** Of the whole show, rising. */
   readonly beats: readonly ShowBeat[];
 }

@@ -63,7 +63,7 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
   const held = show.slides.filter((slide) => isHeld(slide, 'length') && !lengthFollowsContent(slide));
   const before = new Map(show.slides.map((slide, index) => [slide.id, show.slides[index - 1]]));
   const fitted = fitToMusic(show.slides, musicMs, keepsItsLength, shareOfTime(show), (slide) =>
-    leastLengthMs(slide, facts, before.get(slide.id)),
+    leastLengthMs(slide, facts, before.get(slide.id), show),
   );
   const seconds = fitted.ok
     ? fitted.lengths.reduce((sum, entry) => sum + entry.lengthMs, 0) / fitted.lengths.length / 1000

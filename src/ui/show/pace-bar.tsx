@@ -67,7 +67,7 @@ export function PaceBar() {
             {
               slideId: slide.id,
               lengthMs: Math.max(
-                leastLengthMs(slide, facts, show.slides[index - 1]),
+                leastLengthMs(slide, facts, show.slides[index - 1], show),
                 Math.round(lengthMs * shareOf(slide)),
               ),
               by: 'pace' as const,

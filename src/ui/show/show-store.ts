@@ -375,13 +375,18 @@ function factsOf(entries: readonly SheetEntry[]): ReadonlyMap<AssetId, AssetFact
   return new Map(entries.flatMap((entry) => (entry.facts ? [[entry.assetId, entry.facts] as const] : [])));
 }
 
-/** Facts never change for a hash; the map keeps its identity when nothing is new, so that plans are not made again. */
+/** What is known of a file only grows: what is heard in it comes later than the rest. The map keeps its identity when nothing is new, so that plans are not made again. */
 function mergedFacts(
   before: ReadonlyMap<AssetId, AssetFacts>,
   entries: readonly SheetEntry[],
 ): ReadonlyMap<AssetId, AssetFacts> {
-  const fresh = entries.filter((entry) => entry.facts && !before.has(entry.assetId));
+  const fresh = entries.filter(({ assetId, facts }) => {
+    const known = before.get(assetId);
+    return facts && (!known || (listeningOf(facts) !== undefined && listeningOf(known) === undefined));
+  });
   return fresh.length === 0
     ? before
     : new Map([...before, ...fresh.map((entry) => [entry.assetId, entry.facts!] as const)]);
 }
+
+const listeningOf = (facts: AssetFacts) => (facts.kind === 'picture' ? undefined : facts.listening);

@@ -18,6 +18,10 @@ import { setPace, type SetPace } from './set-pace';
 import { setBacking, type SetBacking } from './set-backing';
 import { setChannels, type SetChannels } from './set-channels';
 import { setChoosers, type SetChoosers } from './set-choosers';
+import { setBreaths, type SetBreaths } from './set-breaths';
+import { setCaptionLook, type SetCaptionLook } from './set-caption-look';
+import { setCaptions, type SetCaptions } from './set-captions';
+import { setScripts, type SetScripts } from './set-scripts';
 import { setClocks, type SetClocks } from './set-clocks';
 import { setFocus, type SetFocus } from './set-focus';
 import { setTemperament, type SetTemperament } from './set-temperament';
@@ -78,6 +82,10 @@ export type ShowEdit =
   | SetPace
   | SetMix
   | SetChapters
+  | SetScripts
+  | SetBreaths
+  | SetCaptions
+  | SetCaptionLook
   | SetMethods
   | SwapFile
   | PutSlides
@@ -123,6 +131,10 @@ export const EDIT_RECORDS: Records = {
   'set-pace': setPace,
   'set-mix': setMix,
   'set-chapters': setChapters,
+  'set-scripts': setScripts,
+  'set-breaths': setBreaths,
+  'set-captions': setCaptions,
+  'set-caption-look': setCaptionLook,
   'set-methods': setMethods,
   'swap-file': swapFile,
   'put-slides': putSlides,

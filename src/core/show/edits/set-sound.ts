@@ -7,8 +7,19 @@ import type { EditRecord } from './edit-record';
 import { placeOfSounds, SOUND_HOLDER, soundsIn, withSounds, type SoundHolder } from './sound-list';
 
 /** The parts a sound may do without. */
-type Optional = 'trimEndMs' | 'loops' | 'fadeInCurve' | 'fadeOutCurve' | 'levels';
-const OPTIONAL = new Set<string>(['trimEndMs', 'loops', 'fadeInCurve', 'fadeOutCurve', 'levels'] satisfies Optional[]);
+const OPTIONAL_PARTS = [
+  'trimEndMs',
+  'loops',
+  'fadeInCurve',
+  'fadeOutCurve',
+  'levels',
+  'name',
+  'resting',
+  'runsOn',
+  'cleaned',
+] as const satisfies (keyof PlacedSound)[];
+type Optional = (typeof OPTIONAL_PARTS)[number];
+const OPTIONAL = new Set<string>(OPTIONAL_PARTS);
 
 /** What is not named stays; null takes away what a sound may do without. */
 export type SoundProperties = Partial<Omit<PlacedSound, 'id' | Optional>> & {
@@ -49,6 +60,10 @@ export const setSound: EditRecord<SetSound> = {
   sentence({ properties }) {
     if ('gainDb' in properties) return 'change the volume';
     if ('levels' in properties) return 'change a level line';
+    if ('name' in properties) return 'name a take';
+    if ('resting' in properties) return properties.resting ? 'let a take rest' : 'choose a take';
+    if ('cleaned' in properties) return properties.cleaned ? 'clean a voice' : 'have a voice as it was recorded';
+    if ('runsOn' in properties) return properties.runsOn ? 'let a voice run on' : 'let the slide wait for its voice';
     if ('loops' in properties) return properties.loops ? 'let a song loop' : 'stop a song from looping';
     if ('fadeInMs' in properties || 'fadeOutMs' in properties) return 'change a fade';
     return 'starts' in properties || 'ends' in properties ? 'move a sound' : 'change a sound';

@@ -5,6 +5,7 @@ import { fromTwoToThree } from './from-2-to-3';
 import { fromThreeToFour } from './from-3-to-4';
 import { fromFourToFive } from './from-4-to-5';
 import { fromFiveToSix } from './from-5-to-6';
+import { fromSixToSeven } from './from-6-to-7';
 import { FORMAT_VERSION } from './version';
 
 /** One step from a version of the format to the next. What comes in is as that version wrote it; what goes out is checked by whoever reads it. */
@@ -18,7 +19,14 @@ export interface RaiseStep {
 export type Loose = Readonly<Record<string, unknown>>;
 
 /** `STEPS[0]` leads from version 1 to 2, and so on. */
-const STEPS: readonly RaiseStep[] = [fromOneToTwo, fromTwoToThree, fromThreeToFour, fromFourToFive, fromFiveToSix];
+const STEPS: readonly RaiseStep[] = [
+  fromOneToTwo,
+  fromTwoToThree,
+  fromThreeToFour,
+  fromFourToFive,
+  fromFiveToSix,
+  fromSixToSeven,
+];
 
 /** What was kept was written by a newer version of the format than this one can read. */
 export class NewerFormatError extends Error {

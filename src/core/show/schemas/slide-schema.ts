@@ -17,6 +17,7 @@ import {
 import {
   LARGEST_FRAME_PX,
   LONGEST_NAME,
+  LONGEST_SCRIPT,
   LONGEST_SHOW_TITLE,
   LONGEST_SLIDE_MS,
   MOST_BEATS_SAID,
@@ -31,6 +32,8 @@ import { FORMAT_VERSION } from '../format/version';
 import { CLOCKS } from '../camera-clock';
 import { RINGS } from '../../focus/focus-schema';
 import { TEMPERAMENTS } from '../../motion/automatic-move';
+import { BREATH } from '../breath';
+import { CAPTIONS_BY_LANGUAGE, CAPTION_LOOK, LANGUAGE } from '../caption';
 import { CHOSEN } from '../chosen';
 import { MARKS } from '../mark';
 import { MIX_SAID } from '../mix-said';
@@ -54,6 +57,8 @@ export const SLIDE_LENGTH: Schema = whole(SHORTEST_SLIDE_MS, LONGEST_SLIDE_MS);
 
 export const CHAPTER_NAME: Schema = text(LONGEST_NAME, 1);
 
+export const SCRIPT: Schema = text(LONGEST_SCRIPT, 1);
+
 export const SLIDE: Schema = object<Slide>({
   id: ID,
   lengthMs: SLIDE_LENGTH,
@@ -62,6 +67,9 @@ export const SLIDE: Schema = object<Slide>({
   layers: LAYERS,
   sounds: SOUNDS_OF_A_SLIDE,
   chapter: maybe(CHAPTER_NAME),
+  script: maybe(SCRIPT),
+  breath: maybe(BREATH),
+  captions: maybe(CAPTIONS_BY_LANGUAGE),
   chosen: maybe(CHOSEN),
 });
 
@@ -89,6 +97,9 @@ export const CONTENT_PARTS: PartsOf<ShowContent> = {
   beats: maybe(record(HASH, BEATS_SAID, MOST_BEATS_SAID, 1)),
   pace: maybe(PACE),
   mix: maybe(MIX_SAID),
+  breath: maybe(BREATH),
+  captionLook: maybe(CAPTION_LOOK),
+  language: maybe(LANGUAGE),
 };
 
 export const SHOW_PARTS: PartsOf<Show> = {

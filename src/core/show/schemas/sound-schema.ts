@@ -8,17 +8,27 @@ import {
   list,
   object,
   oneOf,
+  text,
   whole,
   type Parts,
   type PartsOf,
   type Schema,
 } from '../../schema/schema';
-import { LONGEST_SHOW_MS, LONGEST_SLIDE_MS, MOST_CUES, MOST_LEVEL_POINTS, MOST_SOUNDS_OF_A_SLIDE } from '../limits';
+import { CLEANING } from '../../sound/voice/cleaning';
+import {
+  LONGEST_NAME,
+  LONGEST_SHOW_MS,
+  LONGEST_SLIDE_MS,
+  MOST_CUES,
+  MOST_LEVEL_POINTS,
+  MOST_SOUNDS_OF_A_SLIDE,
+} from '../limits';
 import {
   FADE_CURVES,
   SOUND_KINDS,
   type LevelPoint,
   type Anchor,
+  type Cleaned,
   type PlacedSound,
   type SoundEnd,
   type SoundStart,
@@ -68,6 +78,10 @@ export const SOUND_PARTS: PartsOf<PlacedSound> = {
       1,
     ),
   ),
+  name: maybe(text(LONGEST_NAME, 1)),
+  resting: maybe(truth),
+  runsOn: maybe(truth),
+  cleaned: maybe(object<Cleaned>({ from: HASH, how: CLEANING })),
 };
 export const SOUND: Schema = object<PlacedSound>(SOUND_PARTS);
 export const CUES: Schema = list(

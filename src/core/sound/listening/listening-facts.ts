@@ -1,4 +1,5 @@
 import type { Loudness } from '../loudness';
+import type { Phrase } from '../voice/phrases';
 import type { Section } from './sections';
 
 /** What is heard in a file, found out from its samples by methods that can be wrong; kept as a fact of its own, since it takes longer than looking at the file. */
@@ -14,6 +15,8 @@ export interface ListeningFacts {
   readonly energy: readonly number[];
   /** The strongest strokes, rising. */
   readonly accentsMs: readonly number[];
+  /** What would be said if it were speech, between pauses; version 1 did not look for it, nor is it looked for in long files. */
+  readonly phrases?: readonly Phrase[];
 }
 
 export interface BeatGrid {
