@@ -17,6 +17,7 @@ import type { JobStore } from './jobs/job';
 import { lockFolder } from './lock-folder';
 import { logger } from './logger';
 import { dataFolder, openFolder } from './paths';
+import { createRecordingService, type RecordingService } from './recording/recording-service';
 import { createScreeningService, type ScreeningService } from './screenings/screening-service';
 import { createClearing, type Clearing } from './shows/clearing';
 import { createShowService, type ShowService } from './shows/show-service';
@@ -32,6 +33,7 @@ export interface RunningServer {
   readonly films: FilmService;
   readonly screenings: ScreeningService;
   readonly clearing: Clearing;
+  readonly recording: RecordingService;
   readonly facts: FactStore;
   readonly blobs: BlobStore;
   readonly decoders: Decoders;
@@ -66,9 +68,9 @@ async function start(): Promise<RunningServer> {
 /** The server's parts without its work: nothing is taken up until its runner is started. @throws {FolderInUseError} when another server has the data folder */
 export async function openServer(): Promise<RunningServer> {
   const folder = dataFolder();
-  const [uploadFolder, filmFolder, blobFolder] = ['uploads', 'films', 'blobs'].map((name) =>
+  const [uploadFolder, filmFolder, blobFolder, takesFolder] = ['uploads', 'films', 'blobs', 'takes'].map((name) =>
     path.join(folder, name),
-  ) as [string, string, string];
+  ) as [string, string, string, string];
   for (const needed of [uploadFolder, filmFolder, blobFolder]) await mkdir(needed, { recursive: true });
   const lock = await lockFolder(folder);
   const database = await openDatabase();
@@ -123,13 +125,14 @@ export async function openServer(): Promise<RunningServer> {
     sheet,
     folders,
     films,
-    screenings: createScreeningService(database.db),
+    screenings: createScreeningService(database.db, sheet),
     clearing: createClearing({
       database,
       blobs,
       endFilm: async (filmId) => void (await films.cancel(filmId)),
       removeFilmFile: (filmId) => rm(films.fileOf(filmId), { force: true }),
     }),
+    recording: createRecordingService({ database, blobs, sheet, decoders, folder: takesFolder }),
     facts,
     blobs,
     decoders,

@@ -22,6 +22,8 @@ export interface SheetEntry {
   readonly state: 'arrived' | 'ready' | 'refused';
   readonly problem: string | null;
   readonly facts: AssetFacts | null;
+  /** Made here, not brought: a recording, or one that was cleaned. */
+  readonly made: 'take' | 'cleaned' | null;
 }
 
 export interface ContactSheet {
@@ -41,6 +43,7 @@ export interface ContactSheet {
     fileName: string,
     how: 'move' | 'copy',
     hash?: AssetId,
+    made?: SheetEntry['made'],
   ): Promise<'added' | 'already-there'>;
   /** Puts files that are ready on one show's sheet onto another's, as pasting slides and copying shows need; null stands for all. @returns how many came new */
   borrow(show: ShowId, from: ShowId, ids: readonly AssetId[] | null): Promise<number>;
@@ -98,6 +101,7 @@ export function createContactSheet({
         addedAt: row.addedAt,
         state: row.state,
         problem: row.problem,
+        made: row.made,
         facts: row.state === 'ready' ? (known.get(assetId(row.assetId)) ?? null) : null,
       }));
     },
@@ -110,7 +114,7 @@ export function createContactSheet({
       return { entryCount: counts!.entryCount, waitingCount: counts!.waitingCount ?? 0 };
     },
     factsOf,
-    async takeIn(show, file, fileName, how, hash) {
+    async takeIn(show, file, fileName, how, hash, made = null) {
       lastArrivedMs = performance.now();
       const { id, byteCount } = await blobs.take(file, how, hash);
       const known = (await factsOf([id], {})).get(id) ?? null;
@@ -122,6 +126,7 @@ export function createContactSheet({
         state: known ? 'ready' : 'arrived',
         problem: null,
         addedAt: now(),
+        made,
         facts: known,
       };
       const { facts: _facts, ...row } = entry;

@@ -101,11 +101,31 @@ export const sheetEntries = sqliteTable(
     state: text('state', { enum: ['arrived', 'ready', 'refused'] }).notNull(),
     problem: text('problem'),
     addedAt: integer('added_at').notNull(),
+    /** Made here, not brought: a recording, or one that was cleaned. */
+    made: text('made', { enum: ['take', 'cleaned'] }),
   },
   (table) => [
     uniqueIndex('sheet_entries_once').on(table.showId, table.assetId),
     index('sheet_entries_state').on(table.state),
   ],
+);
+
+/** Recordings whose sound is still coming, or has come and was not kept yet. Their samples lie in a file of each. */
+export const takes = sqliteTable(
+  'takes',
+  {
+    id: text('id').primaryKey(),
+    showId: text('show_id')
+      .notNull()
+      .references(() => shows.id),
+    /** Where it was begun; null for a recording over the whole show. */
+    slideId: text('slide_id'),
+    name: text('name').notNull(),
+    /** Samples a second. */
+    rate: integer('rate').notNull(),
+    startedAt: integer('started_at').notNull(),
+  },
+  (table) => [index('takes_of_show').on(table.showId)],
 );
 
 /** What a method found out about a file’s content. A better version of a method adds a row; shows and films go on with the one they were made with. */

@@ -7,6 +7,7 @@ import { openPicture, uprightSize } from '../assets/open-picture';
 import { shrinksUnevenly } from '../assets/resample';
 import { findFocus } from '../focus/find-focus';
 import { hearFile } from '../listening/hear-file';
+import { cleanFile } from '../recording/clean-file';
 import { UnusableFileError } from '../assets/unusable-file-error';
 import { FfmpegError } from '../ffmpeg/run-ffmpeg';
 import { isDiskFull } from '../http/refusal';
@@ -64,6 +65,7 @@ async function perform(task: DecoderTask, takes: (timeMs: number) => void): Prom
     return { facts: looked.facts, mime: looked.mime };
   }
   if (task.kind === 'focus') return findFocus(task.file);
+  if (task.kind === 'clean') return cleanFile(task.file, task.out, task.how);
   if (task.kind === 'hear') return hearFile(task.file, task.wantsBeats);
   const picture = await openPicture(task.file, task.widthPx, { limitInputPixels: MOST_PIXELS, failOn: 'none' });
   const { format, widthPx, heightPx } = await uprightSize(picture);

@@ -1,5 +1,7 @@
 import type { FocusFacts } from '../../core/focus/focus-facts';
 import type { ListeningFacts } from '../../core/sound/listening/listening-facts';
+import type { CleanedVoice } from '../../core/sound/voice/clean-voice';
+import type { Cleaning } from '../../core/sound/voice/cleaning';
 import type { AssetFacts } from '../../core/show/asset-facts';
 
 /** What a decoder process can be asked for. Everything that reads a stranger's file is one of these. */
@@ -10,6 +12,8 @@ export type DecoderTask =
   | { readonly kind: 'focus'; readonly file: string }
   /** What is heard in a sound, or in a clip, which has no beats. */
   | { readonly kind: 'hear'; readonly file: string; readonly wantsBeats: boolean }
+  /** A recorded voice, cleaned, as a file of its own. */
+  | { readonly kind: 'clean'; readonly file: string; readonly out: string; readonly how: Cleaning }
   /** A copy of a picture, so wide or as wide as it is. */
   | {
       readonly kind: 'proxy';
@@ -24,6 +28,7 @@ export interface DecoderAnswers {
   readonly look: { readonly facts: AssetFacts; readonly mime: string };
   readonly focus: FocusFacts;
   readonly hear: ListeningFacts;
+  readonly clean: CleanedVoice;
   readonly proxy: null;
 }
 

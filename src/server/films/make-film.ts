@@ -3,6 +3,8 @@ import { existsSync } from 'node:fs';
 import { mkdir, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { planFilm, type FilmPlan, type FilmSegment } from '../../core/film/plan-film';
+import { asSrt } from '../../core/captions/caption-files';
+import { captionLanguages, captionsOfShow } from '../../core/captions/show-captions';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
 import type { Show } from '../../core/show/show';
@@ -232,6 +234,8 @@ async function join(order: FilmOrder, plan: FilmPlan, soundFile: string | null):
   const listFile = path.join(order.workFolder, 'segments.txt');
   await writeFile(listFile, `ffconcat version 1.0\n${list.join('\n')}\n`);
   const sound = soundFile ? ['-f', 'f32le', '-ar', String(MIX_SAMPLE_RATE), '-ac', '2', '-i', soundFile] : [];
+  const tracks = await captionFiles(order);
+  const firstTrack = soundFile ? 2 : 1;
   await mkdir(path.dirname(order.outFile), { recursive: true });
   const part = `${order.outFile}.part`;
   await runFfmpeg(
@@ -245,9 +249,17 @@ async function join(order: FilmOrder, plan: FilmPlan, soundFile: string | null):
       '-i',
       listFile,
       ...sound,
+      ...tracks.flatMap(({ file }) => ['-f', 'srt', '-i', file]),
       '-map',
       '0:v:0',
       ...(soundFile ? ['-map', '1:a:0', '-c:a', 'aac', '-b:a', '256k'] : []),
+      ...tracks.flatMap(({ language }, index) => [
+        '-map',
+        `${firstTrack + index}:s:0`,
+        `-metadata:s:s:${index}`,
+        `language=${threeLetters(language)}`,
+      ]),
+      ...(tracks.length > 0 ? ['-c:s', 'mov_text'] : []),
       '-c:v',
       'copy',
       ...COLOUR_TAGS,
@@ -264,3 +276,74 @@ async function join(order: FilmOrder, plan: FilmPlan, soundFile: string | null):
   );
   await renameSafely(part, order.outFile);
 }
+
+/** Captions beside the picture, one file for each language; none where they are part of it. */
+async function captionFiles({ show, facts, workFolder }: FilmOrder): Promise<{ file: string; language: string }[]> {
+  if (show.captionLook) return [];
+  const tracks: { file: string; language: string }[] = [];
+  for (const language of captionLanguages(show)) {
+    const captions = captionsOfShow(show, facts, language);
+    if (captions.length === 0) continue;
+    const file = path.join(workFolder, `captions-${tracks.length}.srt`);
+    await writeFile(file, asSrt(captions));
+    tracks.push({ file, language });
+  }
+  return tracks;
+}
+
+/** Films name languages by three letters (ISO 639-2/T); of those without a name there the tag’s own first three. */
+function threeLetters(tag: string): string {
+  const language = new Intl.Locale(tag).language;
+  return ISO_639_2[language] ?? (language.length === 3 ? language : 'und');
+}
+
+const ISO_639_2: Readonly<Record<string, string>> = {
+  ar: 'ara',
+  bg: 'bul',
+  bn: 'ben',
+  ca: 'cat',
+  cs: 'ces',
+  cy: 'cym',
+  da: 'dan',
+  de: 'deu',
+  el: 'ell',
+  en: 'eng',
+  es: 'spa',
+  et: 'est',
+  eu: 'eus',
+  fa: 'fas',
+  fi: 'fin',
+  fr: 'fra',
+  ga: 'gle',
+  he: 'heb',
+  hi: 'hin',
+  hr: 'hrv',
+  hu: 'hun',
+  id: 'ind',
+  is: 'isl',
+  it: 'ita',
+  ja: 'jpn',
+  ko: 'kor',
+  lt: 'lit',
+  lv: 'lav',
+  ms: 'msa',
+  nb: 'nob',
+  nl: 'nld',
+  nn: 'nno',
+  no: 'nor',
+  pl: 'pol',
+  pt: 'por',
+  ro: 'ron',
+  ru: 'rus',
+  sk: 'slk',
+  sl: 'slv',
+  sq: 'sqi',
+  sr: 'srp',
+  sv: 'swe',
+  th: 'tha',
+  tr: 'tur',
+  uk: 'ukr',
+  ur: 'urd',
+  vi: 'vie',
+  zh: 'zho',
+};

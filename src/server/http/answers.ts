@@ -20,6 +20,8 @@ import type { Show } from '../../core/show/show';
 import type { SheetEntry } from '../assets/contact-sheet';
 import type { FolderListing, FolderProgress } from '../assets/folder-intake';
 import type { FilmRow } from '../films/film-service';
+import type { CleanedFile, KeptTake, UnkeptTake } from '../recording/recording-service';
+import type { Phrase } from '../../core/sound/voice/phrases';
 import type { Unused } from '../shows/clearing';
 import type { AppliedEdits, SentEdit, ShelfEntry } from '../shows/show-service';
 import type { VersionEntry } from '../shows/versions';
@@ -114,6 +116,7 @@ export const ENTRY: Schema = object<SheetEntry>({
   state: oneOf(['arrived', 'ready', 'refused']),
   problem: orNull(NAME),
   facts: orNull(FACTS),
+  made: orNull(oneOf(['take', 'cleaned'])),
 });
 const ENTRIES = list(ENTRY, LONG);
 
@@ -172,3 +175,11 @@ export const HEALTH: Schema = object<{ ok: unknown; parts: unknown }>({
     20,
   ),
 });
+
+export const TAKES: Schema = object<{ takes: unknown }>({
+  takes: list(object<UnkeptTake>({ id: ID, slideId: orNull(ID), name: NAME, startedAt: TIME, lengthMs: LENGTH }), LONG),
+});
+export const TAKEN_SAMPLES: Schema = object<{ sampleCount: unknown }>({ sampleCount: COUNT });
+const PHRASE = object<Phrase>({ fromMs: LENGTH, toMs: LENGTH });
+export const CLEANED: Schema = object<CleanedFile>({ entry: ENTRY, trim: orNull(PHRASE) });
+export const KEPT_TAKE: Schema = object<KeptTake>({ entry: ENTRY, cleaned: orNull(CLEANED) });

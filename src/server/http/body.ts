@@ -17,23 +17,35 @@ export async function bodyOf<Value>(request: Request, name: RouteName): Promise<
   return read.value as Value;
 }
 
-/** Reads no further than the limit, whatever length was promised or not. */
+/** The body as it is. @throws {Refusal} when it is larger than it may be */
+export async function bytesOf(request: Request, mostBytes: number): Promise<Uint8Array> {
+  const chunks: Uint8Array[] = [];
+  await eachChunk(request, mostBytes, (chunk) => void chunks.push(chunk));
+  return Buffer.concat(chunks);
+}
+
 async function limitedText(request: Request, mostBytes: number): Promise<string> {
-  const tooLarge = () => new Refusal(413, 'That is more than can be sent at once.');
-  if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw tooLarge();
-  if (!request.body) return '';
   const decoder = new TextDecoder();
   let text = '';
+  await eachChunk(request, mostBytes, (chunk) => (text += decoder.decode(chunk, { stream: true })));
+  return text + decoder.decode();
+}
+
+/** Reads no further than the limit, whatever length was promised or not. */
+async function eachChunk(request: Request, mostBytes: number, take: (chunk: Uint8Array) => void): Promise<void> {
+  const tooLarge = () => new Refusal(413, 'That is more than can be sent at once.');
+  if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw tooLarge();
+  if (!request.body) return;
   let bytes = 0;
   const reader = request.body.getReader();
   for (;;) {
     const { done, value } = await reader.read();
-    if (done) return text + decoder.decode();
+    if (done) return;
     bytes += value.length;
     if (bytes > mostBytes) {
       void reader.cancel().catch(() => {});
       throw tooLarge();
     }
-    text += decoder.decode(value, { stream: true });
+    take(value);
   }
 }

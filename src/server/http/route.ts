@@ -28,6 +28,7 @@ const NOT_THERE: Readonly<Record<string, string>> = {
   film: 'There is no such film.',
   show: 'There is no such show.',
   asset: 'There is no such file.',
+  take: 'There is no such recording.',
 };
 
 /**

@@ -5,6 +5,7 @@ import {
   list,
   maybe,
   object,
+  orNull,
   text,
   truth,
   whole,
@@ -13,15 +14,19 @@ import {
 } from '../../core/schema/schema';
 import { FILM_HEIGHTS, type FilmHeight } from '../../core/film/plan-film';
 import { LONGEST_NAME, LONGEST_SHOW_TITLE, MOST_SLIDES } from '../../core/show/limits';
+import { CLEANING } from '../../core/sound/voice/cleaning';
 import { CONTENT_PARTS, SLIDE } from '../../core/show/schemas/slide-schema';
 import type { ShowContent, Slide } from '../../core/show/show';
+import type { NewTake } from '../recording/recording-service';
 import { sortedEdits, type SortedEdits } from '../shows/sorted-edits';
 import type { Deed } from '../studio/may-do';
 import {
   APPLIED,
+  CLEANED,
   COPIED,
   FILMS,
   HEALTH,
+  KEPT_TAKE,
   LENT,
   LISTING,
   MADE,
@@ -30,6 +35,8 @@ import {
   OPENED_VERSION,
   SHEET,
   SHELF,
+  TAKEN_SAMPLES,
+  TAKES,
   UNUSED,
   VERSION,
   VERSIONS,
@@ -150,10 +157,30 @@ export const ROUTES = {
   'GET /api/v1/shows/[show]/clips/[asset]/[second]': { deed: 'see-file' },
   'GET /api/v1/shows/[show]/sounds/[asset]': { deed: 'see-file' },
   'GET /api/v1/shows/[show]/sounds/[asset]/peaks': { deed: 'see-file' },
+  'POST /api/v1/shows/[show]/sounds/[asset]/cleaned': {
+    deed: 'change-show',
+    takes: object<{ how: unknown }>({ how: CLEANING }),
+    gives: CLEANED,
+  },
+  'GET /api/v1/shows/[show]/takes': { deed: 'see-show', gives: TAKES },
+  'POST /api/v1/shows/[show]/takes': {
+    deed: 'change-show',
+    takes: object<NewTake>({ slideId: orNull(ID), name: text(LONGEST_NAME, 1), rate: whole(8000, 192_000) }),
+    gives: MADE,
+  },
+  /** `?from=`: which sample the first one sent is. The body is 32-bit floats, little end first. */
+  'POST /api/v1/shows/[show]/takes/[take]/samples': { deed: 'change-show', gives: TAKEN_SAMPLES },
+  'POST /api/v1/shows/[show]/takes/[take]': {
+    deed: 'change-show',
+    takes: object<{ how: unknown }>({ how: orNull(CLEANING) }),
+    gives: KEPT_TAKE,
+  },
+  'DELETE /api/v1/shows/[show]/takes/[take]': { deed: 'change-show', gives: NOTHING },
   'POST /api/v1/films/[film]/cancel': { deed: 'change-film', gives: NOTHING },
   'DELETE /api/v1/films/[film]': { deed: 'change-film', gives: NOTHING },
   'GET /api/v1/films/[film]/file': { deed: 'see-film' },
   'GET /api/v1/screenings/[token]/film': { deed: 'watch-screening' },
+  'GET /api/v1/screenings/[token]/captions/[language]': { deed: 'watch-screening' },
   'GET /api/v1/folders': { deed: 'see-folders', gives: LISTING },
   /** All of the tus protocol’s methods; which show an upload is for is asked when it begins. */
   'POST /api/v1/uploads': { deed: 'bring-files' },

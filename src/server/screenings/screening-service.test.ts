@@ -3,8 +3,32 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { openDatabase, type OpenDatabase } from '../database/open-database';
-import { films, shows } from '../database/schema';
+import type { AssetFacts } from '../../core/show/asset-facts';
+import { assetId, cueId, showId, slideId } from '../../core/show/ids';
+import { voiceHere } from '../../core/show/placed-sound';
+import { emptyShow, type Show } from '../../core/show/show';
+import { filmDocuments, films, shows } from '../database/schema';
 import { createScreeningService, type ScreeningService } from './screening-service';
+
+const VOICE = assetId('a'.repeat(64));
+const FACTS = new Map<typeof VOICE, AssetFacts>([
+  [VOICE, { kind: 'sound', lengthMs: 3000, title: null, artist: null }],
+]);
+const SHOW: Show = {
+  ...emptyShow(showId('s'), 'Regatta'),
+  slides: [
+    {
+      id: slideId('a'),
+      lengthMs: 5000,
+      transition: { kind: 'cut' },
+      backing: { kind: 'automatic' },
+      layers: [],
+      sounds: [voiceHere(cueId('v'), VOICE, 700)],
+      script: 'At dusk we set out.',
+      captions: { de: [{ fromMs: 700, toMs: 3700, text: 'Bei Dämmerung fuhren wir aus.' }] },
+    },
+  ],
+};
 
 let folder: string;
 let database: OpenDatabase;
@@ -12,7 +36,7 @@ let screenings: ScreeningService;
 beforeAll(async () => {
   folder = await mkdtemp(path.join(tmpdir(), 'tanager-screenings-'));
   database = await openDatabase(`file:${path.join(folder, 'studio.db')}`);
-  screenings = createScreeningService(database.db);
+  screenings = createScreeningService(database.db, { factsOf: async () => FACTS });
   await database.db
     .insert(shows)
     .values({ id: 's', title: 'Working title', revision: 0, slideCount: 0, lengthMs: 0, createdAt: 0, changedAt: 0 });
@@ -21,6 +45,7 @@ beforeAll(async () => {
     { ...film, id: 'one', title: 'Regatta', state: 'ready', screeningToken: 'token-of-one' },
     { ...film, id: 'two', title: 'Regatta', state: 'making', screeningToken: 'token-of-two' },
   ]);
+  await database.db.insert(filmDocuments).values({ filmId: 'one', document: SHOW });
 });
 afterAll(async () => {
   database.close();
@@ -29,7 +54,18 @@ afterAll(async () => {
 
 describe('a screening', () => {
   it('is found by its link, and tells a stranger the film and its title only', async () => {
-    expect(await screenings.find('token-of-one')).toEqual({ filmId: 'one', title: 'Regatta' });
+    expect(await screenings.find('token-of-one')).toEqual({ filmId: 'one', title: 'Regatta', languages: ['en', 'de'] });
+  });
+  it('has the captions of the show as it was when the film was ordered, by language', async () => {
+    expect(await screenings.captions('token-of-one', 'en')).toContain(
+      '00:00:00.700 --> 00:00:03.700\nAt dusk we set out.',
+    );
+    expect(await screenings.captions('token-of-one', 'de')).toContain('Bei Dämmerung');
+    expect([
+      await screenings.captions('token-of-one', 'fr'),
+      await screenings.captions('token-of-two', 'en'),
+      await screenings.captions('guess', 'en'),
+    ]).toEqual([null, null, null]);
   });
   it('is not there for a film that is not ready, nor for a guess', async () => {
     expect([await screenings.find('token-of-two'), await screenings.find('one'), await screenings.find('')]).toEqual([

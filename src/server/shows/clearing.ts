@@ -12,6 +12,7 @@ import {
   folderIntakes,
   sheetEntries,
   shows,
+  takes,
   versions,
 } from '../database/schema';
 
@@ -118,7 +119,7 @@ async function removeRows(one: Writing, { showIds, films: made, files }: Found):
     await one.delete(films).where(inArray(films.id, some));
   }
   for (const some of inPieces([...showIds])) {
-    for (const table of [documents, edits, versions, folderIntakes, sheetEntries])
+    for (const table of [documents, edits, versions, folderIntakes, sheetEntries, takes])
       await one.delete(table).where(inArray(table.showId, some));
     await one.delete(shows).where(inArray(shows.id, some));
   }

@@ -22,6 +22,7 @@ const entry = (name: string, facts: AssetFacts | null, addedAt = 0): SheetEntry 
   addedAt,
   state: facts ? 'ready' : 'arrived',
   problem: null,
+  made: null,
   facts,
 });
 

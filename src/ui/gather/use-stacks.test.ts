@@ -12,6 +12,7 @@ const entry = (id: string): SheetEntry => ({
   addedAt: 0,
   state: 'ready',
   problem: null,
+  made: null,
   facts: null,
 });
 const shown = ['a', 'b', 'c', 'd', 'e'].map(entry);

@@ -11,6 +11,7 @@ const entry = (id: string, state: SheetEntry['state'] = 'ready'): SheetEntry => 
   addedAt: 0,
   state,
   problem: null,
+  made: null,
   facts: null,
 });
 

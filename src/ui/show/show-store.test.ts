@@ -461,6 +461,7 @@ describe('the contact sheet in the store', () => {
     addedAt: 0,
     state,
     problem: null,
+    made: null,
     facts,
   });
   const song = { kind: 'sound', lengthMs: 1000, title: null, artist: null } as const;

@@ -162,7 +162,12 @@ function lookAhead(momentMs: number): void {
     for (let aheadMs = 0; aheadMs < CLIP_AHEAD_MS; aheadMs += 1000 / CLIP_FRAMES_PER_SECOND) {
       const offsetMs = momentMs + aheadMs - span.startMs;
       if (offsetMs < 0 || span.startMs + offsetMs > span.leavesMs) continue;
-      const plan: FramePlan = { ...frame, slide: planSlide(prepared!, index, offsetMs, frame), incoming: null, over: [] };
+      const plan: FramePlan = {
+        ...frame,
+        slide: planSlide(prepared!, index, offsetMs, frame),
+        incoming: null,
+        over: [],
+      };
       if (!store.isReady(plan)) void store.prepare(plan);
     }
   });

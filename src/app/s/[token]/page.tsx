@@ -32,11 +32,28 @@ export default async function ScreeningPage({ params }: Context) {
           src={`/api/v1/screenings/${token}/film`}
           className="aspect-video w-full bg-black"
           data-part="screening"
-        />
+        >
+          {screening.languages.map((language, index) => (
+            <track
+              key={language}
+              kind="captions"
+              src={`/api/v1/screenings/${token}/captions/${language}`}
+              srcLang={language}
+              label={languageName(language)}
+              default={index === 0}
+            />
+          ))}
+        </video>
         <h1 className="mt-4 text-lg sm:text-xl">{screening.title}</h1>
       </div>
     </main>
   );
+}
+
+/** As its own speakers call it. */
+function languageName(tag: string): string {
+  const name = new Intl.DisplayNames([tag], { type: 'language' }).of(tag) ?? tag;
+  return name.charAt(0).toLocaleUpperCase(tag) + name.slice(1);
 }
 
 async function screened(token: string) {
