@@ -278,7 +278,7 @@ async function bundles() {
     },
     {
       ...common,
-      entryPoints: { limiter: 'src/ui/viewer/limiter-worklet.ts' },
+      entryPoints: { limiter: 'src/ui/viewer/limiter-worklet.ts', recorder: 'src/ui/booth/recorder-worklet.ts' },
       outdir: 'public/sound',
       platform: 'browser',
       minify: true,

@@ -14,6 +14,8 @@ import { soundSpans, type SoundSpan } from './sound-spans';
 
 /** Softens edges. */
 const EDGE_MS = 25;
+/** Parts of one recording that meet within a millisecond are one sound. */
+const MEET_MS = 1.5;
 /** Where a loop begins again, its end and its beginning cross over for so long. */
 const LOOP_JOIN_MS = 12;
 
@@ -23,7 +25,7 @@ const LOOP_JOIN_MS = 12;
  */
 export function planMix(show: Show, facts: FactsById): MixPlan {
   const placed = soundSpans(show, facts);
-  const voices = placed.filter(({ sound }) => sound.kind === 'voice').flatMap((span) => edged(span, facts));
+  const voices = voicesOf(placed, facts);
   const spoken = [...voices, ...clips(show, facts)];
   const duck = duckCurve(spoken.map(stretchOf), {
     db: show.mix?.duckDb ?? USUAL_DUCK.db,
@@ -54,15 +56,34 @@ function song(span: SoundSpan, next: SoundSpan | undefined, duck: GainCurve | nu
   return partsOf('music', span, fades, duck ? [duck] : [], facts);
 }
 
+/** A recording that goes on from slide to slide is one sound: it has no edges where its parts meet. */
+function voicesOf(placed: readonly SoundSpan[], facts: FactsById): MixPart[] {
+  const voices = placed.filter(({ sound }) => sound.kind === 'voice');
+  const goesOn = (one: SoundSpan, next: SoundSpan) =>
+    one.sound.assetId === next.sound.assetId &&
+    one.sound.trimEndMs === next.sound.trimStartMs &&
+    Math.abs(one.endMs - next.startMs) <= MEET_MS;
+  return voices.flatMap((span) =>
+    edged(span, facts, {
+      meetsBefore: voices.some((other) => other !== span && goesOn(other, span)),
+      meetsAfter: voices.some((other) => other !== span && goesOn(span, other)),
+    }),
+  );
+}
+
 /** Voices and short sounds: with soft edges, so that nothing clicks. */
-function edged(span: SoundSpan, facts: FactsById): MixPart[] {
+function edged(
+  span: SoundSpan,
+  facts: FactsById,
+  { meetsBefore = false, meetsAfter = false }: { meetsBefore?: boolean; meetsAfter?: boolean } = {},
+): MixPart[] {
   const { sound, startMs, endMs } = span;
   if (endMs - startMs <= 2 * EDGE_MS) return [];
   const fades: Fades = {
     startMs,
     endMs,
-    inMs: Math.max(EDGE_MS, sound.fadeInMs),
-    outMs: Math.max(EDGE_MS, sound.fadeOutMs),
+    inMs: Math.max(meetsBefore ? 0 : EDGE_MS, sound.fadeInMs),
+    outMs: Math.max(meetsAfter ? 0 : EDGE_MS, sound.fadeOutMs),
     inCurve: sound.fadeInCurve,
     outCurve: sound.fadeOutCurve,
   };

@@ -4,6 +4,7 @@ import {
   ID,
   list,
   maybe,
+  number,
   object,
   orNull,
   text,
@@ -14,10 +15,11 @@ import {
 } from '../../core/schema/schema';
 import { FILM_HEIGHTS, type FilmHeight } from '../../core/film/plan-film';
 import { LONGEST_NAME, LONGEST_SHOW_TITLE, MOST_SLIDES } from '../../core/show/limits';
+import type { LeftOut } from '../../core/sound/voice/leave-out';
 import { CLEANING } from '../../core/sound/voice/cleaning';
 import { CONTENT_PARTS, SLIDE } from '../../core/show/schemas/slide-schema';
 import type { ShowContent, Slide } from '../../core/show/show';
-import type { NewTake } from '../recording/recording-service';
+import type { NewTake, WantedTake } from '../recording/recording-service';
 import { sortedEdits, type SortedEdits } from '../shows/sorted-edits';
 import type { Deed } from '../studio/may-do';
 import {
@@ -93,6 +95,9 @@ const SENT_EDITS: PartsOf<SentEdits> = {
   basedOn: maybe(REVISION),
   edits: list(object<SentEdits['edits'][number]>({ editId: EDIT_ID, edit: anything }), 1000),
 };
+
+const LONGEST_TAKE_MS = 24 * 60 * 60 * 1000;
+const LEFT_OUT = object<LeftOut>({ fromMs: number(0, LONGEST_TAKE_MS), toMs: number(0, LONGEST_TAKE_MS) });
 
 /** Every route of the server by its method and path. A route that is not in here does not start; see `route.ts`. */
 export const ROUTES = {
@@ -172,7 +177,7 @@ export const ROUTES = {
   'POST /api/v1/shows/[show]/takes/[take]/samples': { deed: 'change-show', gives: TAKEN_SAMPLES },
   'POST /api/v1/shows/[show]/takes/[take]': {
     deed: 'change-show',
-    takes: object<{ how: unknown }>({ how: orNull(CLEANING) }),
+    takes: object<WantedTake>({ how: orNull(CLEANING), leftOut: maybe(list(LEFT_OUT, 1000)) }),
     gives: KEPT_TAKE,
   },
   'DELETE /api/v1/shows/[show]/takes/[take]': { deed: 'change-show', gives: NOTHING },

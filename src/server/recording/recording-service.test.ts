@@ -56,7 +56,7 @@ describe('a recording', () => {
       server.recording.add(SHOW, take, 50_000, bytesOf(50_000, 90_000)),
       server.recording.add(SHOW, take, 90_000, bytesOf(90_000, heard.length)),
     ]);
-    const { entry, cleaned } = await server.recording.keep(SHOW, take, null);
+    const { entry, cleaned } = await server.recording.keep(SHOW, take, { how: null });
     expect([entry.fileName, entry.made, cleaned]).toEqual(['Take 1.flac', 'take', null]);
     const kept = await keptSamples(entry.assetId);
     expect(kept.length).toBe(heard.length);
@@ -79,7 +79,7 @@ describe('a recording', () => {
   it('is cleaned beside the recording, as long as it and in step with it, and says where it is worth hearing', async () => {
     const take = await begun('Cleaned');
     await server.recording.add(SHOW, take, 0, bytesOf(0, heard.length));
-    const { entry, cleaned } = await server.recording.keep(SHOW, take, GENTLE);
+    const { entry, cleaned } = await server.recording.keep(SHOW, take, { how: GENTLE });
     expect(cleaned!.entry.made).toBe('cleaned');
     expect(cleaned!.entry.assetId).not.toBe(entry.assetId);
     expect((await keptSamples(cleaned!.entry.assetId)).length).toBe(heard.length);
@@ -87,10 +87,20 @@ describe('a recording', () => {
     const again = await server.recording.clean(SHOW, entry.assetId, { lowCut: true });
     expect(again.entry.fileName).toBe('Take 1, cleaned.flac');
   }, 60_000);
+  it('is kept without what was said again', async () => {
+    const take = await begun('Said again');
+    await server.recording.add(SHOW, take, 0, bytesOf(0, heard.length));
+    const { entry } = await server.recording.keep(SHOW, take, { how: null, leftOut: [{ fromMs: 1000, toMs: 1500 }] });
+    const kept = await keptSamples(entry.assetId);
+    expect(kept.length).toBe(heard.length - 24_000);
+    expect([kept[40_000], kept[60_000]]).toEqual([heard[40_000], heard[84_000]]);
+  }, 60_000);
   it('of nothing is not kept, and one of another show is not there', async () => {
     const take = await begun();
-    await expect(server.recording.keep(SHOW, take, null)).rejects.toThrow('Nothing was recorded');
+    await expect(server.recording.keep(SHOW, take, { how: null })).rejects.toThrow('Nothing was recorded');
     await server.shows.put(emptyShow(showId('other'), 'Other'));
-    await expect(server.recording.keep(showId('other'), take, null)).rejects.toThrow('There is no such recording.');
+    await expect(server.recording.keep(showId('other'), take, { how: null })).rejects.toThrow(
+      'There is no such recording.',
+    );
   });
 });

@@ -6,6 +6,8 @@ import { nanoid } from 'nanoid';
 import PQueue from 'p-queue';
 import { assetId, type AssetId, type ShowId } from '../../core/show/ids';
 import type { Cleaning } from '../../core/sound/voice/cleaning';
+import { leaveOut, type LeftOut } from '../../core/sound/voice/leave-out';
+import type { Stage } from '../../core/sound/voice/stage';
 import type { Phrase } from '../../core/sound/voice/phrases';
 import type { ContactSheet, SheetEntry } from '../assets/contact-sheet';
 import type { BlobStore } from '../blobs/blob-store';
@@ -46,6 +48,14 @@ export interface KeptTake {
   readonly cleaned: CleanedFile | null;
 }
 
+/** What is to become of a recording. */
+export interface WantedTake {
+  /** Null: as it was recorded. */
+  readonly how: Cleaning | null;
+  /** What was said again, in order. */
+  readonly leftOut?: readonly LeftOut[];
+}
+
 /** Recordings: their sound is safe here a moment after it was said, whatever becomes of the page. */
 export interface RecordingService {
   begin(show: ShowId, take: NewTake): Promise<string>;
@@ -58,7 +68,7 @@ export interface RecordingService {
   add(show: ShowId, take: string, from: number, samples: Uint8Array): Promise<number>;
   unkept(show: ShowId): Promise<UnkeptTake[]>;
   /** Puts a recording on the show’s sheet as a file, cleaned as well when that is wanted. It stays among the unkept until it is let go. */
-  keep(show: ShowId, take: string, how: Cleaning | null): Promise<KeptTake>;
+  keep(show: ShowId, take: string, wanted: WantedTake): Promise<KeptTake>;
   /** Its samples are not needed any more. */
   letGo(show: ShowId, take: string): Promise<void>;
   clean(show: ShowId, asset: AssetId, how: Cleaning): Promise<CleanedFile>;
@@ -135,7 +145,7 @@ export function createRecordingService({
         })),
       );
     },
-    keep: (show, take, how) =>
+    keep: (show, take, { how, leftOut = [] }) =>
       inTurn(take, async () => {
         const { name, rate } = await found(show, take);
         const file = fileOf(take);
@@ -143,7 +153,7 @@ export function createRecordingService({
         if ((count * 1000) / rate < SHORTEST_MS)
           throw new Refusal(422, 'Nothing was recorded, so there is nothing to keep.');
         const out = `${file}.flac`;
-        await encodeFlac(floatsOf(file, count * BYTES), rate, out);
+        await encodeFlac(without(floatsOf(file, count * BYTES), leaveOut(leftOut, rate)), rate, out);
         const entry = await onSheet(show, out, `${name}.flac`, 'take');
         return { entry, cleaned: how ? await cleaned(show, entry, how) : null };
       }),
@@ -215,6 +225,13 @@ export function createRecordingService({
     } finally {
       await rm(out, { force: true });
     }
+  }
+}
+
+async function* without(samples: AsyncIterable<Float32Array>, stage: Stage): AsyncGenerator<Float32Array> {
+  for await (const some of samples) {
+    const kept = stage.push(some);
+    if (kept.length > 0) yield kept;
   }
 }
 
