@@ -29,6 +29,14 @@ const CHAPTERS: readonly (readonly [slide: number, name: string])[] = [
   [9, 'Rain'],
   [12, 'The rope'],
 ];
+/** What is said: the first is recorded, the others wait in the booth. */
+const SCRIPTS: Record<string, string> = {
+  'PE_0412.jpg':
+    'Every June, when the light goes, Port Ellery puts its lanterns on the water. We set out at dusk: forty boats, on one rope.',
+  'PE_0440.jpg': 'The brass band gets on board last, because the tuba needs two men and a plank.',
+  'PE_0444.jpg': 'And then it rained. Nobody went home. We stood under the fish hall roof and sang.',
+  'PE_0472.jpg': 'Forty boats on one rope. The harbour master counts them twice, out loud, every year.',
+};
 const LINGERING = ['PE_0412.jpg', 'PE_0472.jpg'];
 
 const server = await openServer();
@@ -118,6 +126,7 @@ function slideOf(entry: SheetEntry, index: number, narration: AssetId): Slide {
           ]
         : []),
     ],
-    sounds: index === 0 ? [voiceHere(cueId('opening'), narration, 1600)] : [],
+    sounds: index === 0 ? [{ ...voiceHere(cueId('opening'), narration, 1600), name: 'Opening words' }] : [],
+    ...(SCRIPTS[entry.fileName] && { script: SCRIPTS[entry.fileName] }),
   };
 }

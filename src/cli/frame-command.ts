@@ -1,11 +1,10 @@
-import { mkdtemp, readFile, rm, stat } from 'node:fs/promises';
+import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
 import { planFrame, prepareShow } from '../core/frame/plan-frame';
 import { widthFor } from '../core/film/plan-film';
-import { raiseShow } from '../core/show/format/raise';
 import type { AssetFacts } from '../core/show/asset-facts';
 import { assetId, type AssetId } from '../core/show/ids';
 import { inShape, isShapeName } from '../core/show/shape';
@@ -16,15 +15,11 @@ import { createFileReader } from '../server/assets/file-reader';
 import { lookAndFind } from '../server/focus/look-and-find';
 import { storeFor } from '../server/films/draw-segment';
 import { openNodeDrawing } from '../server/films/node-drawing';
-import { hashOfFile } from '../server/blobs/content-hash';
-import { isHash } from '../server/schema/hash';
-import { parseShowFile, type ShowFile } from '../server/schema/show-schema';
+import type { ShowFile } from '../server/schema/show-schema';
 import { linkedFiles } from './linked-files';
+import { readShow } from './show-file';
 import type { Surroundings } from './tanager';
 import { UsageError } from './usage-error';
-
-/** A show document larger than this is refused unread; ten thousand slides take about 8 MB. */
-const LARGEST_SHOW_BYTES = 64 * 1024 * 1024;
 
 /** Draws one moment of a saved show as PNG. */
 export async function frameCommand(args: readonly string[], { folder, tell }: Surroundings): Promise<number> {
@@ -120,46 +115,5 @@ function parseOptions(args: readonly string[], folder: string): FrameOptions {
     out: path.resolve(folder, values.out),
     heightPx: height,
     shape: values.shape ?? null,
-  };
-}
-
-async function readShow(file: string): Promise<ShowFile> {
-  const { size } = await stat(file).catch(() => {
-    throw new Error(`${file}: there is no such file.`);
-  });
-  if (size > LARGEST_SHOW_BYTES)
-    throw new Error(`${file} is larger than a show can be (${Math.round(size / 1048576)} MB).`);
-  let document: unknown;
-  try {
-    document = JSON.parse(await readFile(file, 'utf8'));
-  } catch (cause) {
-    throw new Error(`${file} is not JSON: ${(cause as Error).message}`, { cause });
-  }
-  const parsed = parseShowFile(raiseShow(await withHashes(document, path.dirname(file))));
-  if (!parsed.ok) throw new Error(`${file} is not a show: ${parsed.problem}`);
-  return parsed.value;
-}
-
-/** A show written by hand names its files as it likes; inside, they go by their content. Anything that is not such a document is handed on as it is. */
-async function withHashes(document: unknown, folder: string): Promise<unknown> {
-  const files = (document as { files?: unknown } | null)?.files;
-  if (typeof files !== 'object' || files === null) return document;
-  const hashes = new Map<string, string>();
-  for (const [name, file] of Object.entries(files)) {
-    if (isHash(name) || typeof file !== 'string') continue;
-    hashes.set(
-      name,
-      await hashOfFile(path.resolve(folder, file)).catch(() => {
-        throw new Error(`${file}: there is no such file; the show calls it “${name}”.`);
-      }),
-    );
-  }
-  if (hashes.size === 0) return document;
-  const renamed = JSON.parse(JSON.stringify(document), (key, value: unknown) =>
-    key === 'assetId' && typeof value === 'string' ? (hashes.get(value) ?? value) : value,
-  ) as { files: Record<string, unknown> };
-  return {
-    ...renamed,
-    files: Object.fromEntries(Object.entries(renamed.files).map(([name, file]) => [hashes.get(name) ?? name, file])),
   };
 }

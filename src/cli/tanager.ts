@@ -1,7 +1,9 @@
 import { backupCommand } from './backup-command';
+import { captionsCommand } from './captions-command';
 import { makeCommand } from './make-command';
 import { frameCommand } from './frame-command';
 import { listenCommand } from './listen-command';
+import { voiceCommand } from './voice-command';
 import { UsageError } from './usage-error';
 
 export interface Surroundings {
@@ -19,6 +21,10 @@ tanager frame SHOW.json --at SECONDS --out still.png [--height N] [--shape 9:16]
     Draws one moment of a saved show, in another shape of the frame if wanted.
 tanager listen SONG [--json]
     Tells what is heard in a song: its tempo, beats, bars and sections, and how loud it is.
+tanager voice SHOW.json --slide N --take FILE [--script TEXT] [--clean gently|thoroughly|no] [--json]
+    Lays a recorded voice on a slide of a saved show, cleaned and trimmed; the slide waits for it.
+tanager captions SHOW.json --out FILE.vtt|srt [--language TAG]
+    Writes what is said in a saved show as captions.
 tanager backup FOLDER [--json]
     Copies everything people made into a folder; again, what is new. The server may go on meanwhile.
 tanager bring-back FOLDER [--json]
@@ -36,6 +42,8 @@ export async function main(args: readonly string[], folder: string): Promise<num
   try {
     if (command === 'make') return await makeCommand(rest, surroundings);
     if (command === 'backup' || command === 'bring-back') return await backupCommand(command, rest, surroundings);
+    if (command === 'voice') return await voiceCommand(rest, surroundings);
+    if (command === 'captions') return await captionsCommand(rest, surroundings);
     if (command === 'listen') return await listenCommand(rest, surroundings);
     if (command === 'frame') return await frameCommand(rest, surroundings);
     if (command === '--help' || command === 'help') {

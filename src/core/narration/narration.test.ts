@@ -6,7 +6,7 @@ import { voiceOf } from '../show/placed-sound';
 import { emptyShow, type Show } from '../show/show';
 import { planMix } from '../sound/plan-mix';
 import { soundSpans } from '../sound/sound-spans';
-import { leaveOut } from '../sound/voice/leave-out';
+import { leaveOut, momentLeft } from '../sound/voice/leave-out';
 import { withItsLengths } from '../timing/follow-music';
 import { narrationLaid, partsByPauses, partsByScript, scriptSpread } from './cut-narration';
 import { nextTakeName, takeChosen, takeKept } from './kept-take';
@@ -183,5 +183,7 @@ describe('what was said again', () => {
     expect([out[90], out[110]]).toEqual([1, 1]);
     expect(out[99]).toBeLessThan(0.3);
     expect(out[100]).toBeLessThan(0.3);
+    const cuts = [{ fromMs: 100, toMs: 150 }];
+    expect([50, 120, 150, 300].map((ms) => momentLeft(ms, cuts))).toEqual([50, 100, 100, 250]);
   });
 });

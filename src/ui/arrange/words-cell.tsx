@@ -59,7 +59,8 @@ export const WordsCell = memo(function WordsCell({ slide, typing, selected, onTy
       >
         {title && <span className="block truncate font-display text-base font-semibold whitespace-pre">{title}</span>}
         {subtitle && <span className="block truncate text-soft">{subtitle}</span>}
-        {!title && !subtitle && (
+        {slide.script && <span className="block truncate text-xs text-moss italic">“{slide.script}”</span>}
+        {!title && !subtitle && !slide.script && (
           <span className={selected ? 'text-plum' : 'text-soft group-hover/words:text-plum'}>+ words</span>
         )}
         <span className="sr-only">{title || subtitle ? 'change these words' : 'on this slide'}</span>

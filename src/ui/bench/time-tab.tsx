@@ -2,7 +2,6 @@
 
 import { clsx } from 'clsx';
 import { Pin } from 'lucide-react';
-import { spokenMs } from '../../core/sound/sound-spans';
 import { isHeld, type Chooser } from '../../core/show/chosen';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { Slide } from '../../core/show/show';
@@ -32,7 +31,6 @@ export function TimeTab({ slide, prepared, index }: { slide: Slide; prepared: Pr
     });
   const held = isHeld(slide, 'length');
   const mixed = prepared.show.slides.some((other) => ids.includes(other.id) && other.lengthMs !== slide.lengthMs);
-  const spoken = spokenMs(slide, prepared.facts);
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-center gap-3">
@@ -114,14 +112,11 @@ export function TimeTab({ slide, prepared, index }: { slide: Slide; prepared: Pr
               className={clsx('h-4 w-2 rounded-full', sound.kind === 'voice' ? 'bg-moss' : 'bg-saffron')}
               aria-hidden="true"
             />
-            {entries.find((entry) => entry.assetId === sound.assetId)?.fileName ?? 'A file that is missing'}{' '}
-            {sound.kind === 'voice' ? 'is spoken here' : 'sounds here'}
+            {sound.name ??
+              entries.find((entry) => entry.assetId === sound.assetId)?.fileName ??
+              'A file that is missing'}{' '}
+            {sound.kind !== 'voice' ? 'sounds here' : sound.resting ? 'is kept and not heard' : 'is spoken here'}
           </span>
-          {sound.kind === 'voice' && spoken > slide.lengthMs && (
-            <Button className="h-7" onClick={() => setLength(Math.ceil(spoken + 500), [slide.id], 'voice')}>
-              Let the slide wait for it
-            </Button>
-          )}
           <Button
             className="h-7"
             onClick={() => edit({ kind: 'remove-sounds', slideId: slide.id, soundIds: [sound.id] })}

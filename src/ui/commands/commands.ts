@@ -1,7 +1,7 @@
 /** Every command with a key, a name and a place; the map under `?`, the palette and the README read from here. */
 export interface CommandInfo {
   readonly name: string;
-  readonly where: 'Everywhere' | 'Contact sheet' | 'Running order' | 'Viewer' | 'Send';
+  readonly where: 'Everywhere' | 'Contact sheet' | 'Running order' | 'Booth' | 'Viewer' | 'Send';
   /** As shown to people. */
   readonly keys: string;
   /** For the key library: combinations separated by commas. */
@@ -218,6 +218,30 @@ export const COMMANDS = command({
   tray: { name: 'Open or close the tray of prints', where: 'Running order', keys: 'P', combos: 'p' },
   scale: { name: 'Even or true scale', where: 'Running order', keys: 'E', combos: 'e' },
 
+  'open-booth': {
+    name: 'Open the booth: record a voice',
+    also: 'narration microphone voiceover speak take',
+    where: 'Booth',
+    keys: 'B',
+    combos: 'b',
+  },
+  record: { name: 'Record for the slide; stop', also: 'narration voice', where: 'Booth', keys: 'R', combos: 'r' },
+  'record-run': {
+    name: 'Run through the show from the slide',
+    also: 'record narration voice over all slides',
+    where: 'Booth',
+    keys: 'Shift R',
+    combos: 'shift+r',
+  },
+  'record-next': { name: 'While recording: the next slide', where: 'Booth', keys: 'Enter', combos: 'enter' },
+  'record-again': {
+    name: 'While recording: say the sentence again',
+    where: 'Booth',
+    keys: 'Backspace',
+    combos: 'backspace',
+  },
+  'record-drop': { name: 'While recording: stop, and keep nothing', where: 'Booth', keys: 'Esc', combos: 'escape' },
+
   play: { name: 'Play, pause', where: 'Viewer', keys: 'Space', combos: 'space' },
   'frame-step': { name: 'One frame back, on', where: 'Viewer', keys: '← →', byKeyOnly: true },
   'second-step': { name: 'One second back, on', where: 'Viewer', keys: 'Shift ← →', byKeyOnly: true },
@@ -228,7 +252,7 @@ export const COMMANDS = command({
 
 export type CommandId = keyof typeof COMMANDS;
 
-export const PLACES = ['Everywhere', 'Running order', 'Contact sheet', 'Viewer', 'Send'] as const;
+export const PLACES = ['Everywhere', 'Running order', 'Contact sheet', 'Booth', 'Viewer', 'Send'] as const;
 
 /** The commands of one place, in the order of the table. */
 export function commandsOf(where: CommandInfo['where']): readonly CommandInfo[] {

@@ -11,6 +11,7 @@ const NOT_NOW: Record<CommandInfo['where'], string> = {
   Everywhere: 'nothing to do it to yet',
   'Contact sheet': 'on Gather, with prints chosen',
   'Running order': 'on Arrange, with slides chosen',
+  Booth: 'on Sound, in the booth',
   Viewer: 'where the viewer is',
   Send: 'on Send, with slides in the order',
 };

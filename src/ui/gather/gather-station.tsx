@@ -58,7 +58,7 @@ export function GatherStation() {
   const [stacking, setStacking] = useKept<boolean>(`tanager-sheet-stacks-${showId}`, true, isTruth);
   const { entries: shown, places, toggle, stackCount } = useStacks(sheet, through, clocks, stacking);
   const warnings = useWarnings(shown);
-  const sounds = entries.filter((entry) => entry.facts?.kind === 'sound');
+  const sounds = entries.filter((entry) => entry.facts?.kind === 'sound' && entry.made === null);
   const playUnder = usePlayUnder();
   const cues = useShow((state) => state.show.cues);
   const unheard = sounds.find((entry) => !cues.some((cue) => cue.assetId === entry.assetId));

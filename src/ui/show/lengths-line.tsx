@@ -73,6 +73,7 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
     .filter(
       (entry) =>
         entry.facts?.kind === 'sound' &&
+        entry.made === null &&
         entry.facts.lengthMs > 20_000 &&
         !show.cues.some((cue) => cue.assetId === entry.assetId),
     )

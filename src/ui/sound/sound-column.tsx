@@ -12,6 +12,7 @@ import { soundSpans, type SoundSpan } from '../../core/sound/sound-spans';
 import { catchName, caughtSeam } from '../../core/timing/caught-seam';
 import { movedSeam } from '../../core/timing/moved-seam';
 import { showLengthMs } from '../../core/timing/slide-span';
+import { CaptionBlocks, type CaptionBlocksProps } from '../captions/caption-blocks';
 import { clock, clockTenths } from '../kit/clock';
 import { usePictureUrl } from '../show/file-url';
 import { useShow } from '../show/show-provider';
@@ -39,6 +40,8 @@ interface SoundColumnProps {
   /** A stretch that is played again and again; null for none. */
   readonly loop: { readonly fromMs: number; readonly toMs: number } | null;
   readonly onLoop: (loop: { fromMs: number; toMs: number } | null) => void;
+  /** Laid on the strip instead of cues' hands. */
+  readonly captions?: Omit<CaptionBlocksProps, 'pxOf' | 'momentOf' | 'inSight'>;
 }
 
 const CLOCK_PX = 62;
@@ -61,6 +64,7 @@ export function SoundColumn({
   onPlay,
   loop,
   onLoop,
+  captions,
 }: SoundColumnProps) {
   const pictureUrl = usePictureUrl();
   const { show, spans, facts } = prepared;
@@ -218,7 +222,7 @@ export function SoundColumn({
               heightPx={TILE_PX}
             />
           ))}
-          {chosenSpan && (
+          {chosenSpan && !captions && (
             <LevelLine
               span={chosenSpan}
               parts={mix.parts.filter(
@@ -234,6 +238,9 @@ export function SoundColumn({
                 edit({ kind: 'set-sound', slideId: null, soundId: id, properties: { levels } }, joins)
               }
             />
+          )}
+          {captions && (
+            <CaptionBlocks {...captions} pxOf={px} momentOf={(at) => momentOf(at, pxPerSecond)} inSight={inSight} />
           )}
           {(sweep ?? loop) && (
             <div

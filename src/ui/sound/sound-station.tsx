@@ -9,6 +9,14 @@ import type { AssetId, CueId } from '../../core/show/ids';
 import { beatsOfSong } from '../../core/sound/show-beats';
 import { pieceRuns } from '../../core/sound/song-runs';
 import { soundSpans } from '../../core/sound/sound-spans';
+import { captionChanged } from '../../core/captions/caption-edits';
+import { captionsOfShow, type ShownCaption } from '../../core/captions/show-captions';
+import { USUAL_LANGUAGE } from '../../core/show/caption';
+import { momentSeen } from '../../core/timing/frames';
+import { BoothPanel } from '../booth/booth-panel';
+import { CaptionsPanel } from '../captions/captions-panel';
+import { useCommands } from '../commands/use-commands';
+import { useKept } from '../kit/use-kept';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { LengthsLine } from '../show/lengths-line';
@@ -28,6 +36,14 @@ import { USUAL_ZOOM, ZOOMS } from './sound-scale';
 
 /** A loop begins again so long before its last frame is over, for the sound to be in time. */
 const LOOP_EARLY_MS = 40;
+
+type Side = 'music' | 'booth' | 'captions';
+const SIDES: Readonly<Record<Side, string>> = {
+  music: 'songs, beats and the mix',
+  booth: 'a voice for every slide',
+  captions: 'what is read along',
+};
+const isSide = (kept: unknown): kept is Side => typeof kept === 'string' && Object.hasOwn(SIDES, kept);
 
 /** Where the show gets its music, and pictures and music come to terms. */
 export function SoundStation() {
@@ -61,7 +77,13 @@ export function SoundStation() {
     setLoop(null);
     viewer.current?.play(fromMs);
   };
-  const sounds = entries.filter((entry) => entry.facts?.kind === 'sound');
+  const [side, setSide] = useKept<Side>('tanager-sound-side', 'music', isSide);
+  const [pickedLanguage, setPickedLanguage] = useState<string | null>(null);
+  const language = pickedLanguage ?? show.language ?? USUAL_LANGUAGE;
+  const captions = useMemo(() => captionsOfShow(show, facts, language), [show, facts, language]);
+  useCommands({ 'open-booth': () => setSide('booth') });
+  // Recordings are takes of their slides.
+  const sounds = entries.filter((entry) => entry.facts?.kind === 'sound' && entry.made === null);
   const heard = useMemo(() => soundSpans(show, facts), [show, facts]);
   const tagsOf = (id: AssetId) => {
     const entry = entries.find((candidate) => candidate.assetId === id);
@@ -125,6 +147,22 @@ export function SoundStation() {
           onPlay={play}
           loop={loop}
           onLoop={loopOver}
+          {...(side === 'captions' && {
+            captions: {
+              captions,
+              onMove: (caption: ShownCaption, end: 'start' | 'end', atMs: number) => {
+                const span = spans.find((one) => one.slideId === caption.slideId)!;
+                const offsetMs = atMs - momentSeen(span.startMs, show.frame.rate);
+                const moved = captionChanged(
+                  { show, facts },
+                  { slideId: caption.slideId, index: caption.index, language },
+                  end === 'start' ? { fromMs: offsetMs } : { toMs: offsetMs },
+                );
+                if (moved) edit(moved);
+              },
+              onPlay: (caption: ShownCaption) => viewer.current?.play(caption.startMs, caption.endMs),
+            },
+          })}
         />
       </Panel>
       <Separator
@@ -135,75 +173,106 @@ export function SoundStation() {
         <div className="h-[40%] shrink-0">
           <Viewer ref={viewer} onMoment={showMoment} />
         </div>
-        <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto bg-card p-4 scroll-thin">
-          {show.cues.length > 1 && (
-            <div role="group" aria-label="Songs of the show" className="flex flex-wrap gap-1.5">
-              {show.cues.map((other) => (
-                <button
-                  key={other.id}
-                  type="button"
-                  aria-pressed={other.id === cue?.id}
-                  onClick={() => setPicked(other.id)}
-                  className={clsx(
-                    'h-7 max-w-48 truncate rounded-md border px-2.5',
-                    other.id === cue?.id ? 'border-saffron-deep bg-saffron/15 font-semibold' : 'border-rule bg-field',
-                  )}
-                >
-                  {tagsOf(other.assetId).name}
-                </button>
-              ))}
-            </div>
-          )}
-          {cue ? (
-            <>
-              <CuePanel
-                key={cue.id}
-                cue={cue}
-                span={span}
-                {...tagsOf(cue.assetId)}
-                facts={facts}
-                spans={spans}
-                isFirst={show.cues.indexOf(cue) === 0}
-                isLast={show.cues.indexOf(cue) === show.cues.length - 1}
-                onChange={(properties, joins) =>
-                  edit({ kind: 'set-sound', slideId: null, soundId: cue.id, properties }, joins)
-                }
-                onSwap={(by) => swap(show.cues.indexOf(cue), by)}
-                onRemove={() => edit({ kind: 'remove-sounds', slideId: null, soundIds: [cue.id] })}
-              />
-              <BeatsFields
-                key={`beats ${cue.assetId}`}
-                facts={facts.get(cue.assetId)}
-                grid={beatsOfSong(show, facts, cue.assetId)}
-                said={show.beats?.[cue.assetId]}
-                songMs={songMs}
-                onSay={(said) => edit({ kind: 'set-beats', beats: [{ assetId: cue.assetId, said }] })}
-              />
-            </>
-          ) : (
-            <NoMusic showId={show.id} hasSounds={sounds.length > 0} />
-          )}
-          {show.pace && (
-            <span className="flex items-center gap-2" data-part="meets">
-              <span className="text-soft">what meets the beat</span>
-              <Choice
-                label="What of a transition meets the beat"
-                value={show.pace.meets ?? 'beginning'}
-                options={[
-                  { value: 'beginning', label: 'where a transition begins' },
-                  { value: 'middle', label: 'its middle' },
-                ]}
-                onChange={(next) => {
-                  const { meets: _meets, ...pace } = show.pace!;
-                  edit({ kind: 'set-pace', pace: next === 'middle' ? { ...pace, meets: 'middle' } : pace });
-                }}
-              />
-            </span>
-          )}
-          <MixFields />
-          <ChapterField />
-          {free.length > 0 && <FreeSounds sounds={free} nameOf={(id) => tagsOf(id).name} />}
+        <div className="flex shrink-0 items-center gap-3 border-b border-rule bg-card px-4 py-2">
+          <Choice<Side>
+            label="What is worked on"
+            value={side}
+            onChange={setSide}
+            options={[
+              { value: 'music', label: 'Music' },
+              { value: 'booth', label: 'Booth' },
+              { value: 'captions', label: 'Captions' },
+            ]}
+          />
+          <span className="text-xs text-soft">{SIDES[side]}</span>
         </div>
+        {side === 'booth' && (
+          <div className="min-h-0 flex-1 overflow-y-auto bg-card p-4 scroll-thin">
+            <BoothPanel viewer={viewer} nameOf={(id) => tagsOf(id as AssetId).name} />
+          </div>
+        )}
+        {side === 'captions' && (
+          <div className="min-h-0 flex-1 overflow-y-auto bg-card p-4 scroll-thin">
+            <CaptionsPanel
+              captions={captions}
+              language={language}
+              onLanguage={setPickedLanguage}
+              onPlay={(fromMs, untilMs) => viewer.current?.play(fromMs, untilMs)}
+              momentMs={() => moment.current || kept.getState().momentMs}
+            />
+          </div>
+        )}
+        {side === 'music' && (
+          <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto bg-card p-4 scroll-thin">
+            {show.cues.length > 1 && (
+              <div role="group" aria-label="Songs of the show" className="flex flex-wrap gap-1.5">
+                {show.cues.map((other) => (
+                  <button
+                    key={other.id}
+                    type="button"
+                    aria-pressed={other.id === cue?.id}
+                    onClick={() => setPicked(other.id)}
+                    className={clsx(
+                      'h-7 max-w-48 truncate rounded-md border px-2.5',
+                      other.id === cue?.id ? 'border-saffron-deep bg-saffron/15 font-semibold' : 'border-rule bg-field',
+                    )}
+                  >
+                    {tagsOf(other.assetId).name}
+                  </button>
+                ))}
+              </div>
+            )}
+            {cue ? (
+              <>
+                <CuePanel
+                  key={cue.id}
+                  cue={cue}
+                  span={span}
+                  {...tagsOf(cue.assetId)}
+                  facts={facts}
+                  spans={spans}
+                  isFirst={show.cues.indexOf(cue) === 0}
+                  isLast={show.cues.indexOf(cue) === show.cues.length - 1}
+                  onChange={(properties, joins) =>
+                    edit({ kind: 'set-sound', slideId: null, soundId: cue.id, properties }, joins)
+                  }
+                  onSwap={(by) => swap(show.cues.indexOf(cue), by)}
+                  onRemove={() => edit({ kind: 'remove-sounds', slideId: null, soundIds: [cue.id] })}
+                />
+                <BeatsFields
+                  key={`beats ${cue.assetId}`}
+                  facts={facts.get(cue.assetId)}
+                  grid={beatsOfSong(show, facts, cue.assetId)}
+                  said={show.beats?.[cue.assetId]}
+                  songMs={songMs}
+                  onSay={(said) => edit({ kind: 'set-beats', beats: [{ assetId: cue.assetId, said }] })}
+                />
+              </>
+            ) : (
+              <NoMusic showId={show.id} hasSounds={sounds.length > 0} />
+            )}
+            {show.pace && (
+              <span className="flex items-center gap-2" data-part="meets">
+                <span className="text-soft">what meets the beat</span>
+                <Choice
+                  label="What of a transition meets the beat"
+                  value={show.pace.meets ?? 'beginning'}
+                  options={[
+                    { value: 'beginning', label: 'where a transition begins' },
+                    { value: 'middle', label: 'its middle' },
+                  ]}
+                  onChange={(next) => {
+                    const { meets: _meets, ...pace } = show.pace!;
+                    edit({ kind: 'set-pace', pace: next === 'middle' ? { ...pace, meets: 'middle' } : pace });
+                  }}
+                />
+              </span>
+            )}
+            <MixFields />
+            <ChapterField />
+            {free.length > 0 && <FreeSounds sounds={free} nameOf={(id) => tagsOf(id).name} />}
+          </div>
+        )}
       </Panel>
     </Group>
   );

@@ -1,15 +1,17 @@
 'use client';
 
 import { momentOfFrame } from '../../core/timing/frames';
-import { Maximize, Pause, Play, SkipBack, SkipForward } from 'lucide-react';
+import { Captions, Maximize, Pause, Play, SkipBack, SkipForward } from 'lucide-react';
 import { Slider } from 'radix-ui';
 import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
+import { captionLanguages, captionsOfShow } from '../../core/captions/show-captions';
 import { prepareShow } from '../../core/frame/plan-frame';
 import type { Show } from '../../core/show/show';
 import { slideIndexAt } from '../../core/timing/slide-span';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { clockTenths } from '../kit/clock';
+import { useKept } from '../kit/use-kept';
 import { usePrepared, useShow } from '../show/show-provider';
 import { useKeptMoment } from '../show/kept-moment';
 import { useFollowed } from './use-followed';
@@ -50,6 +52,17 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
   }, [autoPlay, starting, play, beginMs, lengthMs]);
   useFollowed(other ? null : kept, hands);
 
+  const [captioned, setCaptioned] = useKept(
+    'tanager-captioned',
+    false,
+    (value): value is boolean => typeof value === 'boolean',
+  );
+  const languages = useMemo(() => captionLanguages(show), [show]);
+  const captions = useMemo(
+    () => (captioned && !show.captionLook && languages[0] ? captionsOfShow(show, facts, languages[0]) : []),
+    [captioned, show, facts, languages],
+  );
+  const caption = captions.find(({ startMs, endMs }) => startMs <= momentMs && momentMs < endMs) ?? null;
   const index = slideIndexAt(spans, momentMs);
   const span = index === null ? null : spans[index]!;
   const frameMs = momentOfFrame(1, show.frame.rate);
@@ -101,6 +114,14 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
           className="relative overflow-hidden bg-black"
           style={{ aspectRatio: aspect, width: `min(100cqw - 24px, (100cqh - 24px) * ${aspect})` }}
         />
+        {caption && (
+          <p
+            data-part="caption"
+            className="pointer-events-none absolute bottom-[9cqh] max-w-[80cqw] rounded-md bg-black/75 px-3 py-1 text-center text-base leading-snug whitespace-pre-line text-white"
+          >
+            {caption.text}
+          </p>
+        )}
         {show.slides.length === 0 && (
           <p className="absolute px-6 text-center text-base text-lamp-soft">
             Nothing to watch yet. Lay some pictures into the order.
@@ -184,6 +205,18 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
             { value: 'slide', label: 'slide' },
           ]}
         />
+        {languages.length > 0 && !show.captionLook && (
+          <Button
+            look="dark"
+            square
+            aria-label={captioned ? 'Without captions' : 'With captions'}
+            aria-pressed={captioned}
+            className={captioned ? 'bg-white/20' : undefined}
+            onClick={() => setCaptioned(!captioned)}
+          >
+            <Captions size={16} />
+          </Button>
+        )}
         <Button look="dark" square aria-label="Full screen" onClick={() => void root.current?.requestFullscreen()}>
           <Maximize size={15} />
         </Button>

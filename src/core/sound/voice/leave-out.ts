@@ -36,3 +36,8 @@ export function leaveOut(stretches: readonly LeftOut[], rate: number): Stage {
     finish: () => NOTHING,
   };
 }
+
+/** Where a moment of a recording lies once stretches of it were left out; a moment within one lies where it was. */
+export function momentLeft(ms: number, stretches: readonly LeftOut[]): number {
+  return ms - stretches.reduce((sum, { fromMs, toMs }) => sum + Math.max(0, Math.min(toMs, ms) - fromMs), 0);
+}

@@ -1,0 +1,25 @@
+import puppeteer from 'puppeteer-core';
+const wav = process.argv[2] ?? '/tmp/voice/noisy0.wav';
+const browser = await puppeteer.launch({ executablePath: '/usr/bin/chromium', headless: true, args: ['--no-sandbox','--disable-dev-shm-usage','--disable-gpu','--hide-scrollbars','--force-device-scale-factor=1','--autoplay-policy=no-user-gesture-required','--no-first-run','--use-fake-ui-for-media-stream','--use-fake-device-for-media-stream',`--use-file-for-fake-audio-capture=${wav}`] });
+const page = await browser.newPage(); await page.setViewport({ width: 1280, height: 800 });
+page.on('pageerror', (e) => console.log('ERR', e.message)); page.on('console', (m) => { if (m.type() === 'error') console.log('CON', m.text()); });
+page.on('response', (r) => { if (r.status() >= 400) console.log(r.status(), r.url()); });
+const shot = (n) => page.screenshot({ path: `/tmp/shot-${n}.png` });
+const click = async (t) => { await page.evaluate((t) => { const b = [...document.querySelectorAll('button')].find((x) => x.textContent.includes(t) && x.offsetParent !== null); if (!b) throw new Error('no ' + t); b.click(); }, t); };
+const wait = (ms) => new Promise((r) => setTimeout(r, ms));
+await page.goto('http://127.0.0.1:4700/shows/lantern-regatta/sound'); await page.waitForSelector('[data-part=sound-column]'); await wait(2500);
+await click('Booth'); await wait(600);
+await page.evaluate(() => document.querySelectorAll('[data-part=sound-slide] button')[5]?.click()); await wait(800);
+await page.evaluate(() => [...document.querySelectorAll('[data-part=viewer] button')].find((b) => b.ariaLabel === 'Pause')?.click());
+await shot('booth1');
+
+await page.evaluate(() => document.querySelectorAll('[data-part=sound-slide] button')[0]?.click()); await wait(800);
+await click('Open the microphone'); await wait(2500); await shot('run1');
+await click('Run through'); await wait(5000); await page.keyboard.press('Enter'); await wait(2500); await shot('run2'); await page.keyboard.press('Enter'); await wait(2000); await page.keyboard.press('Enter'); await wait(1500);
+await page.keyboard.press('r'); await page.waitForFunction(() => document.querySelector('[data-part=booth]')?.dataset.phase === 'ready', { timeout: 60000 }); await wait(1500); await shot('run3');
+await page.evaluate(() => document.querySelector('[data-part=booth]').parentElement.scrollTo(0, 9999)); await wait(300); await shot('run4');
+await click('Captions'); await wait(1000);
+await page.click('[data-part=burnt]'); await wait(500);
+await page.evaluate(() => document.querySelectorAll('[data-part=caption-block] button')[1]?.click()); await wait(2500); await shot('captions2');
+await page.goto('http://127.0.0.1:4700/shows/lantern-regatta/arrange'); await wait(3000); await shot('arrange');
+await browser.close();

@@ -1,0 +1,107 @@
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { Show } from '../core/show/show';
+import { captionsCommand } from './captions-command';
+import { voiceCommand } from './voice-command';
+
+const demo = (name: string) => path.resolve('demo/files', name);
+let folder: string;
+beforeAll(async () => {
+  folder = await mkdtemp(path.join(tmpdir(), 'tanager-voice-'));
+  const slide = (id: string) => ({
+    id,
+    lengthMs: 5000,
+    transition: { kind: 'cut' },
+    backing: { kind: 'automatic' },
+    sounds: [],
+    layers: [{ kind: 'picture', id: `p-${id}`, assetId: 'boats', move: { kind: 'automatic' } }],
+  });
+  await writeFile(
+    path.join(folder, 'show.json'),
+    JSON.stringify({
+      format: 'tanager-show',
+      version: 7,
+      id: 'x',
+      title: '',
+      frame: { widthPx: 1920, heightPx: 1080, rate: { frames: 30, seconds: 1 } },
+      defaultLengthMs: 5000,
+      cues: [],
+      methods: {},
+      files: { boats: demo('PE_0412.jpg') },
+      slides: [slide('a'), slide('b')],
+    }),
+  );
+});
+afterAll(async () => {
+  await rm(folder, { recursive: true, force: true });
+});
+
+const SCRIPT =
+  'Every June, when the light goes, Port Ellery puts its lanterns on the water. We set out at dusk: forty boats, on one rope.';
+
+async function ran(command: typeof voiceCommand, ...args: string[]) {
+  let [out, told] = ['', ''];
+  const code = await command(args, {
+    folder,
+    out: (text) => void (out += text),
+    tell: (text) => void (told += text),
+  });
+  return { code, out, told };
+}
+const saved = async () => JSON.parse(await readFile(path.join(folder, 'show.json'), 'utf8')) as Show;
+
+describe('tanager voice', () => {
+  it('lays a recording on a slide, cleaned and trimmed, and the slide waits for it with its breath', async () => {
+    const { code, out } = await ran(
+      voiceCommand,
+      'show.json',
+      '--slide',
+      '2',
+      '--take',
+      demo('opening-words.flac'),
+      '--script',
+      SCRIPT,
+      '--json',
+    );
+    const report = JSON.parse(out) as { lengthMs: number; voiceMs: number; captions: { fromMs: number }[] };
+    expect(code).toBe(0);
+    const [, slide] = (await saved()).slides;
+    expect(slide!.lengthMs).toBe(700 + report.voiceMs + 900);
+    expect(slide).toMatchObject({
+      script: SCRIPT,
+      sounds: [
+        { kind: 'voice', name: 'Take 1', cleaned: { how: { even: true } }, starts: { at: 'here', offsetMs: 700 } },
+      ],
+    });
+    expect(report.captions.length).toBe(2);
+  }, 60_000);
+  it('keeps the take before beside a second one, and writes the captions of the one that is heard', async () => {
+    await ran(voiceCommand, 'show.json', '--slide', '2', '--take', demo('opening-words.flac'), '--clean', 'no');
+    const [, slide] = (await saved()).slides;
+    expect(slide!.sounds.map(({ name, resting, cleaned }) => [name, resting ?? false, cleaned !== undefined])).toEqual([
+      ['Take 1', true, true],
+      ['Take 2', false, false],
+    ]);
+    const { code } = await ran(captionsCommand, 'show.json', '--out', 'words.srt');
+    const srt = await readFile(path.join(folder, 'words.srt'), 'utf8');
+    expect(code).toBe(0);
+    expect(srt).toMatch(/^1\n00:00:05,\d{3} --> 00:00:1\d,\d{3}\nEvery June/);
+    expect(srt).toContain('We set out at dusk:\nforty boats, on one rope.');
+  }, 60_000);
+  it('says what is wrong, and leaves the show as it was', async () => {
+    const before = await saved();
+    await expect(ran(voiceCommand, 'show.json', '--slide', '9', '--take', demo('opening-words.flac'))).rejects.toThrow(
+      'from 1 to 2',
+    );
+    await expect(ran(voiceCommand, 'show.json', '--slide', '1', '--take', demo('PE_0412.jpg'))).rejects.toThrow(
+      'is not a sound but a picture',
+    );
+    await expect(ran(captionsCommand, 'show.json', '--out', 'words.srt', '--language', 'de')).rejects.toThrow(
+      'there are some in en',
+    );
+    await expect(ran(captionsCommand, 'show.json', '--out', 'words.txt')).rejects.toThrow('.vtt or .srt');
+    expect(await saved()).toEqual(before);
+  }, 60_000);
+});
