@@ -1,6 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
+import { createRequire } from 'node:module';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -133,7 +134,8 @@ function freePort(): Promise<number> {
   });
 }
 
-export function openBrowser(): Promise<Browser> {
+/** @param more further flags, such as a microphone that plays a file */
+export function openBrowser(more: readonly string[] = []): Promise<Browser> {
   return puppeteer.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     headless: true,
@@ -146,6 +148,7 @@ export function openBrowser(): Promise<Browser> {
       '--autoplay-policy=no-user-gesture-required',
       '--disable-background-networking',
       '--no-first-run',
+      ...more,
     ],
   });
 }
@@ -240,4 +243,26 @@ export function handsOn(app: App, page: Page, show: string): Hands {
       await page.keyboard.press('Enter');
     },
   };
+}
+
+const axeSource = createRequire(`${process.cwd()}/package.json`).resolve('axe-core');
+
+interface Violation {
+  id: string;
+  impact: string;
+  nodes: { html: string }[];
+}
+
+/** What keeps people with a screen reader, without a mouse or with weak eyes out of a page. */
+export async function seriousIn(page: Page): Promise<unknown[]> {
+  await page.addScriptTag({ path: axeSource });
+  const found = await page.evaluate(async () => {
+    const { axe } = window as unknown as { axe: { run(): Promise<{ violations: Violation[] }> } };
+    return (await axe.run()).violations.map((violation) => ({
+      id: violation.id,
+      impact: violation.impact,
+      where: violation.nodes.slice(0, 3).map((node) => node.html.slice(0, 160)),
+    }));
+  });
+  return found.filter((violation) => violation.impact === 'serious' || violation.impact === 'critical');
 }

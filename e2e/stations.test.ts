@@ -1,9 +1,6 @@
-import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { Browser, Page } from 'puppeteer-core';
-import { chord, openApp, openBrowser, openPage, type App } from './app';
-
-const axeSource = createRequire(`${process.cwd()}/package.json`).resolve('axe-core');
+import type { Browser } from 'puppeteer-core';
+import { chord, openApp, openBrowser, openPage, seriousIn, type App } from './app';
 
 let app: App;
 let browser: Browser;
@@ -15,12 +12,6 @@ afterAll(async () => {
   await browser.close();
   await app.close();
 });
-
-interface Violation {
-  id: string;
-  impact: string;
-  nodes: { html: string }[];
-}
 
 describe('every station', () => {
   it.each([
@@ -134,16 +125,3 @@ describe('what opens over a station', () => {
     await page.close();
   });
 });
-
-async function seriousIn(page: Page): Promise<unknown[]> {
-  await page.addScriptTag({ path: axeSource });
-  const found = await page.evaluate(async () => {
-    const { axe } = window as unknown as { axe: { run(): Promise<{ violations: Violation[] }> } };
-    return (await axe.run()).violations.map((violation) => ({
-      id: violation.id,
-      impact: violation.impact,
-      where: violation.nodes.slice(0, 3).map((node) => node.html.slice(0, 160)),
-    }));
-  });
-  return found.filter((violation) => violation.impact === 'serious' || violation.impact === 'critical');
-}

@@ -35,6 +35,9 @@ interface BoothPanelProps {
   readonly nameOf: (id: string) => string;
 }
 
+/** Pictures may jump a little; sound must not. */
+const FOLLOWS_EVERY_MS = 250;
+
 const isCleaningName = (kept: unknown): kept is CleaningName =>
   kept === 'none' || kept === 'gentle' || kept === 'thorough';
 
@@ -103,7 +106,7 @@ export function BoothPanel({ viewer, nameOf }: BoothPanelProps) {
     const lastMs = Math.min(span.endMs, showLengthMs(show)) - 1;
     const timer = setInterval(() => {
       viewer.current?.seek(Math.min(lastMs, span.startMs + span.transitionMs + performance.now() - startedMs));
-    }, 120);
+    }, FOLLOWS_EVERY_MS);
     return () => clearInterval(timer);
     // While it is spoken over, nothing changes the slides.
     // eslint-disable-next-line react-hooks/exhaustive-deps

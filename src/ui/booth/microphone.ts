@@ -30,7 +30,8 @@ export class NoMicrophoneError extends Error {
 export async function openMicrophone(deviceId: string | null, hearing: Hearing): Promise<Microphone> {
   const stream = await askFor(deviceId);
   const track = stream.getAudioTracks()[0]!;
-  const context = new AudioContext({ sampleRate: RECORDING_RATE });
+  // Nothing is heard through it: larger pieces are safer where the machine is busy.
+  const context = new AudioContext({ sampleRate: RECORDING_RATE, latencyHint: 'playback' });
   try {
     await context.audioWorklet.addModule(RECORDER_FILE);
     await context.resume();

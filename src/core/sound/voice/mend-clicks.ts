@@ -87,9 +87,11 @@ function autoregression(samples: Float32Array): Float64Array | null {
   for (const sample of samples) energy += sample * sample;
   if (energy < 1e-9 * count) return null;
   for (let order = 1; order <= ORDER; order += 1) {
-    let [top, bottom] = [0, 0];
+    let top = 0;
+    let bottom = 0;
     for (let at = order; at < count; at += 1) {
-      const [f, b] = [forward[at]!, backward[at - 1]!];
+      const f = forward[at]!;
+      const b = backward[at - 1]!;
       top += f * b;
       bottom += f * f + b * b;
     }
@@ -98,7 +100,8 @@ function autoregression(samples: Float32Array): Float64Array | null {
     for (let at = 1; at <= order; at += 1) next[at] = coefficients[at]! + reflection * coefficients[order - at]!;
     coefficients = next;
     for (let at = count - 1; at >= order; at -= 1) {
-      const [f, b] = [forward[at]!, backward[at - 1]!];
+      const f = forward[at]!;
+      const b = backward[at - 1]!;
       forward[at] = f + reflection * b;
       backward[at] = b + reflection * f;
     }

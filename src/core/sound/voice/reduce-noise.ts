@@ -154,7 +154,8 @@ export function reduceNoise(noise: NoiseProfile, floorDb: number): Stage {
       over[bin] = max(0, min(1e4, power / (LEARNT_SHARE * noise[bin]!)) - 1);
     }
     for (let bin = 0; bin < BINS; bin += 1) {
-      let [smooth, weights] = [0, 0];
+      let smooth = 0;
+      let weights = 0;
       const last = min(BINS - 1, bin + NEIGHBOURS);
       for (let near = max(0, bin - NEIGHBOURS); near <= last; near += 1) {
         const weight = WEIGHTS[near - bin + NEIGHBOURS]!;
