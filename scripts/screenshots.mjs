@@ -1,10 +1,19 @@
 // Takes the pictures in docs/screenshots from a running demo: node scripts/screenshots.mjs [http://127.0.0.1:3217]. Makes a small film first when there is none.
+import { spawnSync } from 'node:child_process';
+import { rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import puppeteer from 'puppeteer-core';
 import { root } from './ensure.mjs';
 
 const address = process.argv[2] ?? 'http://127.0.0.1:3217';
 const show = `${address}/shows/lantern-regatta`;
+/** What the microphone hears: the demo's own narrator. */
+const microphone = path.join(tmpdir(), `tanager-microphone-${process.pid}.wav`);
+spawnSync('ffmpeg', [
+  ...['-v', 'error', '-y', '-i', path.join(root, 'demo/files/opening-words.flac')],
+  ...['-af', 'adelay=3500', '-ar', '48000', '-ac', '1', '-c:a', 'pcm_s16le', microphone],
+]);
 const browser = await puppeteer.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
   headless: true,
@@ -15,6 +24,9 @@ const browser = await puppeteer.launch({
     '--hide-scrollbars',
     '--force-device-scale-factor=1',
     '--autoplay-policy=no-user-gesture-required',
+    '--use-fake-ui-for-media-stream',
+    '--use-fake-device-for-media-stream',
+    `--use-file-for-fake-audio-capture=${microphone}`,
   ],
 });
 const page = await browser.newPage();
@@ -121,6 +133,25 @@ await page.goto(`${show}/sound`);
 await drawn();
 await rest(1200);
 await shoot('sound');
+await page.locator('aria/Booth').click();
+await page.click('[data-slide=regatta-1] button');
+await page.locator('aria/Pause').click();
+await page.click('[data-part=open-microphone]');
+await page.waitForSelector('[data-part=booth][data-phase=ready]');
+await page.click('[data-part=record]');
+await page.waitForSelector('[data-part=booth][data-phase=recording]');
+await rest(4500);
+await shoot('booth');
+await page.keyboard.press('Escape');
+await page.waitForSelector('[data-part=booth][data-phase=ready]');
+await page.locator('aria/Captions').click();
+await page.waitForSelector('[data-part=caption-line]');
+await page.click('[data-part=caption-block] button');
+await rest(2500);
+await page.locator('aria/Pause').click();
+await rest(600);
+await shoot('captions');
+await page.locator('aria/Music').click();
 
 await page.goto(`${show}/arrange`);
 await drawn();
@@ -147,3 +178,4 @@ await page.$eval('video', (video) => {
 await rest(1200);
 await shoot('screening');
 await browser.close();
+rmSync(microphone, { force: true });

@@ -8,6 +8,8 @@ const USUAL_MS_A_LETTER = 68;
 const EXPECTED_LETTERS = 60;
 const SHORTEST_PAUSE_MS = 130;
 const SHORTEST_PHRASE_MS = 70;
+/** So many levels are looked at together. */
+const AROUND = 5;
 /** Sentences that begin without a pause before them. */
 const WITHOUT_PAUSE_COSTS = 5;
 /** What a pause is worth as an end of a sentence before it counts against going on, and what is missing to that counts against ending. */
@@ -45,6 +47,7 @@ export function createPrompter(sentences: readonly string[], roomDb: number): Pr
   /** What pauses that were passed within sentences count, in all, as `said`. */
   let passed: number[] = [0];
   let current = 0;
+  let recent: number[] = [];
 
   function beginning(): Float64Array {
     const start = new Float64Array(sentences.length + 1).fill(Infinity);
@@ -105,7 +108,10 @@ export function createPrompter(sentences: readonly string[], roomDb: number): Pr
   }
 
   return {
-    hear(rmsDb) {
+    hear(level) {
+      recent = [...recent, level].slice(-AROUND);
+      // A click is no speech.
+      const rmsDb = recent.toSorted((a, b) => a - b)[recent.length >> 1]!;
       loudest = Math.max(rmsDb, loudest - (FORGETS_DB * LEVEL_MS) / 1000, roomDb + 20);
       const least = Math.max(roomDb + ABOVE_ROOM_DB, roomDb + SHARE * (loudest - roomDb));
       atSteps += 1;

@@ -1,8 +1,9 @@
 import type { ShowEdit } from './edit';
-import type { LayerId, SlideId } from './ids';
+import { cueId, type LayerId, type SlideId } from './ids';
 import { everyLayer, type Channels, type ClipLayer, type Layer, type PictureLayer } from './layer';
 import { wordsOf, type FrameShape, type Show, type Slide } from './show';
 import { copyOfSlide } from './new-slide';
+import { spokenJoined, unspoken, withSpoken } from './spoken-over';
 
 /** How several pictures share a frame. `large-first` gives the first one two thirds. */
 export type Layout = 'side-by-side' | 'stacked' | 'large-first' | 'grid';
@@ -143,7 +144,8 @@ export function layoutOf(slide: Slide, frame: FrameShape): Layout | null {
 
 /**
  * Puts the pictures of several slides on the first of them; the others go. The longest length and the first words there are stay.
- * Null when there is nothing to join, or when something would be lost: second words, a second narration, groups and shapes.
+ * Null when there is nothing to join, or when something would be lost: second words, groups and shapes. What is said over
+ * them is said one after the other, and the slide lasts as long.
  */
 export function joinSlides(show: Show, ids: readonly SlideId[], layout: Layout): ShowEdit | null {
   const chosen = show.slides.filter((slide) => ids.includes(slide.id));
@@ -151,8 +153,9 @@ export function joinSlides(show: Show, ids: readonly SlideId[], layout: Layout):
   const first = chosen[0];
   if (!first || chosen.length < 2 || pictures.length < 2 || pictures.length > MOST_IN_A_LAYOUT) return null;
   const worded = chosen.filter((slide) => slide.layers.some((layer) => layer.kind === 'words')).length;
-  if (worded > 1 || chosen.filter((slide) => slide.sounds.length > 0).length > 1 || !chosen.every(isSimple))
-    return null;
+  if (worded > 1 || !chosen.every(isSimple)) return null;
+  const voiced = chosen.filter((slide) => slide.sounds.length > 0).length;
+  const all = chosen.map((slide) => slide.lengthMs);
   const words = wordsOf(first)
     ? []
     : chosen
@@ -160,12 +163,16 @@ export function joinSlides(show: Show, ids: readonly SlideId[], layout: Layout):
         .flatMap((slide) => wordsOf(slide) ?? [])
         .slice(0, 1);
   const joined = laidOut(
-    {
-      ...first,
-      lengthMs: Math.max(...chosen.map((slide) => slide.lengthMs)),
-      layers: [...first.layers, ...words],
-      sounds: chosen.find((slide) => slide.sounds.length > 0)?.sounds ?? [],
-    },
+    withSpoken(
+      {
+        ...first,
+        lengthMs: voiced > 1 ? all.reduce((sum, lengthMs) => sum + lengthMs, 0) : Math.max(...all),
+        layers: [...first.layers, ...words],
+      },
+      voiced > 1
+        ? spokenJoined(chosen, (id, slide) => cueId(`${id}-${slide.id}`))
+        : (chosen.find((slide) => slide.sounds.length > 0) ?? first),
+    ),
     pictures,
     layout,
     show.frame,
@@ -186,7 +193,7 @@ export function partSlide(show: Show, slide: Slide, newId: () => string): ShowEd
   if (!first || others.length === 0 || !isSimple(slide)) return null;
   const alone = laidOut(slide, [first], 'grid', show.frame);
   const parted = others.map((picture) =>
-    copyOfSlide({ ...laidOut({ ...slide, layers: [picture] }, [picture], 'grid', show.frame), sounds: [] }, newId),
+    copyOfSlide(unspoken(laidOut({ ...slide, layers: [picture] }, [picture], 'grid', show.frame)), newId),
   );
   return {
     kind: 'together',

@@ -239,8 +239,11 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   const down = (event?: KeyboardEvent) => (event?.key === 'ArrowUp' ? -1 : 1);
   const splitAt = (id: SlideId) => {
     const index = show.slides.findIndex((slide) => slide.id === id);
-    const edit = clipSplit(show.slides[index]!, kept.getState().momentMs - prepared.spans[index]!.startMs, () =>
-      nanoid(10),
+    const edit = clipSplit(
+      show.slides[index]!,
+      kept.getState().momentMs - prepared.spans[index]!.startMs,
+      prepared.facts,
+      () => nanoid(10),
     );
     if (edit) store.getState().edit(edit);
     else toast('Nothing was split: choose a slide with a clip, and put the viewer where the second part is to begin.');
