@@ -3,6 +3,7 @@ import { captionsCommand } from './captions-command';
 import { makeCommand } from './make-command';
 import { frameCommand } from './frame-command';
 import { listenCommand } from './listen-command';
+import { tailorCommand } from './tailor-command';
 import { voiceCommand } from './voice-command';
 import { UsageError } from './usage-error';
 
@@ -21,6 +22,8 @@ tanager frame SHOW.json --at SECONDS --out still.png [--height N] [--shape 9:16]
     Draws one moment of a saved show, in another shape of the frame if wanted.
 tanager listen SONG [--json]
     Tells what is heard in a song: its tempo, beats, bars and sections, and how loud it is.
+tanager tailor SONG --to SECONDS --out song.wav [--json]
+    Makes a song longer or shorter by joining it where it goes on alike.
 tanager voice SHOW.json --slide N --take FILE [--script TEXT] [--clean gently|thoroughly|no] [--json]
     Lays a recorded voice on a slide of a saved show, cleaned and trimmed; the slide waits for it.
 tanager captions SHOW.json --out FILE.vtt|srt [--language TAG]
@@ -42,6 +45,7 @@ export async function main(args: readonly string[], folder: string): Promise<num
   try {
     if (command === 'make') return await makeCommand(rest, surroundings);
     if (command === 'backup' || command === 'bring-back') return await backupCommand(command, rest, surroundings);
+    if (command === 'tailor') return await tailorCommand(rest, surroundings);
     if (command === 'voice') return await voiceCommand(rest, surroundings);
     if (command === 'captions') return await captionsCommand(rest, surroundings);
     if (command === 'listen') return await listenCommand(rest, surroundings);

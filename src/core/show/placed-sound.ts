@@ -1,3 +1,4 @@
+import type { TailorWishes } from '../sound/tailor/tailor-song';
 import type { Cleaning } from '../sound/voice/cleaning';
 import type { AssetId, CueId, SlideId } from './ids';
 
@@ -33,6 +34,8 @@ export interface PlacedSound {
   readonly resting?: true;
   /** A voice that goes on over the slides after its own, which does not wait for it. */
   readonly runsOn?: true;
+  /** A song that is made as long as there is room for it, rather than cut: joined where it goes on alike. */
+  readonly tailored?: TailorWishes;
   /** It was made from another file by cleaning it. */
   readonly cleaned?: Cleaned;
 }

@@ -16,6 +16,8 @@ export interface MixPart {
   readonly lengthMs: number;
   /** Where in the file it starts. */
   readonly fromMs: number;
+  /** How much faster than recorded it is played; pitch goes with it. As recorded when it is not said. */
+  readonly speed?: number;
   /** Strictly rising in `atMs` (show time); straight lines between, held outside. */
   readonly gains: readonly GainPoint[];
 }

@@ -18,6 +18,8 @@ const EDGE_MS = 25;
 const MEET_MS = 1.5;
 /** Where a loop begins again, its end and its beginning cross over for so long. */
 const LOOP_JOIN_MS = 12;
+/** A tailored song is left and entered so long before a beat, and crosses over until shortly before its attack. */
+const TAILOR_JOIN_MS = 24;
 
 /**
  * What sounds when: songs that fade out where they end, cross over into the next and go down under voices; voices, short sounds, and the clips' own sound; and the
@@ -102,18 +104,23 @@ function partsOf(
   const levels = levelCurve(sound.levels ?? [], span.startMs, span.endMs);
   const curves = [level(sound), fadeCurve(fades), ...(levels ? [levels] : []), ...others];
   const runs = pieceRuns(span, facts);
+  const isTailoredSpan = runs.some((run, index) => index > 0 && run.fromMs !== runs[0]!.fromMs);
   return runs.map((run, index) => {
     // A file that ends there has nothing left to cross over with: its end meets its beginning.
-    const crossesMs = Math.max(0, Math.min(LOOP_JOIN_MS, soundLengthMs(facts.get(sound.assetId)) - runs[0]!.toMs));
+    const left = soundLengthMs(facts.get(sound.assetId)) - run.toMs;
+    const crossesMs = Math.max(0, Math.min(isTailoredSpan ? TAILOR_JOIN_MS : LOOP_JOIN_MS, left));
     const joinsMs = index < runs.length - 1 ? crossesMs : 0;
-    const lengthMs = run.toMs - run.fromMs + joinsMs;
+    const lengthMs = (run.toMs - run.fromMs) / run.speed + joinsMs;
     const own = { startMs: run.startMs, endMs: Math.min(span.endMs, run.startMs + lengthMs) };
+    // What is in phase adds up; a loop’s ends are not.
+    const curve = isTailoredSpan ? 'gentle' : 'equal';
+    const comesInMs = isTailoredSpan ? TAILOR_JOIN_MS : crossesMs;
     const join = fadeCurve({
       ...own,
-      inMs: index > 0 ? crossesMs : 0,
+      inMs: index > 0 ? comesInMs : 0,
       outMs: joinsMs,
-      inCurve: 'equal',
-      outCurve: 'equal',
+      inCurve: curve,
+      outCurve: curve,
     });
     return {
       kind,
@@ -121,6 +128,7 @@ function partsOf(
       startMs: own.startMs,
       lengthMs: own.endMs - own.startMs,
       fromMs: run.fromMs,
+      ...(run.speed !== 1 && { speed: run.speed }),
       gains: pointsOf(runs.length > 1 ? [...curves, join] : curves, own),
     };
   });

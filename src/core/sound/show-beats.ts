@@ -5,7 +5,7 @@ import { beatsThatCount } from './listening/beats-said';
 import type { Section } from './listening/sections';
 import { isDoubtful, type BeatGrid } from './listening/listening-facts';
 import { soundSpans, type SoundSpan } from './sound-spans';
-import { pieceRuns } from './song-runs';
+import { fileMomentOf, pieceRuns, showMomentOf } from './song-runs';
 
 /** A beat of the music, in the time of the show. */
 export interface ShowBeat {
@@ -76,7 +76,7 @@ function beatsOfSpan(span: SoundSpan, grid: BeatGrid | null, facts: FactsById): 
       if (songMs < run.fromMs || songMs >= run.toMs) return [];
       const { bar, beat } = placed[index]!;
       const begins = begun.has(index) ? 'section' : beat === 1 ? 'bar' : 'beat';
-      return [{ atMs: run.startMs + songMs - run.fromMs, begins, bar, beat } as const];
+      return [{ atMs: showMomentOf(run, songMs), begins, bar, beat } as const];
     }),
   );
 }
@@ -84,8 +84,8 @@ function beatsOfSpan(span: SoundSpan, grid: BeatGrid | null, facts: FactsById): 
 function accentsOfSpan(span: SoundSpan, facts: FactsById): number[] {
   const known = facts.get(span.sound.assetId);
   const accents = known?.kind === 'sound' ? (known.listening?.accentsMs ?? []) : [];
-  return pieceRuns(span, facts).flatMap(({ startMs, fromMs, toMs }) =>
-    accents.flatMap((atMs) => (atMs >= fromMs && atMs < toMs ? [startMs + atMs - fromMs] : [])),
+  return pieceRuns(span, facts).flatMap((run) =>
+    accents.flatMap((atMs) => (atMs >= run.fromMs && atMs < run.toMs ? [showMomentOf(run, atMs)] : [])),
   );
 }
 
@@ -96,7 +96,7 @@ function sectionsOfSpan(span: SoundSpan, facts: FactsById): Section[] {
     sections.flatMap((section) => {
       const [fromMs, toMs] = [Math.max(section.startMs, run.fromMs), Math.min(section.endMs, run.toMs)];
       if (toMs - fromMs < 500) return [];
-      return [{ ...section, startMs: run.startMs + fromMs - run.fromMs, endMs: run.startMs + toMs - run.fromMs }];
+      return [{ ...section, startMs: showMomentOf(run, fromMs), endMs: showMomentOf(run, toMs) }];
     }),
   );
 }
@@ -179,7 +179,7 @@ function energyAt(songs: readonly SoundSpan[], facts: FactsById, momentMs: numbe
   const energy = known?.kind === 'sound' ? known.listening?.energy : undefined;
   const run = pieceRuns(span, facts).findLast(({ startMs }) => startMs <= momentMs);
   if (!energy || energy.length === 0 || !run) return 0.5;
-  const at = (run.fromMs + momentMs - run.startMs) / 500;
+  const at = fileMomentOf(run, momentMs) / 500;
   const index = Math.max(0, Math.min(energy.length - 1, Math.floor(at)));
   const next = energy[Math.min(energy.length - 1, index + 1)]!;
   return (energy[index]! + (next - energy[index]!) * Math.min(1, Math.max(0, at - index))) / 100;

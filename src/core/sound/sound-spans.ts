@@ -3,7 +3,8 @@ import type { CueId } from '../show/ids';
 import { offsetHereMs, type Anchor, type PlacedSound, type SoundKind, type SoundStart } from '../show/placed-sound';
 import type { Show, Slide } from '../show/show';
 import { momentSeen } from '../timing/frames';
-import { doesLoop, onceThroughMs } from './song-runs';
+import { doesLoop, isTailored, onceThroughMs, tailoringOf } from './song-runs';
+import { TAILORED_SHARE } from './tailor/tailor-song';
 import { showLengthMs, slideSpans } from '../timing/slide-span';
 
 /** When a placed sound is heard: `[startMs, endMs)`, within the show. */
@@ -78,9 +79,15 @@ function spansOf(show: Show, facts: FactsById): SoundSpan[] {
     return anchor.at === 'moment' ? momentSeen(anchor.momentMs, rate) : Math.max(0, lengthMs - anchor.beforeMs);
   };
   const heard = (sound: PlacedSound, startMs: number): SoundSpan => {
-    const ownEndMs = doesLoop(sound, facts) ? Math.max(startMs, lengthMs) : startMs + onceThroughMs(sound, facts);
+    const ownMs = onceThroughMs(sound, facts);
+    const ownEndMs = doesLoop(sound, facts)
+      ? Math.max(startMs, lengthMs)
+      : startMs + ownMs * (isTailored(sound, facts) ? TAILORED_SHARE.most : 1);
     const endMs = sound.ends.at === 'own-end' ? ownEndMs : Math.min(ownEndMs, momentOf(sound.ends));
-    return { sound, startMs, endMs: Math.max(startMs, endMs) };
+    // Where it cannot be tailored to there, it plays as it is.
+    const span = { sound, startMs, endMs: Math.max(startMs, endMs) };
+    const isOver = span.endMs > startMs + ownMs && !doesLoop(sound, facts);
+    return isOver && !tailoringOf(span, facts) ? { ...span, endMs: startMs + ownMs } : span;
   };
   let [beforeMs, lastStartMs] = [0, 0];
   const startOf = (starts: SoundStart): number => {

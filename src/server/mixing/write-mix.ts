@@ -9,6 +9,8 @@ import { exactReader } from '../ffmpeg/read-exactly';
 
 const BLOCK_SAMPLES = MIX_SAMPLE_RATE;
 const BYTES_A_SAMPLE = 8;
+/** High enough that a speed is right to a millionth. */
+const SPEED_RATE = 192_000;
 /** Of each sound, some seconds. */
 const AHEAD_BYTES = 2 * 1024 * 1024;
 
@@ -82,6 +84,10 @@ function openPart(part: MixPart, file: string, signal?: AbortSignal): SoundingPa
       '0:a:0',
       '-ac',
       '2',
+      // Faster or slower as a tape is: the samples are taken to be of another rate, then brought back to ours.
+      ...(part.speed !== undefined
+        ? ['-af', `aresample=${SPEED_RATE},asetrate=${Math.round(SPEED_RATE * part.speed)}`]
+        : []),
       '-ar',
       String(MIX_SAMPLE_RATE),
       '-f',

@@ -3,6 +3,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { AssetId } from '../../core/show/ids';
 import { PEAKS_PER_SECOND } from '../../core/sound/peaks';
+import { fileMomentOf, pieceRuns, showMomentOf } from '../../core/sound/song-runs';
 import { soundSpans } from '../../core/sound/sound-spans';
 import { useShow } from './show-provider';
 
@@ -44,16 +45,24 @@ export function useMusic(): Music {
   }, [ids, show.id]);
 
   return useMemo(() => {
-    const songs = soundSpans(show, facts).filter(({ sound }) => sound.kind === 'song');
+    const runs = soundSpans(show, facts)
+      .filter(({ sound }) => sound.kind === 'song')
+      .flatMap((span) =>
+        pieceRuns(span, facts).map((run) => ({
+          run,
+          assetId: span.sound.assetId,
+          endMs: Math.min(span.endMs, showMomentOf(run, run.toMs)),
+        })),
+      );
     return {
       version: versionOf(),
       loudness(fromMs, toMs) {
         let loudest = 0;
-        for (const { sound, startMs, endMs } of songs) {
-          if (toMs <= startMs || fromMs >= endMs) continue;
-          const values = peaks.get(sound.assetId);
+        for (const { run, assetId, endMs } of runs) {
+          if (toMs <= run.startMs || fromMs >= endMs) continue;
+          const values = peaks.get(assetId);
           if (!values) continue;
-          const at = (ms: number) => ((Math.max(ms, startMs) - startMs + sound.trimStartMs) * PEAKS_PER_SECOND) / 1000;
+          const at = (ms: number) => (fileMomentOf(run, Math.max(ms, run.startMs)) * PEAKS_PER_SECOND) / 1000;
           const first = Math.floor(at(fromMs));
           const end = Math.max(first + 1, Math.ceil(at(Math.min(toMs, endMs))));
           for (let index = first; index < end && index < values.length; index += 1)

@@ -7,7 +7,7 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import type { AssetId, CueId } from '../../core/show/ids';
 import { beatsOfSong } from '../../core/sound/show-beats';
-import { pieceRuns } from '../../core/sound/song-runs';
+import { fileMomentOf, pieceRuns } from '../../core/sound/song-runs';
 import { soundSpans } from '../../core/sound/sound-spans';
 import { captionChanged } from '../../core/captions/caption-edits';
 import { captionsOfShow, type ShownCaption } from '../../core/captions/show-captions';
@@ -32,6 +32,7 @@ import { CuePanel } from './cue-panel';
 import { FreeSounds } from './free-sounds';
 import { MixFields } from './mix-fields';
 import { SoundColumn, type SoundColumnHands } from './sound-column';
+import { TailorFields } from './tailor-fields';
 import { USUAL_ZOOM, ZOOMS } from './sound-scale';
 
 /** A loop begins again so long before its last frame is over, for the sound to be in time. */
@@ -102,7 +103,7 @@ export function SoundStation() {
   const songMs = () => {
     const atMs = moment.current || kept.getState().momentMs;
     const run = span && pieceRuns(span, facts).findLast(({ startMs }) => startMs <= atMs);
-    return run && atMs <= span.endMs ? run.fromMs + atMs - run.startMs : null;
+    return run && atMs <= span.endMs ? fileMomentOf(run, atMs) : null;
   };
 
   return (
@@ -238,6 +239,14 @@ export function SoundStation() {
                   }
                   onSwap={(by) => swap(show.cues.indexOf(cue), by)}
                   onRemove={() => edit({ kind: 'remove-sounds', slideId: null, soundIds: [cue.id] })}
+                />
+                <TailorFields
+                  key={`tailor ${cue.id}`}
+                  cue={cue}
+                  span={span}
+                  facts={facts}
+                  onChange={(properties) => edit({ kind: 'set-sound', slideId: null, soundId: cue.id, properties })}
+                  onHear={(fromMs, toMs) => viewer.current?.play(fromMs, toMs)}
                 />
                 <BeatsFields
                   key={`beats ${cue.assetId}`}

@@ -52,8 +52,14 @@ export function performMix(
       if (point.atMs > enterMs) gain.gain.linearRampToValueAtTime(point.gain, timeOf(point.atMs));
     const source = context.createBufferSource();
     source.buffer = buffer;
+    const speed = part.speed ?? 1;
+    source.playbackRate.value = speed;
     source.connect(gain).connect(master);
-    source.start(timeOf(enterMs), (part.fromMs + enterMs - part.startMs) / 1000, (leaveMs - enterMs) / 1000);
+    source.start(
+      timeOf(enterMs),
+      (part.fromMs + (enterMs - part.startMs) * speed) / 1000,
+      ((leaveMs - enterMs) * speed) / 1000,
+    );
     return [source];
   });
 }

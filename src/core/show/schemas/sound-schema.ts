@@ -14,6 +14,7 @@ import {
   type PartsOf,
   type Schema,
 } from '../../schema/schema';
+import type { TailorWishes, UsedPart } from '../../sound/tailor/tailor-song';
 import { CLEANING } from '../../sound/voice/cleaning';
 import {
   LONGEST_NAME,
@@ -53,6 +54,8 @@ const LONGEST_FADE_MS = 600_000;
 const AFTER = { overlapMs: maybe(whole(0, LONGEST_FADE_MS)) };
 const HERE = { here: { offsetMs: whole(0, LONGEST_SLIDE_MS) } };
 
+const IN_SONG = object<UsedPart>({ fromMs: number(0, LONGEST_SLIDE_MS), toMs: number(0, LONGEST_SLIDE_MS) });
+
 export const SOUND_PARTS: PartsOf<PlacedSound> = {
   id: ID,
   kind: oneOf(SOUND_KINDS),
@@ -81,6 +84,7 @@ export const SOUND_PARTS: PartsOf<PlacedSound> = {
   name: maybe(text(LONGEST_NAME, 1)),
   resting: maybe(truth),
   runsOn: maybe(truth),
+  tailored: maybe(object<TailorWishes>({ avoid: maybe(list(IN_SONG, 200, 1)), without: maybe(list(IN_SONG, 50, 1)) })),
   cleaned: maybe(object<Cleaned>({ from: HASH, how: CLEANING })),
 };
 export const SOUND: Schema = object<PlacedSound>(SOUND_PARTS);

@@ -4,10 +4,11 @@ import { barsOf } from './bars';
 import { findBeats } from './beat-grid';
 import type { SongEvidence } from './grid-evidence';
 import { harmonicChange } from './harmony';
-import type { BeatGrid, ListeningFacts } from './listening-facts';
+import { GRID_MS, jointsOf, LONGEST_TAILORED_MS, PHASE_RATE, textureOf, type Joints, type Texture } from './joints';
+import { isDoubtful, type BeatGrid, type ListeningFacts } from './listening-facts';
 import { onsetsOf, strokePeaks, type Onsets } from './onsets';
 import { sectionsOf, type Section } from './sections';
-import { FRAMES_PER_SECOND, LISTENING_RATE, spectrogram } from './spectrogram';
+import { FRAMES_PER_SECOND, LISTENING_RATE, PITCH_STRIDE, spectrogram } from './spectrogram';
 
 /** A stroke is found this long after it begins, half a frame and the rise of its sound; measured on clicks and on pieces with known beats. */
 const LATE_MS = 7;
@@ -25,6 +26,7 @@ interface HeardPiece {
   readonly grid: BeatGrid | null;
   readonly sections: readonly Section[];
   readonly strokes: readonly { readonly atMs: number; readonly strength: number }[];
+  readonly texture: Texture;
 }
 
 export interface SongHearing {
@@ -45,10 +47,12 @@ export function songHearing(wantsBeats: boolean, pieceSeconds = PIECE_SECONDS): 
   let waiting: Float32Array[] = [];
   let waitingCount = 0;
   let heardBefore = 0;
+  const phases = phaseSamples();
   const pieces: HeardPiece[] = [];
   return {
     add(samples) {
       if (!wantsBeats) return;
+      phases.add(samples);
       waiting.push(samples);
       waitingCount += samples.length;
       while (waitingCount >= pieceSamples + overlapSamples) {
@@ -62,7 +66,9 @@ export function songHearing(wantsBeats: boolean, pieceSeconds = PIECE_SECONDS): 
     },
     finish(loudness) {
       if (wantsBeats && waitingCount > 0) pieces.push(heardPiece(joined(waiting, waitingCount), heardBefore));
-      return factsOf(loudness, pieces);
+      const facts = factsOf(loudness, pieces);
+      const joints = jointsIn(facts, pieces, phases.all());
+      return joints ? { ...facts, joints } : facts;
     },
   };
 }
@@ -81,7 +87,8 @@ function joined(parts: readonly Float32Array[], count: number): Float32Array {
 function heardPiece(samples: Float32Array, firstSample: number): HeardPiece {
   const fromMs = (firstSample * 1000) / LISTENING_RATE;
   const toMs = fromMs + (samples.length * 1000) / LISTENING_RATE;
-  if (samples.length < LEAST_SECONDS * LISTENING_RATE) return { fromMs, toMs, grid: null, sections: [], strokes: [] };
+  if (samples.length < LEAST_SECONDS * LISTENING_RATE)
+    return { fromMs, toMs, grid: null, sections: [], strokes: [], texture: { moments: [] } };
   const spectrum = spectrogram(samples);
   const onsets = onsetsOf(spectrum);
   const song: SongEvidence = { onsets, harmony: harmonicChange(spectrum), peaks: strokePeaks(onsets.all) };
@@ -108,7 +115,49 @@ function heardPiece(samples: Float32Array, firstSample: number): HeardPiece {
   const strokes = song.peaks
     .map((frame) => ({ atMs: momentOf(frame), strength: onsets.all[frame]! }))
     .filter(({ atMs, strength }) => strength > ACCENT && atMs >= 0);
-  return { fromMs, toMs, grid, sections, strokes };
+  return { fromMs, toMs, grid, sections, strokes, texture: textureOf(spectrum) };
+}
+
+/** Every second of the samples, for as long as a song can be tailored; null for longer ones. */
+function phaseSamples(): { add(samples: Float32Array): void; all(): Float32Array | null } {
+  let parts: Float32Array[] | null = [];
+  let count = 0;
+  let odd: number | null = null;
+  return {
+    add(samples) {
+      if (!parts) return;
+      const whole = odd === null ? samples : Float32Array.from([odd, ...samples]);
+      const half = new Float32Array(whole.length >> 1);
+      for (let at = 0; at < half.length; at += 1) half[at] = (whole[2 * at]! + whole[2 * at + 1]!) / 2;
+      odd = whole.length % 2 === 1 ? whole.at(-1)! : null;
+      parts.push(half);
+      count += half.length;
+      if ((count / PHASE_RATE) * 1000 > LONGEST_TAILORED_MS) parts = null;
+    },
+    all: () => parts && joined(parts, count),
+  };
+}
+
+/** Where the song can be joined; null when it is too short or too long for it. */
+function jointsIn(facts: ListeningFacts, pieces: readonly HeardPiece[], samples: Float32Array | null): Joints | null {
+  if (!samples || pieces.every(({ texture }) => texture.moments.length === 0)) return null;
+  const moments: Float32Array[] = [];
+  const perSecond = FRAMES_PER_SECOND / PITCH_STRIDE;
+  // Where pieces overlap, the later is as good as the earlier.
+  for (const { fromMs, texture } of pieces) {
+    const first = Math.round((fromMs / 1000) * perSecond);
+    texture.moments.forEach((moment, at) => (moments[first + at] = moment));
+  }
+  const lengthMs = (samples.length * 1000) / PHASE_RATE;
+  const { beats } = facts;
+  if (beats && !isDoubtful(beats)) {
+    const firsts = new Set(beats.firsts);
+    let place = 0;
+    const inBar = beats.beatsMs.map((_, beat) => (place = firsts.has(beat) ? 0 : place + 1));
+    return jointsOf(moments, beats.beatsMs, inBar, beats.beatsABar, samples);
+  }
+  const grid = Array.from({ length: Math.floor(lengthMs / GRID_MS) }, (_, at) => at * GRID_MS);
+  return jointsOf(moments, grid, null, 4, samples);
 }
 
 /** The first beat may lie before the song begins. */

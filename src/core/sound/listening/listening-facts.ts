@@ -1,5 +1,6 @@
 import type { Loudness } from '../loudness';
 import type { Phrase } from '../voice/phrases';
+import type { Joints } from './joints';
 import type { Section } from './sections';
 
 /** What is heard in a file, found out from its samples by methods that can be wrong; kept as a fact of its own, since it takes longer than looking at the file. */
@@ -15,6 +16,8 @@ export interface ListeningFacts {
   readonly energy: readonly number[];
   /** The strongest strokes, rising. */
   readonly accentsMs: readonly number[];
+  /** Where it can be joined, to be longer or shorter; version 1 did not look for them. */
+  readonly joints?: Joints;
   /** What would be said if it were speech, between pauses; version 1 did not look for it, nor is it looked for in long files. */
   readonly phrases?: readonly Phrase[];
 }
