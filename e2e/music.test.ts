@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
 import { beatNear, musicOf } from '../src/core/sound/show-beats';
+import type { ShowEdit } from '../src/core/show/edit';
 import type { AssetFacts } from '../src/core/show/asset-facts';
 import type { AssetId } from '../src/core/show/ids';
 import { showLengthMs, slideSpans } from '../src/core/timing/slide-span';
@@ -188,6 +189,70 @@ describe('the sound column', () => {
     await page.locator('[data-part=chapter]').fill('Lamps are lit');
     await page.keyboard.press('Tab');
     expect((await hands.stored()).slides[1]!.chapter).toBe('Lamps are lit');
+  });
+  it('tailors a song to the show, hears its joins, takes another way, and follows when the show changes', async () => {
+    await page.waitForSelector('[data-part=tailor]:not([disabled])');
+    await page.click('[data-part=tailor]');
+    await waitForText(page, '[data-part=tailored]', /No join is needed|Tailored from/);
+    const before = await hands.stored();
+    expect(before.cues[0]).toMatchObject({ ends: { at: 'show-end', beforeMs: 0 }, tailored: {} });
+    const ends = async () => {
+      const show = await hands.stored();
+      return [musicOf(show, await facts(), false).endMs, showLengthMs(show)];
+    };
+    const shorter: ShowEdit = {
+      kind: 'remove-slides',
+      slideIds: before.slides.slice(12, 20).map((slide) => slide.id),
+    };
+    const { revision } = (await (await fetch(`${app.address}/api/v1/shows/${ID}`)).json()) as { revision: number };
+    await fetch(`${app.address}/api/v1/shows/${ID}/edits`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', origin: app.address },
+      body: JSON.stringify({ knownRevision: revision, edits: [{ editId: 'tailor-0001', edit: shorter }] }),
+    });
+    await waitForText(page, '[data-part=tailored]', /Tailored from 2:37 to 1:\d\d/);
+    const [musicMs, showMs] = await ends();
+    expect(Math.abs(musicMs! - showMs!)).toBeLessThan(50);
+    const join = () => page.$eval('[data-part=tailor-join]', (line) => (line as HTMLElement).innerText);
+    const first = await join();
+    await page.click('[aria-label^="Hear the join"]');
+    await page.waitForSelector('[data-part=viewer][data-playing=true]');
+    await press(page, 'Pause');
+    await page.click('[aria-label^="Not the join"]');
+    await page.waitForFunction(
+      (was: string) => document.querySelector<HTMLElement>('[data-part=tailor-join]')?.innerText !== was,
+      {},
+      first,
+    );
+    expect((await hands.stored()).cues[0]!.tailored!.avoid).toHaveLength(1);
+    await press(page, 'as it is again');
+    expect((await hands.stored()).cues[0]!.tailored).toBeUndefined();
+    // As the tests after this one find it.
+    const last = (await (await fetch(`${app.address}/api/v1/shows/${ID}`)).json()) as { revision: number };
+    await fetch(`${app.address}/api/v1/shows/${ID}/edits`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', origin: app.address },
+      body: JSON.stringify({
+        knownRevision: last.revision,
+        edits: [
+          {
+            editId: 'tailor-0002',
+            edit: {
+              kind: 'set-cues',
+              cues: [{ ...before.cues[0], ends: { at: 'own-end' }, tailored: undefined, fadeOutMs: 3000 }],
+            },
+          },
+          {
+            editId: 'tailor-0003',
+            edit: {
+              kind: 'add-slides',
+              runs: [{ afterId: before.slides[11]!.id, slides: before.slides.slice(12, 20) }],
+            },
+          },
+        ],
+      }),
+    });
+    await waitForText(page, '[data-part=cue]', /to its own end/);
   });
   it('met no error on the way', () => expect(page.faults).toEqual([]));
 });

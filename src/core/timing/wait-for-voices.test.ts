@@ -84,6 +84,19 @@ describe('slides wait for their voices', () => {
       lengths(after(spoken, { kind: 'set-lengths', lengths: [{ slideId: slideId('b'), lengthMs: 12_000 }] }))[1],
     ).toBe(12_000);
   });
+  it('is left as it is, too short or not, by edits that say nothing of voices and lengths', () => {
+    const cut: Show = {
+      ...show,
+      slides: [slide('a', { sounds: [voiceHere(cueId('v'), voiceId(8), 700)] }), ...show.slides.slice(1)],
+    };
+    const worded = after(cut, {
+      kind: 'set-words',
+      slideId: slideId('a'),
+      layerId: layerId('w'),
+      words: { title: 'Dusk', subtitle: '', place: 'top' },
+    });
+    expect(lengths(worded)).toEqual([5000, 5000, 5000, 5000]);
+  });
   it('follows another take, a trim, and a take that rests', () => {
     const two = after(show, speak('b', 8), {
       kind: 'add-sounds',

@@ -25,7 +25,7 @@ export function lengthsForVoices(before: Show, after: Show, facts: FactsById): L
   const wanted = new Map<SlideId, { lengthMs: number; by: Chooser | null }>();
   after.slides.forEach((slide, index) => {
     const was = known.get(slide.id);
-    if (was === slide && before.breath === after.breath) return;
+    if (was && saysTheSame(was, slide) && before.breath === after.breath) return;
     if (slide.sounds.length === 0 && (was?.sounds.length ?? 0) === 0) return;
     const next = lengthFor(before, after, facts, { slide, was, previous: after.slides[index - 1] });
     if (next) wanted.set(slide.id, next);
@@ -33,6 +33,10 @@ export function lengthsForVoices(before: Show, after: Show, facts: FactsById): L
   letOut(after, facts, wanted);
   return [...wanted].map(([slideId, length]) => ({ slideId, ...length }));
 }
+
+/** Words, pictures and light have nothing to do with how long a voice takes. */
+const saysTheSame = (one: Slide, other: Slide): boolean =>
+  one === other || (one.sounds === other.sounds && one.breath === other.breath && one.lengthMs === other.lengthMs);
 
 function lengthFor(
   before: Show,

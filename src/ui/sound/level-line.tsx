@@ -10,6 +10,8 @@ import { TICKS_PX } from './wave-tile';
 /** Decibels at the left and the right edge of the strip. */
 const LEAST_DB = -40;
 const MOST_DB = 12;
+/** A part has given way to the next after so long. */
+const JOIN_MS = 40;
 
 interface LevelLineProps {
   readonly span: SoundSpan;
@@ -33,8 +35,11 @@ export function LevelLine({ span, parts, widthPx, pxOf, momentOf, onChange }: Le
   const levels = sound.levels ?? [];
   const momentOfPoint = (point: LevelPoint) =>
     point.from === 'start' ? startMs + point.offsetMs : endMs - point.offsetMs;
+  // Where it begins again, or is joined, one part gives way to the next: no change of its level.
+  const joins = parts.slice(1).map((part) => part.startMs);
   const line = parts
     .flatMap((part) => part.gains)
+    .filter(({ atMs }) => !joins.some((joinMs) => atMs >= joinMs - 1 && atMs <= joinMs + JOIN_MS))
     .map(({ atMs, gain }) => `${xOf(gain > 0 ? 20 * Math.log10(gain) : LEAST_DB).toFixed(1)},${pxOf(atMs).toFixed(1)}`)
     .join(' ');
   const put = (index: number, momentMs: number, db: number) => {
@@ -65,6 +70,18 @@ export function LevelLine({ span, parts, widthPx, pxOf, momentOf, onChange }: Le
       height={pxOf(endMs)}
       pointerEvents="none"
     >
+      {joins.map((joinMs) => (
+        <line
+          key={joinMs}
+          x1={TICKS_PX}
+          x2={widthPx}
+          y1={pxOf(joinMs)}
+          y2={pxOf(joinMs)}
+          stroke="var(--color-saffron-deep)"
+          strokeWidth={1.5}
+          strokeDasharray="2 4"
+        />
+      ))}
       <polyline points={line} fill="none" stroke="var(--color-ink)" strokeWidth={1.5} />
       <polyline
         points={line}

@@ -1,9 +1,10 @@
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, readFile, rm, stat, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Show } from '../core/show/show';
 import { captionsCommand } from './captions-command';
+import { tailorCommand } from './tailor-command';
 import { voiceCommand } from './voice-command';
 
 const demo = (name: string) => path.resolve('demo/files', name);
@@ -104,4 +105,28 @@ describe('tanager voice', () => {
     await expect(ran(captionsCommand, 'show.json', '--out', 'words.txt')).rejects.toThrow('.vtt or .srt');
     expect(await saved()).toEqual(before);
   }, 60_000);
+});
+
+describe('tanager tailor', () => {
+  it('makes a song so long, and tells where it joined it', async () => {
+    const { code, out } = await ran(
+      tailorCommand,
+      demo('harbour-reel.mp3'),
+      '--to',
+      '100',
+      '--out',
+      'song.wav',
+      '--json',
+    );
+    const report = JSON.parse(out) as { lengthMs: number; joins: { fromMs: number; toMs: number; quality: number }[] };
+    expect([code, report.lengthMs]).toEqual([0, 100_000]);
+    expect(report.joins.length).toBeGreaterThan(0);
+    expect((await stat(path.join(folder, 'song.wav'))).size).toBeGreaterThan(100 * 48_000 * 6);
+    await expect(ran(tailorCommand, demo('harbour-reel.mp3'), '--to', '20', '--out', 'song.wav')).rejects.toThrow(
+      'from 63 to 392 s',
+    );
+    await expect(ran(tailorCommand, demo('harbour-reel.mp3'), '--to', '100', '--out', 'song.mp3')).rejects.toThrow(
+      '.wav',
+    );
+  }, 120_000);
 });
