@@ -103,6 +103,8 @@ export async function openServer(): Promise<RunningServer> {
     finding(sheetParts, sheet),
     hearing(sheetParts, sheet),
   ]);
+  const recording = createRecordingService({ database, blobs, sheet, decoders, folder: takesFolder });
+  await recording.tidy();
   // Whatever held these is gone: there is one server to a data folder, and this is it.
   await jobs.freeAll();
   for (const written of [filmFolder, blobFolder]) await clearParts(written);
@@ -132,7 +134,7 @@ export async function openServer(): Promise<RunningServer> {
       endFilm: async (filmId) => void (await films.cancel(filmId)),
       removeFilmFile: (filmId) => rm(films.fileOf(filmId), { force: true }),
     }),
-    recording: createRecordingService({ database, blobs, sheet, decoders, folder: takesFolder }),
+    recording,
     facts,
     blobs,
     decoders,

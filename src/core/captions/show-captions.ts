@@ -54,7 +54,8 @@ export function captionsOfShow(show: Show, facts: FactsById, language: string): 
 
 /** Of one slide: by hand where they are, else worked out from its script and its voice. */
 export function captionsOfSlide(show: Show, slide: Slide, facts: FactsById, language: string): readonly Caption[] {
-  const byHand = slide.captions?.[language];
+  // A language comes from addresses too, and every object answers to some names.
+  const byHand = slide.captions && Object.hasOwn(slide.captions, language) ? slide.captions[language] : undefined;
   if (byHand) return byHand;
   return language === (show.language ?? USUAL_LANGUAGE) ? foundCaptions(slide, facts, language) : [];
 }

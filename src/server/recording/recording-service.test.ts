@@ -1,4 +1,4 @@
-import { mkdtemp, readFile, rm, truncate } from 'node:fs/promises';
+import { mkdtemp, readdir, readFile, rm, truncate, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
@@ -95,6 +95,14 @@ describe('a recording', () => {
     expect(kept.length).toBe(heard.length - 24_000);
     expect([kept[40_000], kept[60_000]]).toEqual([heard[40_000], heard[84_000]]);
   }, 60_000);
+  it('leaves nothing behind that belongs to none, and keeps what waits', async () => {
+    const take = await begun('Waits');
+    await server.recording.add(SHOW, take, 0, bytesOf(0, 48_000));
+    await writeFile(path.join(folder, 'takes', 'nobodys.f32'), 'x');
+    await server.recording.tidy();
+    const there = await readdir(path.join(folder, 'takes'));
+    expect([there.includes(`${take}.f32`), there.includes('nobodys.f32')]).toEqual([true, false]);
+  });
   it('of nothing is not kept, and one of another show is not there', async () => {
     const take = await begun();
     await expect(server.recording.keep(SHOW, take, { how: null })).rejects.toThrow('Nothing was recorded');

@@ -1,4 +1,4 @@
-import { mkdir, open, rm, stat } from 'node:fs/promises';
+import { mkdir, open, readdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { and, asc, eq } from 'drizzle-orm';
@@ -72,6 +72,8 @@ export interface RecordingService {
   /** Its samples are not needed any more. */
   letGo(show: ShowId, take: string): Promise<void>;
   clean(show: ShowId, asset: AssetId, how: Cleaning): Promise<CleanedFile>;
+  /** Removes what lies among the recordings and belongs to none: of shows that were cleared away, or of work a server ended over. */
+  tidy(): Promise<void>;
 }
 
 interface RecordingParts {
@@ -167,6 +169,11 @@ export function createRecordingService({
       const entry = (await sheet.entries(show)).find((one) => one.assetId === asset);
       if (entry?.facts?.kind !== 'sound') throw new Refusal(404, 'There is no such sound.');
       return cleaned(show, entry, how);
+    },
+    async tidy() {
+      const known = new Set((await db.select({ id: takes.id }).from(takes)).map(({ id }) => path.basename(fileOf(id))));
+      for (const name of await readdir(folder).catch(() => []))
+        if (!known.has(name)) await rm(path.join(folder, name), { force: true });
     },
   };
 

@@ -63,9 +63,10 @@ describe('a screening', () => {
     expect(await screenings.captions('token-of-one', 'de')).toContain('Bei Dämmerung');
     expect([
       await screenings.captions('token-of-one', 'fr'),
+      await screenings.captions('token-of-one', 'constructor'),
       await screenings.captions('token-of-two', 'en'),
       await screenings.captions('guess', 'en'),
-    ]).toEqual([null, null, null]);
+    ]).toEqual([null, null, null, null]);
   });
   it('is not there for a film that is not ready, nor for a guess', async () => {
     expect([await screenings.find('token-of-two'), await screenings.find('one'), await screenings.find('')]).toEqual([
