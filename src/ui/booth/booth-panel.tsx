@@ -164,7 +164,7 @@ export function BoothPanel({ viewer, nameOf }: BoothPanelProps) {
           <>
             <Button look="main" data-part="stop" disabled={phase === 'keeping'} onClick={() => void booth.hands.stop()}>
               <Square size={13} fill="currentColor" />{' '}
-              {phase === 'keeping' ? 'Being kept and cleaned …' : 'Stop and keep'}
+              {phase === 'keeping' ? <KeepingFor booth={booth} /> : 'Stop and keep'}
             </Button>
             {recording?.isRun && (
               <Button disabled={phase !== 'recording'} onClick={() => void (booth.hands.next() || booth.hands.stop())}>
@@ -222,6 +222,20 @@ export function BoothPanel({ viewer, nameOf }: BoothPanelProps) {
       )}
     </section>
   );
+}
+
+/** Cleaning goes about so many times as fast as the recording plays. */
+const CLEANED_TIMES = 10;
+
+/** How long keeping will take: reading through takes as long as the recording is. */
+function KeepingFor({ booth }: { readonly booth: Booth }) {
+  const recordedMs = useStore(booth, (state) => state.recordedMs);
+  const [leftS, setLeftS] = useState(() => Math.ceil(recordedMs / 1000 / CLEANED_TIMES) + 2);
+  useEffect(() => {
+    const timer = setInterval(() => setLeftS((left) => Math.max(1, left - 1)), 1000);
+    return () => clearInterval(timer);
+  }, []);
+  return <>Being kept and cleaned, about {leftS} s …</>;
 }
 
 function Elapsed({ booth }: { readonly booth: Booth }) {

@@ -144,21 +144,26 @@ export function createShowStore({
       if (back) set({ undoSteps: [...get().undoSteps, { edit: step.edit, inverse: back, joins: null }] });
     },
     select: (ids, anchor) => set({ selection: new Set(ids), anchor }),
-    setEntries: (next, folder = null) =>
+    setEntries(next, folder = null) {
+      const before = get().facts;
       set({
         entries: isSameSheet(get().entries, next) ? get().entries : next,
-        facts: mergedFacts(get().facts, next),
+        facts: mergedFacts(before, next),
         folder,
-      }),
+      });
+      followWhatWasHeard(before);
+    },
     mergeEntries(changed, folder = get().folder) {
       const news = new Map(changed.map((entry) => [entry.id, entry]));
       const kept = get().entries.map((entry) => news.get(entry.id) ?? entry);
       for (const entry of kept) news.delete(entry.id);
+      const before = get().facts;
       set({
         entries: changed.length === 0 ? get().entries : [...kept, ...news.values()],
-        facts: mergedFacts(get().facts, changed),
+        facts: mergedFacts(before, changed),
         folder,
       });
+      followWhatWasHeard(before);
     },
     takeUpUnsent() {
       if (damage !== null) return;
@@ -230,6 +235,17 @@ export function createShowStore({
     });
     schedule(SEND_AFTER_MS);
     return result.inverse;
+  }
+
+  /** A song that somebody at work here laid under the show was listened to meanwhile: the pictures that follow the music do so now. */
+  function followWhatWasHeard(before: ReadonlyMap<AssetId, AssetFacts>): void {
+    const { show: now, facts, undoSteps, edit } = store.getState();
+    if (!now.pace || undoSteps.length === 0 || facts === before) return;
+    const heard = now.cues.some(({ assetId }) => {
+      const [was, known] = [before.get(assetId), facts.get(assetId)];
+      return known && listeningOf(known) && !(was && listeningOf(was));
+    });
+    if (heard) edit({ kind: 'set-pace', pace: now.pace });
   }
 
   /** A timer that runs is left alone: a storm of edits must not put off saving. */
