@@ -12,6 +12,8 @@ function opened() {
   const kept: Recorded[] = [];
   const letGo: string[] = [];
   const told: string[] = [];
+  const failing: { now: () => void } = { now: () => {} };
+  const waiting = { count: 0 };
   let hearing: { block(samples: Float32Array): void; gone(): void; muted(on: boolean): void } | null = null;
   const booth = createBooth({
     openMicrophone: async (_device, heard) => {
@@ -19,12 +21,15 @@ function opened() {
       return { label: 'made-up microphone', deviceId: 'm1', close: () => {} };
     },
     begin: async () => 'take-1',
-    sender: () => ({
-      add: (samples) => void sent.push(samples),
-      waiting: () => 0,
-      flush: async () => {},
-      close: () => {},
-    }),
+    sender: (_take, failed) => {
+      failing.now = () => failed(new TypeError('Failed to fetch'));
+      return {
+        add: (samples) => void sent.push(samples),
+        waiting: () => waiting.count,
+        flush: async () => {},
+        close: () => {},
+      };
+    },
     keep: async (recorded) => void kept.push(recorded),
     letGo: async (id) => void letGo.push(id),
     tell: (sentence) => void told.push(sentence),
@@ -32,7 +37,7 @@ function opened() {
   const say = (samples: Float32Array) => {
     for (let from = 0; from < samples.length; from += 2400) hearing!.block(samples.slice(from, from + 2400));
   };
-  return { booth, sent, kept, letGo, told, say, hearing: () => hearing! };
+  return { booth, sent, kept, letGo, told, say, failing, waiting, hearing: () => hearing! };
 }
 const RECORDING = {
   name: 'Take 1',
@@ -107,6 +112,22 @@ describe('the booth', () => {
     say(new Float32Array(2 * RATE));
     expect(booth.getState().problem).toContain('no sound at all');
     say(voice(100));
+    expect(booth.getState().problem).toBeNull();
+  });
+  it('says when the server cannot be reached, and nothing more once what was said is safe', async () => {
+    const { booth, say, failing, waiting } = opened();
+    await booth.hands.open(null);
+    await booth.hands.record(RECORDING);
+    say(room(ROOM_MS + COUNTDOWN_MS));
+    waiting.count = 3 * RATE;
+    failing.now();
+    say(voice(200));
+    expect(booth.getState()).toMatchObject({
+      problem: expect.stringContaining('kept here until it can'),
+      unsafeMs: 3000,
+    });
+    waiting.count = 100;
+    say(voice(200));
     expect(booth.getState().problem).toBeNull();
   });
   it('throws away what was stopped before it began, and says why a microphone cannot be had', async () => {

@@ -171,6 +171,7 @@ export function createBooth(parts: BoothParts): Booth {
         recordedMs: now - running.fromMs,
         sentence,
         unsafeMs: msOf(running.sender.waiting()),
+        ...(running.sender.waiting() < RECORDING_RATE && reached(before.problem)),
       });
     }
   }
@@ -239,7 +240,7 @@ export function createBooth(parts: BoothParts): Booth {
       }
       const sender = parts.sender(takeId, (error) =>
         store.setState({
-          problem: `The server cannot be reached (${sentenceOf(error)}) Go on: what you say is kept here until it can.`,
+          problem: `${UNREACHABLE} (${sentenceOf(error)}) Go on: what you say is kept here until it can.`,
         }),
       );
       running = {
@@ -323,7 +324,13 @@ export function createBooth(parts: BoothParts): Booth {
 
   function over(): void {
     running = null;
-    store.setState({ phase: microphone ? 'ready' : 'away', recording: null, countdown: 0, unsafeMs: 0 });
+    store.setState((before) => ({
+      phase: microphone ? 'ready' : 'away',
+      recording: null,
+      countdown: 0,
+      unsafeMs: 0,
+      ...reached(before.problem),
+    }));
   }
 }
 
@@ -338,6 +345,10 @@ function levelsOf(samples: Float32Array): number[] {
 }
 
 const sentenceOf = (error: unknown) => (error instanceof Error ? error.message : String(error));
+
+const UNREACHABLE = 'The server cannot be reached';
+/** Once it can be again nothing is said of it any more. */
+const reached = (problem: string | null) => (problem?.startsWith(UNREACHABLE) ? { problem: null } : {});
 
 const DEAD = 'The microphone gives no sound at all. Is it switched off at itself, or turned down in the system?';
 const MUTED = 'The system has muted the microphone. Let it speak again, and go on.';
