@@ -1,7 +1,7 @@
 import path from 'node:path';
-import { parseArgs } from 'node:util';
 import { backUp, bringBack, type BackupProgress, type BackupReport } from '../server/backup/backup';
 import { dataFolder } from '../server/paths';
+import { parsedArgs } from './parsed-args';
 import type { Surroundings } from './tanager';
 import { UsageError } from './usage-error';
 
@@ -33,12 +33,7 @@ function sentenceOf(which: 'backup' | 'bring-back', { fileCount, copiedCount, by
 }
 
 function parse(which: string, args: readonly string[]): { place: string; json: boolean } {
-  let parsed;
-  try {
-    parsed = parseArgs({ args: [...args], allowPositionals: true, options: { json: { type: 'boolean' } } });
-  } catch (error) {
-    throw new UsageError((error as Error).message);
-  }
+  const parsed = parsedArgs(args, { json: { type: 'boolean' } });
   const [place, ...more] = parsed.positionals;
   if (place === undefined || more.length > 0) throw new UsageError(`${which} takes one folder.`);
   return { place, json: parsed.values.json ?? false };

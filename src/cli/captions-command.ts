@@ -1,13 +1,13 @@
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { parseArgs } from 'node:util';
 import { asSrt, asVtt } from '../core/captions/caption-files';
 import { captionLanguages, captionsOfShow } from '../core/captions/show-captions';
 import { USUAL_LANGUAGE } from '../core/show/caption';
 import { whole } from '../server/blobs/whole';
 import { linkedFiles } from './linked-files';
 import { factsOfSounds, readShow } from './show-file';
+import { parsedArgs } from './parsed-args';
 import type { Surroundings } from './tanager';
 import { UsageError } from './usage-error';
 
@@ -38,16 +38,7 @@ export async function captionsCommand(args: readonly string[], { folder, tell }:
 }
 
 function parse(args: readonly string[], folder: string): { show: string; out: string; language: string | null } {
-  let parsed;
-  try {
-    parsed = parseArgs({
-      args: [...args],
-      allowPositionals: true,
-      options: { out: { type: 'string' }, language: { type: 'string' } },
-    });
-  } catch (error) {
-    throw new UsageError((error as Error).message);
-  }
+  const parsed = parsedArgs(args, { out: { type: 'string' }, language: { type: 'string' } });
   const { values, positionals } = parsed;
   if (positionals.length !== 1) throw new UsageError('Name one saved show.');
   if (!values.out || !/\.(vtt|srt)$/i.test(values.out))

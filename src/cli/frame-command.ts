@@ -1,7 +1,6 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { parseArgs } from 'node:util';
 import sharp from 'sharp';
 import { planFrame, prepareShow } from '../core/frame/plan-frame';
 import { widthFor } from '../core/film/plan-film';
@@ -18,6 +17,7 @@ import { openNodeDrawing } from '../server/films/node-drawing';
 import type { ShowFile } from '../server/schema/show-schema';
 import { linkedFiles } from './linked-files';
 import { readShow } from './show-file';
+import { parsedArgs } from './parsed-args';
 import type { Surroundings } from './tanager';
 import { UsageError } from './usage-error';
 
@@ -83,21 +83,12 @@ interface FrameOptions {
 }
 
 function parseOptions(args: readonly string[], folder: string): FrameOptions {
-  let parsed;
-  try {
-    parsed = parseArgs({
-      args: [...args],
-      allowPositionals: true,
-      options: {
-        at: { type: 'string' },
-        out: { type: 'string' },
-        height: { type: 'string' },
-        shape: { type: 'string' },
-      },
-    });
-  } catch (error) {
-    throw new UsageError((error as Error).message);
-  }
+  const parsed = parsedArgs(args, {
+    at: { type: 'string' },
+    out: { type: 'string' },
+    height: { type: 'string' },
+    shape: { type: 'string' },
+  });
   const { values, positionals } = parsed;
   if (positionals.length !== 1) throw new UsageError('Name one saved show.');
   const atSeconds = Number(values.at);

@@ -1,7 +1,7 @@
 import path from 'node:path';
-import { parseArgs } from 'node:util';
 import { isDoubtful, type ListeningFacts } from '../core/sound/listening/listening-facts';
 import { lookAndFind } from '../server/focus/look-and-find';
+import { parsedArgs } from './parsed-args';
 import type { Surroundings } from './tanager';
 import { UsageError } from './usage-error';
 
@@ -45,12 +45,7 @@ function sentencesOf({ beats, sections, loudness }: ListeningFacts, lengthMs: nu
 }
 
 function parse(args: readonly string[]): { song: string; json: boolean } {
-  let parsed;
-  try {
-    parsed = parseArgs({ args: [...args], allowPositionals: true, options: { json: { type: 'boolean' } } });
-  } catch (error) {
-    throw new UsageError((error as Error).message);
-  }
+  const parsed = parsedArgs(args, { json: { type: 'boolean' } });
   const [song, ...more] = parsed.positionals;
   if (song === undefined || more.length > 0) throw new UsageError('listen takes one song.');
   return { song, json: parsed.values.json ?? false };

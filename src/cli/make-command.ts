@@ -1,7 +1,6 @@
 import { mkdtemp, readdir, rm, stat, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { parseArgs } from 'node:util';
 import PQueue from 'p-queue';
 import { prepareShow } from '../core/frame/plan-frame';
 import { FILM_HEIGHTS, widthFor } from '../core/film/plan-film';
@@ -18,6 +17,7 @@ import { lookAndFind } from '../server/focus/look-and-find';
 import { UnusableFileError } from '../server/assets/unusable-file-error';
 import { hashOfFile } from '../server/blobs/content-hash';
 import { makeFilm, type FilmProgress } from '../server/films/make-film';
+import { parsedArgs } from './parsed-args';
 import type { Surroundings } from './tanager';
 import { linkedFiles } from './linked-files';
 import { UsageError } from './usage-error';
@@ -140,26 +140,17 @@ async function made(options: MakeOptions, workFolder: string, { out, tell }: Sur
 }
 
 function parse(args: readonly string[], folder: string): MakeOptions {
-  let parsed;
-  try {
-    parsed = parseArgs({
-      args: [...args],
-      allowPositionals: true,
-      options: {
-        music: { type: 'string' },
-        out: { type: 'string' },
-        height: { type: 'string' },
-        fps: { type: 'string' },
-        'seconds-per-picture': { type: 'string' },
-        fit: { type: 'string' },
-        title: { type: 'string' },
-        save: { type: 'string' },
-        json: { type: 'boolean' },
-      },
-    });
-  } catch (error) {
-    throw new UsageError((error as Error).message);
-  }
+  const parsed = parsedArgs(args, {
+    music: { type: 'string' },
+    out: { type: 'string' },
+    height: { type: 'string' },
+    fps: { type: 'string' },
+    'seconds-per-picture': { type: 'string' },
+    fit: { type: 'string' },
+    title: { type: 'string' },
+    save: { type: 'string' },
+    json: { type: 'boolean' },
+  });
   const { values, positionals } = parsed;
   if (positionals.length === 0) throw new UsageError('Name the pictures to make a film of.');
   if (!values.out) throw new UsageError('Say where the film goes with --out film.mp4.');

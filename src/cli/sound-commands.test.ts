@@ -91,6 +91,23 @@ describe('tanager voice', () => {
     expect(srt).toMatch(/^1\n00:00:05,\d{3} --> 00:00:1\d,\d{3}\nEvery June/);
     expect(srt).toContain('We set out at dusk:\nforty boats, on one rope.');
   }, 60_000);
+  it('cleaned another way lies beside the first, which stays as it was', async () => {
+    const first = path.join(folder, 'opening-words, cleaned.flac');
+    const before = await readFile(first);
+    const { out } = await ran(
+      voiceCommand,
+      'show.json',
+      '--slide',
+      '1',
+      '--take',
+      demo('opening-words.flac'),
+      '--clean',
+      'thoroughly',
+      '--json',
+    );
+    expect((JSON.parse(out) as { cleaned: string }).cleaned).toBe(path.join(folder, 'opening-words, cleaned 2.flac'));
+    expect((await readFile(first)).equals(before)).toBe(true);
+  }, 60_000);
   it('says what is wrong, and leaves the show as it was', async () => {
     const before = await saved();
     await expect(ran(voiceCommand, 'show.json', '--slide', '9', '--take', demo('opening-words.flac'))).rejects.toThrow(

@@ -1,7 +1,6 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { parseArgs } from 'node:util';
 import { assetId, cueId, showId, slideId } from '../core/show/ids';
 import { songAfter } from '../core/show/placed-sound';
 import { emptyShow, type Show } from '../core/show/show';
@@ -14,6 +13,7 @@ import { runFfmpeg } from '../server/ffmpeg/run-ffmpeg';
 import { lookAndFind } from '../server/focus/look-and-find';
 import { writeMix } from '../server/mixing/write-mix';
 import { linkedFiles } from './linked-files';
+import { parsedArgs } from './parsed-args';
 import type { Surroundings } from './tanager';
 import { UsageError } from './usage-error';
 
@@ -84,16 +84,7 @@ export async function tailorCommand(args: readonly string[], { folder, out, tell
 }
 
 function parse(args: readonly string[], folder: string): { song: string; toMs: number; out: string; json: boolean } {
-  let parsed;
-  try {
-    parsed = parseArgs({
-      args: [...args],
-      allowPositionals: true,
-      options: { to: { type: 'string' }, out: { type: 'string' }, json: { type: 'boolean' } },
-    });
-  } catch (error) {
-    throw new UsageError((error as Error).message);
-  }
+  const parsed = parsedArgs(args, { to: { type: 'string' }, out: { type: 'string' }, json: { type: 'boolean' } });
   const { values, positionals } = parsed;
   if (positionals.length !== 1) throw new UsageError('tailor takes one song.');
   const seconds = Number(values.to);

@@ -56,13 +56,16 @@ function breakWorth(words: readonly string[], at: number): number {
   return BEFORE.test(words[at]!) ? 0.03 : 0;
 }
 
-/** A sentence as captions of no more lines than one has. */
-export function inCaptions(sentence: string): string[] {
+/** A sentence as captions of no more lines than one has. @param least so many at least, where it is said slowly */
+export function inCaptions(sentence: string, least = 1): string[] {
   const lines = inLines(sentence);
-  if (lines.length <= CAPTION_LIMITS.lines) return lines.length > 0 ? [lines.join('\n')] : [];
+  if (lines.length <= CAPTION_LIMITS.lines && least <= 1) return lines.length > 0 ? [lines.join('\n')] : [];
   // Into pieces of about one length first, so that no word is left over alone.
   const words = sentence.split(/\s+/).filter((word) => word !== '');
-  const most = CAPTION_LIMITS.lettersALine * CAPTION_LIMITS.lines - 6;
+  const most = Math.min(
+    CAPTION_LIMITS.lettersALine * CAPTION_LIMITS.lines - 6,
+    Math.ceil(words.join(' ').length / least) + 6,
+  );
   return inLines(words.join(' '), most).flatMap((piece) => {
     const own = inLines(piece);
     return own.length <= CAPTION_LIMITS.lines
@@ -84,6 +87,7 @@ export function faultOfCaption(text: string, lengthMs: number): string | null {
   if (lines.length > CAPTION_LIMITS.lines) return `${lines.length} lines; two are read easily`;
   if (longest > CAPTION_LIMITS.lettersALine)
     return `a line of ${longest} letters; ${CAPTION_LIMITS.lettersALine} are usual`;
+  if (lengthMs > CAPTION_LIMITS.mostMs + 500) return `it stands for ${Math.round(lengthMs / 1000)} s; seven are usual`;
   const letters = text.replace(/\s+/g, ' ').trim().length;
   const speed = (letters * 1000) / Math.max(1, lengthMs);
   return speed > CAPTION_LIMITS.lettersASecond + 0.5

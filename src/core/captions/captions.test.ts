@@ -126,6 +126,13 @@ describe('captions', () => {
       [3400, 4400],
     ]);
   });
+  it('of a sentence said slowly are two, so that none stands much longer than seven seconds', () => {
+    const captions = timedCaptions(['Every June, when the light goes, they set out.'], [{ fromMs: 0, toMs: 12_000 }]);
+    expect(captions.length).toBe(2);
+    expect(captions.map(({ text }) => text).join(' ')).toBe('Every June, when the light goes, they set out.');
+    for (const { fromMs, toMs } of captions) expect(toMs - fromMs).toBeLessThanOrEqual(CAPTION_LIMITS.mostMs);
+    expect(faultOfCaption('Still there', 9000)).toMatch(/9 s; seven are usual/);
+  });
   it('say what is against the usual limits', () => {
     expect(faultOfCaption('Short.', 1000)).toBeNull();
     expect(faultOfCaption('a'.repeat(50), 5000)).toMatch(/50 letters/);

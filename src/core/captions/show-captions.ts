@@ -93,7 +93,7 @@ export function timedCaptions(sentences: readonly string[], phrases: readonly Ph
   if (!times) return [];
   const pieces = sentences.flatMap((sentence, index) => {
     const { fromMs, toMs } = times[index]!;
-    const texts = inCaptions(sentence);
+    const texts = inCaptions(sentence, Math.ceil((toMs - fromMs) / CAPTION_LIMITS.mostMs));
     const letters = texts.map(lettersToSay);
     const all = letters.reduce((sum, count) => sum + count, 0);
     let said = 0;

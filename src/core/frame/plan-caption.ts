@@ -1,6 +1,8 @@
 import { USUAL_CAPTION_LOOK } from '../show/caption';
 import type { WordsStyle } from '../show/words';
 import type { LayerPlan } from './frame-plan';
+import { frameToScreen } from './box-on-screen';
+import { BARE } from './plan-layers';
 import type { PreparedShow } from './plan-frame';
 
 /** The caption that is read at a moment, as words over the whole frame; where words lie within the frame’s safe area these do too. */
@@ -42,16 +44,9 @@ export function planCaption(
           travel: null,
         },
       },
-      toScreen: [frame.widthPx, 0, 0, 0, frame.heightPx, 0, 0, 0, 1],
+      ...BARE,
       plain: true,
-      crop: { left: 0, top: 0, right: 0, bottom: 0 },
-      cuts: [],
-      opacity: 1,
-      blurPx: 0,
-      blend: 'normal',
-      edge: null,
-      vignette: 0,
-      masks: [],
+      toScreen: frameToScreen(frame),
     },
   ];
 }

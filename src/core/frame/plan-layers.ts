@@ -195,7 +195,8 @@ function maskPlan(moment: SlideMoment, layer: Layer): MaskPlan {
 
 const WHOLE_FRAMING: Framing = { x: 0.5, y: 0.5, width: 1, height: 1, turnDegrees: 0 };
 const IDENTITY3: Matrix3 = [1, 0, 0, 0, 1, 0, 0, 0, 1];
-const BARE = {
+/** A layer with nothing about it but what it shows. */
+export const BARE = {
   plain: false,
   crop: { left: 0, top: 0, right: 0, bottom: 0 },
   cuts: [],

@@ -3,10 +3,9 @@ import { sentencesOf } from '../captions/sentences';
 import { breathOf } from '../show/breath';
 import type { ShowEdit } from '../show/edit';
 import type { CueId, SlideId } from '../show/ids';
-import { takesIn } from '../show/placed-sound';
 import type { Show, Slide } from '../show/show';
 import type { Phrase } from '../sound/voice/phrases';
-import { placed, type RecordedVoice } from './kept-take';
+import { placed, takeLaid, type RecordedVoice } from './kept-take';
 
 /** Silence kept before and after each part. */
 const AROUND_MS = { before: 120, after: 250 };
@@ -74,26 +73,7 @@ export function narrationLaid(
       const next = parts[index + 1]?.fromMs ?? voice.lengthMs;
       const after = Math.min(AROUND_MS.after, (next - toMs) / 2);
       const part = { ...voice, fromMs: fromMs - before, toMs: Math.min(voice.lengthMs, toMs + after) };
-      return [
-        ...takesIn(slide)
-          .filter((take) => !take.resting)
-          .map((take): ShowEdit => ({
-            kind: 'set-sound',
-            slideId: slide.id,
-            soundId: take.id,
-            properties: { resting: true },
-          })),
-        {
-          kind: 'add-sounds',
-          slideId: slide.id,
-          runs: [
-            {
-              afterId: slide.sounds.at(-1)?.id ?? null,
-              sounds: [placed(newId(), part, breathOf(show, slide).beforeMs)],
-            },
-          ],
-        },
-      ];
+      return takeLaid(slide, placed(newId(), part, breathOf(show, slide).beforeMs));
     }),
   };
 }

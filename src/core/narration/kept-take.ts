@@ -2,7 +2,7 @@ import { breathOf } from '../show/breath';
 import type { ShowEdit } from '../show/edit';
 import type { AssetId, CueId, SlideId } from '../show/ids';
 import { takesIn, voiceHere, type Cleaned, type PlacedSound } from '../show/placed-sound';
-import type { Show } from '../show/show';
+import type { Show, Slide } from '../show/show';
 
 /** A recording that was kept as a file. */
 export interface RecordedVoice {
@@ -15,27 +15,29 @@ export interface RecordedVoice {
   readonly cleaned?: Cleaned;
 }
 
-/** Lays a recording on a slide as the take that is heard; those that were heard before rest. */
-export function takeKept(show: Show, slideId: SlideId, id: CueId, voice: RecordedVoice): ShowEdit {
+/** Lays a recording on a slide as the take that is heard; those that were heard before rest. Null when the slide is not there any more. */
+export function takeKept(show: Show, slideId: SlideId, id: CueId, voice: RecordedVoice): ShowEdit | null {
   const slide = show.slides.find((one) => one.id === slideId);
-  const before = slide ? takesIn(slide) : [];
+  if (!slide) return null;
   return {
     kind: 'together',
     name: 'record a voice',
-    edits: [
-      ...before.filter((take) => !take.resting).map((take) => rest(slideId, take.id, true)),
-      {
-        kind: 'add-sounds',
-        slideId,
-        runs: [
-          {
-            afterId: slide?.sounds.at(-1)?.id ?? null,
-            sounds: [placed(id, voice, breathOf(show, slide ?? {}).beforeMs)],
-          },
-        ],
-      },
-    ],
+    edits: takeLaid(slide, placed(id, voice, breathOf(show, slide).beforeMs)),
   };
+}
+
+/** What it takes for a voice to be the one that is heard on a slide. */
+export function takeLaid(slide: Slide, voice: PlacedSound): ShowEdit[] {
+  return [
+    ...takesIn(slide)
+      .filter((take) => !take.resting)
+      .map((take) => rest(slide.id, take.id, true)),
+    {
+      kind: 'add-sounds',
+      slideId: slide.id,
+      runs: [{ afterId: slide.sounds.at(-1)?.id ?? null, sounds: [voice] }],
+    },
+  ];
 }
 
 export function placed(id: CueId, voice: RecordedVoice, offsetMs: number): PlacedSound {

@@ -44,8 +44,8 @@ const newId = () => cueId(`v${(counted += 1)}`);
 
 describe('takes', () => {
   it('stand beside each other on their slide; the last one kept is heard, and any other can be', () => {
-    const one = after(show, takeKept(show, slideId('b'), cueId('t1'), voice(4000, 7000)));
-    const two = after(one, takeKept(one, slideId('b'), cueId('t2'), voice(10_000, 20_000, 'Take 2')));
+    const one = after(show, takeKept(show, slideId('b'), cueId('t1'), voice(4000, 7000))!);
+    const two = after(one, takeKept(one, slideId('b'), cueId('t2'), voice(10_000, 20_000, 'Take 2'))!);
     expect(two.slides[1]!.sounds.map(({ id, name, resting }) => [id, name, resting ?? false])).toEqual([
       ['t1', 'Take 1', true],
       ['t2', 'Take 2', false],

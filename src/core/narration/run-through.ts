@@ -1,11 +1,10 @@
 import type { ShowEdit } from '../show/edit';
 import type { CueId, SlideId } from '../show/ids';
 import { SHORTEST_SLIDE_MS } from '../show/limits';
-import { takesIn } from '../show/placed-sound';
 import type { Show } from '../show/show';
 import { momentSeen } from '../timing/frames';
 import { slideSpans } from '../timing/slide-span';
-import { placed, type RecordedVoice } from './kept-take';
+import { placed, takeLaid, type RecordedVoice } from './kept-take';
 
 /** When, in a recording over several slides, each of them began; rising. */
 export interface Press {
@@ -27,8 +26,8 @@ export function runThroughKept(
   endMs: number,
   newId: () => CueId,
 ): ShowEdit | null {
-  const there = new Set(show.slides.map((slide) => slide.id));
-  const kept = presses.filter(({ slideId }) => there.has(slideId));
+  const slides = new Map(show.slides.map((slide) => [slide.id, slide]));
+  const kept = presses.filter(({ slideId }) => slides.has(slideId));
   if (kept.length === 0) return null;
   const lengths = kept.map(({ slideId, atMs }, index) => ({
     slideId,
@@ -46,26 +45,15 @@ export function runThroughKept(
     kind: 'together',
     name: `record a voice over ${kept.length === 1 ? 'a slide' : `${kept.length} slides`}`,
     edits: [
-      ...kept.flatMap(({ slideId }): ShowEdit[] => {
-        const slide = show.slides.find((one) => one.id === slideId)!;
-        return takesIn(slide)
-          .filter((take) => !take.resting)
-          .map((take) => ({ kind: 'set-sound', slideId, soundId: take.id, properties: { resting: true } }));
-      }),
       { kind: 'set-breaths', breaths: kept.map(({ slideId }) => ({ slideId, breath: { beforeMs: 0, afterMs: 0 } })) },
       { kind: 'set-lengths', lengths },
-      ...kept.map(({ slideId }, index): ShowEdit => {
-        const slide = show.slides.find((one) => one.id === slideId)!;
+      ...kept.flatMap(({ slideId }, index) => {
         const part = {
           ...voice,
           fromMs: partStarts[index]!,
           toMs: Math.min(voice.lengthMs, partStarts[index + 1] ?? partStarts[index]! + lengths[index]!.lengthMs),
         };
-        return {
-          kind: 'add-sounds',
-          slideId,
-          runs: [{ afterId: slide.sounds.at(-1)?.id ?? null, sounds: [placed(newId(), part, 0)] }],
-        };
+        return takeLaid(slides.get(slideId)!, placed(newId(), part, 0));
       }),
     ],
   };

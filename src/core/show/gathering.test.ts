@@ -240,6 +240,27 @@ describe('layouts', () => {
       others.map(() => [[], undefined, undefined]),
     );
   });
+  it('keeps every script when one of them has a voice, which begins when it did, and clips captions that would overlap', () => {
+    const [a, b, c] = show.slides as [Slide, Slide, Slide];
+    const slides = [
+      { ...a, script: 'Before.', captions: { en: [{ fromMs: 0, toMs: 90_000, text: 'long' }] } },
+      { ...b, sounds: [voiceHere(cueId('v'), sea, 700)], captions: { en: [{ fromMs: 100, toMs: 900, text: 'next' }] } },
+      c,
+    ];
+    const joined = applied(
+      joinSlides(
+        { ...show, slides },
+        slides.map((entry) => entry.id),
+        'grid',
+      )!,
+      { ...show, slides },
+    ).show.slides[0]!;
+    expect(joined.script).toBe('Before.');
+    expect(joined.captions!.en!.map(({ fromMs, toMs }) => [fromMs, toMs])).toEqual([
+      [0, a.lengthMs + 100],
+      [a.lengthMs + 100, a.lengthMs + 900],
+    ]);
+  });
   it('parts them again, each picture with the frame to itself', () => {
     const joined = applied(
       joinSlides(

@@ -154,8 +154,7 @@ export function joinSlides(show: Show, ids: readonly SlideId[], layout: Layout):
   if (!first || chosen.length < 2 || pictures.length < 2 || pictures.length > MOST_IN_A_LAYOUT) return null;
   const worded = chosen.filter((slide) => slide.layers.some((layer) => layer.kind === 'words')).length;
   if (worded > 1 || !chosen.every(isSimple)) return null;
-  const voiced = chosen.filter((slide) => slide.sounds.length > 0).length;
-  const all = chosen.map((slide) => slide.lengthMs);
+  const { lengthMs, ...spoken } = spokenJoined(chosen, (id, slide) => cueId(`${id}-${slide.id}`));
   const words = wordsOf(first)
     ? []
     : chosen
@@ -163,16 +162,7 @@ export function joinSlides(show: Show, ids: readonly SlideId[], layout: Layout):
         .flatMap((slide) => wordsOf(slide) ?? [])
         .slice(0, 1);
   const joined = laidOut(
-    withSpoken(
-      {
-        ...first,
-        lengthMs: voiced > 1 ? all.reduce((sum, lengthMs) => sum + lengthMs, 0) : Math.max(...all),
-        layers: [...first.layers, ...words],
-      },
-      voiced > 1
-        ? spokenJoined(chosen, (id, slide) => cueId(`${id}-${slide.id}`))
-        : (chosen.find((slide) => slide.sounds.length > 0) ?? first),
-    ),
+    withSpoken({ ...first, lengthMs, layers: [...first.layers, ...words] }, spoken),
     pictures,
     layout,
     show.frame,

@@ -31,7 +31,7 @@ const clip = (more: object = {}): Layer =>
 const words: Layer = { kind: 'words', id: layerId('w'), title: 'Boats', subtitle: '', place: 'top' };
 const split = (show: Show, atMs: number) => {
   let counted = 0;
-  const edit = clipSplit(show.slides[0]!, atMs, FACTS, () => `new${(counted += 1)}`);
+  const edit = clipSplit(show, show.slides[0]!, atMs, FACTS, () => `new${(counted += 1)}`);
   const result = edit && applyEdit(show, edit);
   return result?.ok ? result : null;
 };

@@ -1,10 +1,10 @@
 import { onceThroughMs } from '../sound/song-runs';
-import { USUAL_BREATH } from './breath';
+import { breathOf } from './breath';
 import type { FactsById } from './asset-facts';
 import type { Caption, CaptionsByLanguage } from './caption';
 import type { CueId } from './ids';
 import { offsetHereMs, type PlacedSound } from './placed-sound';
-import type { Slide } from './show';
+import type { Show, Slide } from './show';
 
 /** What is said over a slide, and read along with it. */
 export type SpokenOver = Pick<Slide, 'sounds' | 'script' | 'captions' | 'breath'>;
@@ -27,8 +27,14 @@ export function withSpoken(slide: Slide, { sounds, script, captions, breath }: S
   };
 }
 
-/** What is said over several slides, one after the other, as it is said over one that lasts as long as all of them. */
-export function spokenJoined(slides: readonly Slide[], newId: (id: CueId, of: Slide) => CueId): SpokenOver {
+/**
+ * What is said over several slides, as it is said over one. Where more than one is spoken over, it is said one after the other, and the one lasts as long as all.
+ */
+export function spokenJoined(
+  slides: readonly Slide[],
+  newId: (id: CueId, of: Slide) => CueId,
+): SpokenOver & Pick<Slide, 'lengthMs'> {
+  const isRow = slides.filter((slide) => slide.sounds.length > 0 || slide.captions).length > 1;
   const taken = new Set<CueId>();
   let startMs = 0;
   const sounds: PlacedSound[] = [];
@@ -43,18 +49,21 @@ export function spokenJoined(slides: readonly Slide[], newId: (id: CueId, of: Sl
     if (slide.script) scripts.push(slide.script);
     for (const [language, list] of Object.entries(slide.captions ?? {}))
       captions[language] = [...(captions[language] ?? []), ...list.map((one) => shifted(one, startMs))];
-    startMs += slide.lengthMs;
+    if (isRow) startMs += slide.lengthMs;
   }
+  const breath = slides.find((slide) => slide.sounds.length > 0)?.breath;
   return {
+    lengthMs: isRow ? startMs : Math.max(...slides.map((slide) => slide.lengthMs)),
     sounds,
     ...(scripts.length > 0 && { script: scripts.join('\n') }),
-    ...(Object.keys(captions).length > 0 && { captions }),
-    ...(slides[0]?.breath && { breath: slides[0].breath }),
+    ...(Object.keys(captions).length > 0 && { captions: withoutOverlaps(captions) }),
+    ...(breath && { breath }),
   };
 }
 
 /** What is said over a slide until a moment, and what is said from then on; a voice that is cut there goes on without a gap. The script stays with the first. */
 export function spokenSplit(
+  show: Pick<Show, 'breath'>,
   slide: Slide,
   atMs: number,
   facts: FactsById,
@@ -76,7 +85,7 @@ export function spokenSplit(
       saidUntilMs = atMs;
     }
   }
-  const breath = slide.breath ?? USUAL_BREATH;
+  const breath = breathOf(show, slide);
   const speaks = slide.sounds.some((sound) => sound.kind === 'voice');
   return {
     before: {
@@ -94,6 +103,13 @@ export function spokenSplit(
       ...(after.some((sound) => sound.kind === 'voice') && { breath: { ...breath, beforeMs: 0 } }),
     },
   };
+}
+
+/** One that was read on over the next slide ends where that slide’s own begin. */
+function withoutOverlaps(captions: CaptionsByLanguage): CaptionsByLanguage {
+  const clipped = (list: readonly Caption[]) =>
+    list.map((one, at) => ({ ...one, toMs: Math.min(one.toMs, list[at + 1]?.fromMs ?? Infinity) }));
+  return Object.fromEntries(Object.entries(captions).map(([language, list]) => [language, clipped(list)]));
 }
 
 const shifted = (caption: Caption, byMs: number): Caption => ({

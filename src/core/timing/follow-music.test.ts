@@ -7,6 +7,7 @@ import { emptyShow, type Show, type Slide } from '../show/show';
 import type { BeatGrid } from '../sound/listening/listening-facts';
 import { beatNear, musicOf } from '../sound/show-beats';
 import { lengthsByMusic, withItsLengths } from './follow-music';
+import { voiceNeedMs } from './voice-need';
 import { momentSeen } from './frames';
 import { showLengthMs, slideSpans } from './slide-span';
 
@@ -131,6 +132,17 @@ describe('pictures that follow the music', () => {
       expect(bars.length / seams.length).toBeGreaterThan(0.6);
     },
   );
+  it('keep a length that a hand holds no shorter than its voice, and say so', () => {
+    const [first, ...others] = sixty();
+    const spoken: Slide = { ...first!, sounds: [voiceHere(cueId('v'), VOICE, 700)] };
+    const show = fitted(showOf([spoken, ...others], { pace: { by: 'music' } }));
+    const asked: ShowEdit = { kind: 'set-lengths', lengths: [{ slideId: spoken.id, lengthMs: 1000 }] };
+    const { edit, unmet } = withItsLengths(show, facts, asked);
+    const result = applyEdit(show, edit);
+    if (!result.ok) throw new Error(result.sentence);
+    expect(result.show.slides[0]!.lengthMs).toBe(voiceNeedMs(show, spoken, facts));
+    expect(unmet).toMatch(/^Slide 1 lasts .* its voice takes that long/);
+  });
   it('that are many and narrated still change on beats, each when its voice was heard', () => {
     const spoken = Array.from({ length: 24 }, (_, index): Slide => ({
       ...picture(`v${index}`),

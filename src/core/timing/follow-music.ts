@@ -130,17 +130,18 @@ export function withItsLengths(show: Show, facts: FactsById, edit: ShowEdit): En
     unmet: roomy.told,
   };
   if (!show.pace && edit.kind !== 'set-pace' && edit.kind !== 'together' && edit.kind !== 'set-content') return alone;
-  const result = applyEdit(show, edit);
+  const result = applyEdit(show, alone.edit);
   if (!result.ok || !result.show.pace) return alone;
   const fitted = lengthsByMusic(result.show, facts, result.show.pace);
   if (!fitted.ok) return { ...alone, unmet: `Lengths stay as they are. ${whyUnmet(fitted)}` };
   const known = new Set(musicOf(show, facts, true).doubtful);
   const isNew = musicOf(result.show, facts, true).doubtful.some((id) => !known.has(id));
-  const unmet = isNew ? DOUBTFUL : null;
+  const unmet = roomy.told ?? (isNew ? DOUBTFUL : null);
   const now = new Map(result.show.slides.map((slide) => [slide.id, slide.lengthMs]));
-  if (fitted.lengths.every(({ slideId, lengthMs }) => now.get(slideId) === lengthMs)) return { edit, unmet };
+  if (fitted.lengths.every(({ slideId, lengthMs }) => now.get(slideId) === lengthMs))
+    return { edit: alone.edit, unmet };
   // All of them are named, changed or not: edits of one drag then write to the same places and are one step.
-  return { edit: together(edit, [edit, { kind: 'set-lengths', lengths: fitted.lengths }]), unmet };
+  return { edit: together(edit, [...roomy.edits, { kind: 'set-lengths', lengths: fitted.lengths }]), unmet };
 }
 
 function together(edit: ShowEdit, edits: readonly ShowEdit[]): ShowEdit {

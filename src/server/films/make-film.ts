@@ -4,6 +4,7 @@ import { mkdir, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { planFilm, type FilmPlan, type FilmSegment } from '../../core/film/plan-film';
 import { asSrt } from '../../core/captions/caption-files';
+import { threeLetters } from '../../core/captions/language-codes';
 import { captionLanguages, captionsOfShow } from '../../core/captions/show-captions';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
@@ -290,60 +291,3 @@ async function captionFiles({ show, facts, workFolder }: FilmOrder): Promise<{ f
   }
   return tracks;
 }
-
-/** Films name languages by three letters (ISO 639-2/T); of those without a name there the tag’s own first three. */
-function threeLetters(tag: string): string {
-  const language = new Intl.Locale(tag).language;
-  return ISO_639_2[language] ?? (language.length === 3 ? language : 'und');
-}
-
-const ISO_639_2: Readonly<Record<string, string>> = {
-  ar: 'ara',
-  bg: 'bul',
-  bn: 'ben',
-  ca: 'cat',
-  cs: 'ces',
-  cy: 'cym',
-  da: 'dan',
-  de: 'deu',
-  el: 'ell',
-  en: 'eng',
-  es: 'spa',
-  et: 'est',
-  eu: 'eus',
-  fa: 'fas',
-  fi: 'fin',
-  fr: 'fra',
-  ga: 'gle',
-  he: 'heb',
-  hi: 'hin',
-  hr: 'hrv',
-  hu: 'hun',
-  id: 'ind',
-  is: 'isl',
-  it: 'ita',
-  ja: 'jpn',
-  ko: 'kor',
-  lt: 'lit',
-  lv: 'lav',
-  ms: 'msa',
-  nb: 'nob',
-  nl: 'nld',
-  nn: 'nno',
-  no: 'nor',
-  pl: 'pol',
-  pt: 'por',
-  ro: 'ron',
-  ru: 'rus',
-  sk: 'slk',
-  sl: 'slv',
-  sq: 'sqi',
-  sr: 'srp',
-  sv: 'swe',
-  th: 'tha',
-  tr: 'tur',
-  uk: 'ukr',
-  ur: 'urd',
-  vi: 'vie',
-  zh: 'zho',
-};

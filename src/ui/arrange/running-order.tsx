@@ -240,6 +240,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
   const splitAt = (id: SlideId) => {
     const index = show.slides.findIndex((slide) => slide.id === id);
     const edit = clipSplit(
+      show,
       show.slides[index]!,
       kept.getState().momentMs - prepared.spans[index]!.startMs,
       prepared.facts,

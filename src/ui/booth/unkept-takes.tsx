@@ -47,7 +47,8 @@ export function UnkeptTakes({ cleaning, busy }: UnkeptTakesProps) {
       const kept = await keepTake(store, take.id, cleaning, []);
       const voice = voiceOfTake(kept, take.name, cleaning, { fromMs: 0, toMs: take.lengthMs });
       const { show, edit } = store.getState();
-      if (edit(takeKept(show, slideId, cueId(nanoid(10)), voice))) await letGoOnceSaved(store, take.id);
+      const laid = takeKept(show, slideId, cueId(nanoid(10)), voice);
+      if (laid && edit(laid)) await letGoOnceSaved(store, take.id);
     } catch (error) {
       toast(error instanceof Error ? error.message : String(error));
     }

@@ -1,13 +1,14 @@
 'use client';
 
 import { clsx } from 'clsx';
-import { Download, Play, Plus, Scissors, Trash2, Undo2, FileText } from 'lucide-react';
+import { Combine, Download, Play, Plus, Scissors, Trash2, Undo2, FileText } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { captionsBrought } from '../../core/captions/bring-captions';
 import {
   captionAdded,
   captionChanged,
+  captionJoined,
   captionRemoved,
   captionSplit,
   type CaptionAddress,
@@ -160,6 +161,11 @@ export function CaptionsPanel({ captions, language, onLanguage, onPlay, momentMs
             onSplit={() => {
               const split = captionSplit(of, address(caption));
               if (split) edit(split);
+            }}
+            onJoin={() => {
+              const joined = captionJoined(of, address(caption));
+              if (joined) edit(joined);
+              else toast('It is the last caption of its slide: there is none after it to join it with.');
             }}
             onRemove={() => edit(captionRemoved(of, address(caption)))}
             seenMs={momentSeen(spans.find((span) => span.slideId === caption.slideId)!.startMs, show.frame.rate)}
@@ -347,10 +353,21 @@ interface CaptionLineProps {
   readonly onPlay: () => void;
   readonly onChange: (change: { fromMs?: number; toMs?: number; text?: string }) => void;
   readonly onSplit: () => void;
+  readonly onJoin: () => void;
   readonly onRemove: () => void;
 }
 
-function CaptionLine({ caption, number, byHand, seenMs, onPlay, onChange, onSplit, onRemove }: CaptionLineProps) {
+function CaptionLine({
+  caption,
+  number,
+  byHand,
+  seenMs,
+  onPlay,
+  onChange,
+  onSplit,
+  onJoin,
+  onRemove,
+}: CaptionLineProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const fault = faultOfCaption(typed ?? caption.text, caption.endMs - caption.startMs);
   const name = `caption ${caption.index + 1} of slide ${number}`;
@@ -411,6 +428,9 @@ function CaptionLine({ caption, number, byHand, seenMs, onPlay, onChange, onSpli
         </Button>
         <Button look="quiet" square className="size-7" aria-label={`Make two of ${name}`} onClick={onSplit}>
           <Scissors size={13} />
+        </Button>
+        <Button look="quiet" square className="size-7" aria-label={`Join ${name} with the next`} onClick={onJoin}>
+          <Combine size={13} />
         </Button>
         <Button look="quiet" square className="size-7" aria-label={`Take ${name} away`} onClick={onRemove}>
           <Trash2 size={13} />
