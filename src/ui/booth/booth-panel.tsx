@@ -117,12 +117,12 @@ export function BoothPanel({ viewer, nameOf }: BoothPanelProps) {
       <p className="text-soft">A voice is spoken over slides. Lay some pictures into the order first, on Arrange.</p>
     );
   const takes = takesIn(slide);
-  const files = entries.filter(
-    (entry) =>
-      entry.facts?.kind === 'sound' &&
-      entry.made === null &&
-      !show.cues.some((cue) => cue.kind === 'song' && cue.assetId === entry.assetId),
-  );
+  const spoken = new Set(show.slides.flatMap((one) => one.sounds.map((sound) => sound.assetId)));
+  const songs = new Set(show.cues.filter((cue) => cue.kind === 'song').map((cue) => cue.assetId));
+  // What is spoken nowhere yet is meant sooner than what is.
+  const files = entries
+    .filter((entry) => entry.facts?.kind === 'sound' && entry.made === null && !songs.has(entry.assetId))
+    .toSorted((a, b) => Number(spoken.has(a.assetId)) - Number(spoken.has(b.assetId)));
   return (
     <section
       aria-label="Booth"
@@ -180,7 +180,13 @@ export function BoothPanel({ viewer, nameOf }: BoothPanelProps) {
           </>
         ) : (
           <>
-            <Button look="main" data-part="record" disabled={phase !== 'ready'} onClick={() => begin(false)}>
+            <Button
+              look="main"
+              data-part="record"
+              disabled={phase !== 'ready'}
+              title={phase === 'ready' ? undefined : 'Open the microphone first'}
+              onClick={() => begin(false)}
+            >
               <Circle size={12} fill="currentColor" /> Record for slide {index + 1}
             </Button>
             <Button

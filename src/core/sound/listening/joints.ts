@@ -30,6 +30,7 @@ const LEVEL_WEIGHT = 0.8;
 /** Beats before and after a joint that are compared. */
 const AROUND = 4;
 const WEIGHTS = Array.from({ length: 2 * AROUND }, (_, at) => exp(-(((at - AROUND + 0.5) / 2.4) ** 2)));
+const WEIGHT = WEIGHTS.reduce((sum, weight) => sum + weight, 0);
 /** Joints kept for each place, forwards and back. */
 const KEPT = 7;
 /** So many more that change the place in the bar, for lengths that no whole bars come near to; they count as so much more unlike. */
@@ -84,14 +85,15 @@ export function jointsOf(
 ): Joints {
   const count = places.length;
   const beats = places.map((atMs, index) => meanOf(moments, atMs, places[index + 1] ?? atMs + GRID_MS));
-  const usual = usualDifference(beats, aBar);
+  const apart = differences(beats);
+  const usual = usualDifference(apart, count, aBar);
   const to = places.map((_, from) => {
     const found: { place: number; cost: number; isBar: boolean }[] = [];
     for (let place = AROUND; place < count - AROUND; place += 1) {
       if (from < AROUND || from >= count - AROUND || abs(place - from) < NEAREST_BEATS) continue;
       const off = barPlaces ? (barPlaces[place]! - barPlaces[from]! + 2 * aBar) % aBar : 0;
       const moved = off === 0 ? 0 : 2 * off === aBar ? HALF_BAR_COSTS : BEAT_COSTS;
-      const cost = unlikeness(beats, from, place) / usual + moved;
+      const cost = unlikeness(apart, count, from, place) / usual + moved;
       if (cost <= LARGEST) found.push({ place, cost, isBar: off === 0 });
     }
     const best = (some: typeof found, most: number) => some.toSorted((a, b) => a.cost - b.cost).slice(0, most);
@@ -126,13 +128,19 @@ function meanOf(moments: readonly Float32Array[], fromMs: number, toMs: number):
 
 /** Of two beats: of their pitches, their colour and their loudness. */
 function difference(a: Float32Array, b: Float32Array): number {
-  let [both, own, other, timbre] = [0, 1e-9, 1e-9, 0];
+  let both = 0;
+  let own = 1e-9;
+  let other = 1e-9;
+  let timbre = 0;
   for (let pitch = 0; pitch < 12; pitch += 1) {
     both += a[pitch]! * b[pitch]!;
     own += a[pitch]! * a[pitch]!;
     other += b[pitch]! * b[pitch]!;
   }
-  for (let band = 12; band < SIZE - 1; band += 1) timbre += (a[band]! - b[band]!) ** 2;
+  for (let band = 12; band < SIZE - 1; band += 1) {
+    const apart = a[band]! - b[band]!;
+    timbre += apart * apart;
+  }
   return (
     PITCH_WEIGHT * (1 - both / sqrt(own * other)) +
     TIMBRE_WEIGHT * sqrt(timbre / TIMBRES) +
@@ -140,21 +148,31 @@ function difference(a: Float32Array, b: Float32Array): number {
   );
 }
 
+/** Of each beat and each other, row by row; the same both ways. */
+function differences(beats: readonly Float32Array[]): Float32Array {
+  const count = beats.length;
+  const apart = new Float32Array(count * count);
+  for (let one = 0; one < count; one += 1)
+    for (let other = one + 1; other < count; other += 1) {
+      const value = difference(beats[one]!, beats[other]!);
+      apart[one * count + other] = value;
+      apart[other * count + one] = value;
+    }
+  return apart;
+}
+
 /** Of what is heard around two places. */
-function unlikeness(beats: readonly Float32Array[], from: number, to: number): number {
-  let [sum, weights] = [0, 0];
-  for (let off = -AROUND; off < AROUND; off += 1) {
-    const weight = WEIGHTS[off + AROUND]!;
-    sum += weight * difference(beats[from + off]!, beats[to + off]!);
-    weights += weight;
-  }
-  return sum / weights;
+function unlikeness(apart: Float32Array, count: number, from: number, to: number): number {
+  let sum = 0;
+  for (let off = -AROUND; off < AROUND; off += 1)
+    sum += WEIGHTS[off + AROUND]! * apart[(from + off) * count + to + off]!;
+  return sum / WEIGHT;
 }
 
 /** The median of how neighbouring bars differ. */
-function usualDifference(beats: readonly Float32Array[], aBar: number): number {
+function usualDifference(apart: Float32Array, count: number, aBar: number): number {
   const all: number[] = [];
-  for (let at = AROUND; at + aBar + AROUND < beats.length; at += 1) all.push(unlikeness(beats, at, at + aBar));
+  for (let at = AROUND; at + aBar + AROUND < count; at += 1) all.push(unlikeness(apart, count, at, at + aBar));
   return max(1e-3, all.toSorted((a, b) => a - b)[all.length >> 1] ?? 1);
 }
 
@@ -165,7 +183,8 @@ function laterMs(samples: Float32Array, leaveMs: number, enterMs: number): numbe
   const reach = PHASE_WINDOW + PHASE_REACH + 2;
   if (min(leave, enter) < reach || max(leave, enter) + reach >= samples.length) return 0;
   const match = (lag: number, step: number) => {
-    let [both, own] = [0, 1e-9];
+    let both = 0;
+    let own = 1e-9;
     for (let off = -PHASE_WINDOW; off < PHASE_WINDOW / 2; off += step) {
       const value = samples[enter + lag + off]!;
       both += samples[leave + off]! * value;
