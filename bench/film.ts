@@ -6,20 +6,23 @@ import path from 'node:path';
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
+import { showForFilm, type FilmSpec } from '../src/core/film/film-spec';
 import { planFilm } from '../src/core/film/plan-film';
-import { showLengthMs } from '../src/core/timing/slide-span';
-import { COLOUR_TAGS, X264 } from '../src/server/films/encode-segment';
+import { specFor } from '../src/core/film/purposes/purposes';
+import { prepareShow } from '../src/core/frame/plan-frame';
+import { COLOUR_TAGS, segmentEncoding } from '../src/server/films/encodings';
+import { createKeptFiles } from '../src/server/films/kept-files';
 import { makeFilm } from '../src/server/films/make-film';
 import { benchShow } from './demo-show';
 
 const ROUNDS = 3;
-const HEIGHT_PX = 1080;
 const RATE = 30;
 const folder = process.argv[3] ?? 'demo/files';
 const { show, facts, files } = await benchShow(folder, 4, 5000);
 const work = await mkdtemp(path.join(tmpdir(), 'tanager-bench-'));
-const plan = planFilm(show.frame, HEIGHT_PX, { frames: RATE, seconds: 1 }, showLengthMs(show), 2);
-const frameBytes = (plan.widthPx * plan.heightPx * 3) / 2;
+const spec: FilmSpec = { ...specFor(show, 'screen'), rate: { frames: RATE, seconds: 1 } };
+const plan = planFilm(prepareShow(showForFilm(show, spec), facts));
+const frameBytes = (spec.widthPx * spec.heightPx * 3) / 2;
 
 /** CPU seconds of this process and of every child it has waited for. */
 function cpuSeconds(): number {
@@ -33,16 +36,18 @@ async function measured(what: () => Promise<unknown>): Promise<{ cpu: number; wa
   return { cpu: cpuSeconds() - cpu, wall: (performance.now() - startedMs) / 1000 };
 }
 
+let turn = 0;
 const film = path.join(work, 'film.mp4');
 const exported = () =>
   makeFilm({
     show,
     facts,
     files,
-    heightPx: HEIGHT_PX,
-    rate: { frames: RATE, seconds: 1 },
+    spec,
     outFile: film,
     workFolder: path.join(work, 'segments'),
+    // Nothing is there of it, however often it is made.
+    kept: createKeptFiles(path.join(work, `kept-${(turn += 1)}`)),
   });
 
 /** The film's own segments, encoded again from raw frames on disk, two at a time. */
@@ -55,7 +60,7 @@ async function encodedAlone(raw: string): Promise<void> {
         'sh',
         [
           '-c',
-          `tail -c +${segment.firstFrame * frameBytes + 1} '${raw}' | head -c ${count * frameBytes} | ffmpeg -v error -nostdin -f rawvideo -pix_fmt yuv420p -video_size ${plan.widthPx}x${plan.heightPx} -framerate ${RATE} -i pipe:0 ${[...X264, '-g', '60', ...COLOUR_TAGS].join(' ')} -f mp4 -y '${path.join(work, `alone-${segment.index}.mp4`)}'`,
+          `tail -c +${segment.firstFrame * frameBytes + 1} '${raw}' | head -c ${count * frameBytes} | ffmpeg -v error -nostdin -f rawvideo -pix_fmt yuv420p -video_size ${spec.widthPx}x${spec.heightPx} -framerate ${RATE} -i pipe:0 ${[...segmentEncoding(spec).args, ...COLOUR_TAGS].join(' ')} -f mp4 -y '${path.join(work, `alone-${segment.index}.mp4`)}'`,
         ],
         { stdio: 'inherit' },
       );
@@ -89,7 +94,7 @@ try {
   }
   const median = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
   process.stdout.write(
-    `${folder}: ${plan.frameCount} frames of ${plan.widthPx} × ${plan.heightPx}; median CPU ratio ${median(rows.map((row) => row.whole.cpu / row.alone.cpu)).toFixed(2)}, median wall ratio ${median(rows.map((row) => row.whole.wall / row.alone.wall)).toFixed(2)}\n`,
+    `${folder}: ${plan.frameCount} frames of ${spec.widthPx} × ${spec.heightPx}; median CPU ratio ${median(rows.map((row) => row.whole.cpu / row.alone.cpu)).toFixed(2)}, median wall ratio ${median(rows.map((row) => row.whole.wall / row.alone.wall)).toFixed(2)}\n`,
   );
 } finally {
   await rm(work, { recursive: true, force: true });

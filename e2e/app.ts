@@ -266,3 +266,16 @@ export async function seriousIn(page: Page): Promise<unknown[]> {
   });
   return found.filter((violation) => violation.impact === 'serious' || violation.impact === 'critical');
 }
+
+/** In Send: what the films are for, and nothing else. */
+export async function makeFor(page: Page, ...purposes: readonly string[]): Promise<void> {
+  await page.waitForSelector('[data-part=purposes]');
+  const all = await page.$$eval('[data-purpose]', (cards) =>
+    cards.map((card) => ({
+      purpose: (card as HTMLElement).dataset.purpose!,
+      chosen: card.querySelector('input')!.checked,
+    })),
+  );
+  for (const { purpose, chosen } of all)
+    if (chosen !== purposes.includes(purpose)) await page.locator(`[data-purpose="${purpose}"]`).click();
+}

@@ -22,6 +22,7 @@ import {
   type App,
   type Hands,
   type OpenPage,
+  makeFor,
 } from './app';
 
 const ID = 'lantern-regatta';
@@ -388,7 +389,7 @@ describe('a film with captions', () => {
     page = await openPage(browser);
     hands = handsOn(app, page, ID);
     await hands.go('send', 'make-film');
-    await page.locator('input[value="720"]').click();
+    await makeFor(page, 'web');
     await page.click('[data-part=make-film]');
     await page.waitForSelector('[data-part=film][data-state=ready]', { timeout: 600_000 });
     const { films } = (await (await fetch(`${app.address}/api/v1/shows/${ID}/films`)).json()) as {

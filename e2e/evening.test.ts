@@ -8,7 +8,7 @@ import { pipeline } from 'node:stream/promises';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import { probeFilm } from '../src/server/films/probe-film';
-import { chord, dropFiles, openApp, openBrowser, openPage, press, textOf, waitForText, type App } from './app';
+import { chord, dropFiles, openApp, openBrowser, openPage, press, textOf, waitForText, type App, makeFor } from './app';
 
 const PICTURES = readdirSync('demo/files')
   .filter((name) => /^PE_.*\.jpg$/.test(name))
@@ -229,10 +229,10 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
   it('makes a film that goes on although the server is killed, of exactly the frames it should have, and hands it over', async () => {
     await press(page, 'Send');
     await page.waitForSelector('[data-part=send]');
-    await page.locator('input[value="720"]').click();
+    await makeFor(page, 'web');
     await press(page, 'Make the film');
     await page.waitForSelector('[data-part=film][data-state=making]');
-    await waitForText(page, '[data-part=film]', /drawing/);
+    await waitForText(page, '[data-part=film]', /frame/);
     await new Promise((resolve) => {
       setTimeout(resolve, 6000);
     });
@@ -246,7 +246,7 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
       answer.status,
       answer.headers.get('content-disposition'),
       Number(answer.headers.get('content-length')) > 100_000,
-    ]).toEqual([200, expect.stringContaining('Port%20Ellery%20720p.mp4'), true]);
+    ]).toEqual([200, expect.stringContaining('Port%20Ellery%20%E2%80%93%20Web%20page.mp4'), true]);
     const file = path.join(folder, 'film.mp4');
     await pipeline(Readable.fromWeb(answer.body as never), createWriteStream(file));
     const film = await probeFilm(file);

@@ -197,7 +197,7 @@ describe('sending and the shelf', () => {
     await hands.go('send', 'make-film');
     await press(page, 'Make the film');
     await page.waitForSelector('[data-part=film][data-state=making]');
-    await press(page, 'Cancel');
+    await press(page, 'Stop');
     await page.waitForSelector('[data-part=film][data-state=cancelled]');
   });
   it('takes a show off the shelf and puts it back', async () => {

@@ -38,17 +38,43 @@ const drawn = () =>
 
 await page.goto(`${show}/send`);
 await page.waitForFunction(() => !document.body.innerText.includes('Looking …'));
+const only = async (...purposes) => {
+  for (const card of await page.$$('[data-purpose]')) {
+    const { purpose, chosen } = await card.evaluate((element) => ({
+      purpose: element.dataset.purpose,
+      chosen: element.querySelector('input').checked,
+    }));
+    if (chosen !== purposes.includes(purpose)) await card.click();
+  }
+};
+const have = (count) =>
+  page.waitForFunction(
+    (wanted) => document.querySelectorAll('[data-part=film][data-state=ready]').length >= wanted,
+    { timeout: 1_200_000 },
+    count,
+  );
 if (!(await page.$('[data-part=film][data-state=ready]'))) {
-  await page.locator('input[value="720"]').click();
+  await only('web', 'phone', 'teaser', 'sound');
   await page.locator('[data-part=make-film]').click();
-  await page.waitForSelector('[data-part=film][data-state=ready]', { timeout: 600_000 });
+  await have(4);
 }
-await page.locator('input[value="1080"]').click();
+await only('screen', 'upright', 'email');
+await page.waitForFunction(() => document.querySelector('[data-part=will-take]').innerText.includes('about'), {
+  timeout: 120_000,
+});
 await page.locator('[data-part=make-film]').click();
-await page.waitForSelector('[data-part=film][data-state=making]');
+await page.waitForSelector('[data-part=film][data-state=making] [data-part=glimpse]', { timeout: 60_000 });
 await rest(9000);
 await shoot('send');
-await page.locator('aria/Cancel[role="button"]').click();
+for (let more = 3; more > 0; more -= 1) {
+  await page.locator('aria/Stop[role="button"]').click();
+  await rest(1500);
+}
+await page.locator('[data-part=lost] button').click();
+await page.waitForSelector('[data-part=shape-dialog]');
+await rest(5000);
+await shoot('shape');
+await page.keyboard.press('Escape');
 const link = await page.$eval('[data-part=screening-link]', (element) => element.href);
 
 await page.goto(address);

@@ -3,18 +3,15 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
 import { planFrame, prepareShow } from '../core/frame/plan-frame';
-import { widthFor } from '../core/film/plan-film';
-import type { AssetFacts } from '../core/show/asset-facts';
-import { assetId, type AssetId } from '../core/show/ids';
-import { inShape, isShapeName } from '../core/show/shape';
-import { assetIdsOf, type Show } from '../core/show/show';
+import { inShape, isShapeName, widthFor } from '../core/show/shape';
+import type { Show } from '../core/show/show';
 import { createPainter } from '../drawing/paint/paint-frame';
 import { pixelsOf } from '../drawing/planes/surface';
 import { createFileReader } from '../server/assets/file-reader';
-import { lookAndFind } from '../server/focus/look-and-find';
 import { storeFor } from '../server/films/draw-segment';
 import { openNodeDrawing } from '../server/films/node-drawing';
 import type { ShowFile } from '../server/schema/show-schema';
+import { filesOfShow } from './files-of-show';
 import { linkedFiles } from './linked-files';
 import { readShow } from './show-file';
 import { parsedArgs } from './parsed-args';
@@ -41,16 +38,7 @@ const heightOf = (options: FrameOptions, show: Show) => options.heightPx ?? show
 
 async function drawn(options: FrameOptions, show: ShowFile, workFolder: string): Promise<void> {
   const link = linkedFiles(workFolder);
-  const files = new Map(
-    Object.entries(show.files).map(([hash, file]) => [assetId(hash), path.resolve(path.dirname(options.show), file)]),
-  );
-  const facts = new Map<AssetId, AssetFacts>();
-  for (const id of assetIdsOf(show)) {
-    const file = files.get(id);
-    if (!file) throw new Error(`The show uses a file it does not name: ${id}.`);
-    files.set(id, await link(file));
-    facts.set(id, await lookAndFind(files.get(id)!));
-  }
+  const { files, facts } = await filesOfShow(show, options.show, link);
   const heightPx = heightOf(options, show);
   const frame = { widthPx: widthFor(show.frame, heightPx), heightPx };
   const plan = planFrame(prepareShow(show, facts), options.atSeconds * 1000, frame)!;

@@ -3,23 +3,28 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import PQueue from 'p-queue';
 import { prepareShow } from '../core/frame/plan-frame';
-import { FILM_HEIGHTS, widthFor } from '../core/film/plan-film';
+import type { FilmSpec } from '../core/film/film-spec';
+import { BY_HAND } from '../core/film/purposes/purposes';
 import type { AssetFacts } from '../core/show/asset-facts';
 import { cueId, layerId, showId, type AssetId } from '../core/show/ids';
 import { LONGEST_SHOW_TITLE } from '../core/show/limits';
+import { shapeName, widthFor } from '../core/show/shape';
 import { rawTwins } from '../core/show/raw-twins';
 import { slideFromAsset } from '../core/show/new-slide';
 import { DEFAULT_FADE_OUT_MS, emptyShow, mainLayerOf, type Show } from '../core/show/show';
 import { songAfter } from '../core/show/placed-sound';
-import { FRAME_RATES, rateName, type FrameRate } from '../core/timing/frame-rate';
+import { rateName, type FrameRate } from '../core/timing/frame-rate';
 import { lengthsByMusic } from '../core/timing/follow-music';
 import { lookAndFind } from '../server/focus/look-and-find';
 import { UnusableFileError } from '../server/assets/unusable-file-error';
 import { hashOfFile } from '../server/blobs/content-hash';
-import { makeFilm, type FilmProgress } from '../server/films/make-film';
+import { createKeptFiles } from '../server/films/kept-files';
+import { makeFilm } from '../server/films/make-film';
 import { parsedArgs } from './parsed-args';
 import type { Surroundings } from './tanager';
+import { rateOf } from './export-command';
 import { linkedFiles } from './linked-files';
+import { progressLine } from './progress-line';
 import { UsageError } from './usage-error';
 
 interface MakeOptions {
@@ -84,14 +89,23 @@ async function made(options: MakeOptions, workFolder: string, { out, tell }: Sur
   const show = buildShow(options, pictures, song);
   const all = [...pictures, ...(song ? [song] : [])];
   const facts = new Map(all.map((entry) => [entry.id, entry.facts]));
+  const spec: FilmSpec = {
+    purpose: BY_HAND,
+    format: 'mp4',
+    shape: shapeName(show.frame),
+    widthPx: show.frame.widthPx,
+    heightPx: show.frame.heightPx,
+    rate: options.rate,
+    quality: 'good',
+  };
   const film = await makeFilm({
     show,
     facts,
     files: new Map(all.map((entry) => [entry.id, entry.link])),
-    heightPx: options.heightPx,
-    rate: options.rate,
+    spec,
     outFile: options.out,
-    workFolder,
+    workFolder: path.join(workFolder, 'work'),
+    kept: createKeptFiles(path.join(workFolder, 'kept')),
     onProgress: progressLine(tell),
   });
   tell('\n');
@@ -109,9 +123,9 @@ async function made(options: MakeOptions, workFolder: string, { out, tell }: Sur
         film: options.out,
         lengthMs: film.lengthMs,
         frames: film.plan.frameCount,
-        widthPx: film.plan.widthPx,
-        heightPx: film.plan.heightPx,
-        fps: Number(rateName(film.plan.rate)),
+        widthPx: spec.widthPx,
+        heightPx: spec.heightPx,
+        fps: Number(rateName(spec.rate)),
         drawMs: Math.round(film.drawMs),
         encodeMs: Math.round(film.encodeMs),
         wallMs: Math.round(film.wallMs),
@@ -156,15 +170,9 @@ function parse(args: readonly string[], folder: string): MakeOptions {
   if (!values.out) throw new UsageError('Say where the film goes with --out film.mp4.');
   if (!values.out.toLowerCase().endsWith('.mp4')) throw new UsageError(`--out must end in .mp4, got ${values.out}.`);
   const heightPx = number('height', values.height, 1080);
-  if (!(FILM_HEIGHTS as readonly number[]).includes(heightPx))
+  if (heightPx !== 720 && heightPx !== 1080)
     throw new UsageError(`--height must be 720 or 1080, got ${values.height}.`);
-  const rate = Object.hasOwn(FRAME_RATES, values.fps ?? '30') ? FRAME_RATES[values.fps ?? '30'] : undefined;
-  if (!rate)
-    throw new UsageError(
-      `--fps must be one of ${Object.keys(FRAME_RATES)
-        .sort((a, b) => Number(a) - Number(b))
-        .join(', ')}, got ${values.fps}.`,
-    );
+  const rate = rateOf(values.fps ?? '30');
   if (values.fit !== undefined && values.fit !== 'music')
     throw new UsageError(`--fit takes “music”, got ${values.fit}.`);
   if (values.fit && values['seconds-per-picture'] !== undefined)
@@ -302,20 +310,4 @@ function buildShow(options: MakeOptions, pictures: readonly Usable[], song: Usab
 async function saveShow(file: string, show: Show, fileOf: ReadonlyMap<AssetId, string>): Promise<void> {
   const files = Object.fromEntries([...fileOf].map(([id, name]) => [id, path.relative(path.dirname(file), name)]));
   await writeFile(file, `${JSON.stringify({ ...show, files }, null, 2)}\n`);
-}
-
-/** One line that rewrites itself on a terminal, a line every tenth part elsewhere. */
-function progressLine(tell: (text: string) => void): (progress: FilmProgress) => void {
-  const startedMs = performance.now();
-  let toldTenth = '';
-  return ({ stage, framesDone, frameCount, share }) => {
-    const percent = Math.floor(share * 100);
-    const tenth = `${stage} ${Math.floor(share * 10)}`;
-    const leftS = share > 0.02 ? ((performance.now() - startedMs) / 1000) * ((1 - share) / share) : null;
-    const counts = stage === 'pictures' ? `${framesDone}/${frameCount} frames` : `${percent} %`;
-    const left = stage === 'pictures' && leftS !== null ? `  about ${Math.ceil(leftS)} s left` : '';
-    if (process.stderr.isTTY) tell(`\r${stage}  ${counts}${left}      `);
-    else if (tenth !== toldTenth) tell(`${stage}  ${counts}${left}\n`);
-    toldTenth = tenth;
-  };
 }

@@ -1,5 +1,6 @@
 import { backupCommand } from './backup-command';
 import { captionsCommand } from './captions-command';
+import { exportCommand } from './export-command';
 import { makeCommand } from './make-command';
 import { frameCommand } from './frame-command';
 import { listenCommand } from './listen-command';
@@ -18,6 +19,10 @@ export interface Surroundings {
 const USAGE = `tanager make PICTURES... --out film.mp4 [--music SONG] [--height 720|1080] [--fps 30]
              [--seconds-per-picture 5 | --fit music] [--title TEXT] [--save show.json] [--json]
     Makes a film of pictures, clips or folders of them, in the order given.
+tanager export SHOW.json --out FILE [--purpose NAME] [--size 1920x1080] [--fps N] [--format NAME]
+             [--quality light|good|best] [--mb N] [--from SECONDS] [--to SECONDS] [--keep FOLDER] [--json]
+    Makes a film of a saved show: for a purpose (screen, web, upright, square, phone, email, projector, teaser,
+    sound, disc, edit) or by numbers. What is made goes to --keep, and is not made again the next time.
 tanager frame SHOW.json --at SECONDS --out still.png [--height N] [--shape 9:16]
     Draws one moment of a saved show, in another shape of the frame if wanted.
 tanager listen SONG [--json]
@@ -44,6 +49,7 @@ export async function main(args: readonly string[], folder: string): Promise<num
   const [command, ...rest] = args;
   try {
     if (command === 'make') return await makeCommand(rest, surroundings);
+    if (command === 'export') return await exportCommand(rest, surroundings);
     if (command === 'backup' || command === 'bring-back') return await backupCommand(command, rest, surroundings);
     if (command === 'tailor') return await tailorCommand(rest, surroundings);
     if (command === 'voice') return await voiceCommand(rest, surroundings);

@@ -11,7 +11,15 @@ export type ShowEvent =
   | { readonly kind: 'sheet' }
   | { readonly kind: 'entry'; readonly entry: SheetEntry }
   | { readonly kind: 'folder'; readonly folder: FolderProgress | null }
-  | { readonly kind: 'films' };
+  /** Films are further, more or fewer than they were; one of them may have ended, whichever way. */
+  | { readonly kind: 'films'; readonly ended?: EndedFilm };
+
+export interface EndedFilm {
+  readonly id: string;
+  /** What it was for. */
+  readonly purpose: string;
+  readonly ready: boolean;
+}
 
 export interface Events {
   tell(show: ShowId, event: ShowEvent): void;

@@ -1,4 +1,4 @@
-import { mkdir, rm } from 'node:fs/promises';
+import { mkdir } from 'node:fs/promises';
 import path from 'node:path';
 import { createContactSheet, type ContactSheet } from './assets/contact-sheet';
 import { createFolderIntake, type FolderIntake } from './assets/folder-intake';
@@ -11,6 +11,7 @@ import { createDecoders, type Decoders } from './decoding/decoders';
 import { createEvents, type Events } from './events';
 import { createFactStore, type FactStore } from './facts/fact-store';
 import { createFilmService, type FilmService } from './films/film-service';
+import { createKeptFiles } from './films/kept-files';
 import { createJobRunner, type JobRunner } from './jobs/job-runner';
 import { createJobStore } from './jobs/job-store';
 import type { JobStore } from './jobs/job';
@@ -86,6 +87,7 @@ export async function openServer(): Promise<RunningServer> {
   const sheet = createContactSheet(sheetParts);
   const versions = createVersionService(database);
   const folders = createFolderIntake(openFolder(), database, sheet, events);
+  const kept = createKeptFiles(path.join(folder, 'kept'));
   const films = createFilmService({
     database,
     blobs,
@@ -93,6 +95,7 @@ export async function openServer(): Promise<RunningServer> {
     jobs,
     events,
     folder: filmFolder,
+    kept,
     wake,
     stop: (filmId) => runner.stop('film', filmId),
   });
@@ -132,7 +135,8 @@ export async function openServer(): Promise<RunningServer> {
       database,
       blobs,
       endFilm: async (filmId) => void (await films.cancel(filmId)),
-      removeFilmFile: (filmId) => rm(films.fileOf(filmId), { force: true }),
+      removeFilmFile: (filmId) => films.removeFiles(filmId),
+      forgetSegments: () => kept.clear(),
     }),
     recording,
     facts,

@@ -1,35 +1,68 @@
 import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { prepareShow, type PreparedShow } from '../frame/plan-frame';
 import { showId } from '../show/ids';
 import { blankSlide } from '../show/new-slide';
-import { emptyShow, type Show } from '../show/show';
+import { widthFor } from '../show/shape';
+import { emptyShow, type Show, type Slide } from '../show/show';
 import { FRAME_RATES } from '../timing/frame-rate';
-import { faultOfFilm, planFilm, widthFor } from './plan-film';
+import { frameCount } from '../timing/frames';
+import { planFilm } from './plan-film';
 
-const shape = { widthPx: 1920, heightPx: 1080, rate: { frames: 30, seconds: 1 } };
+const slides = (...lengths: number[]): Slide[] =>
+  lengths.map((lengthMs, index) => blankSlide(lengthMs, '#000000', () => `s${index * 37}`));
+const showOf = (some: readonly Slide[], rate = FRAME_RATES['30']!): Show => {
+  const empty = emptyShow(showId('s'), '');
+  return { ...empty, frame: { ...empty.frame, rate }, slides: some };
+};
+const prepared = (some: readonly Slide[], rate?: Show['frame']['rate']): PreparedShow =>
+  prepareShow(showOf(some, rate), new Map());
 
 describe('planFilm', () => {
-  it.each([[1000], [5000], [23_456], [156_923], [3_600_000]])(
-    'cuts %d ms into segments that follow each other and hold every frame',
-    (lengthMs) => {
-      const plan = planFilm(shape, 1080, shape.rate, lengthMs, 2);
-      expect(plan.segments[0]!.firstFrame).toBe(0);
-      expect(plan.segments.at(-1)!.endFrame).toBe(plan.frameCount);
-      plan.segments
-        .slice(1)
-        .forEach((segment, index) => expect(segment.firstFrame).toBe(plan.segments[index]!.endFrame));
-      expect(Math.max(...plan.segments.map((segment) => segment.endFrame - segment.firstFrame))).toBeLessThanOrEqual(
-        300,
-      );
-    },
-  );
-  it.each(Object.entries(FRAME_RATES))('cuts where a whole microsecond ends, at %s a second', (_name, rate) => {
-    for (const { endFrame } of planFilm(shape, 720, rate, 61_000, 2).segments.slice(0, -1)) {
-      const microseconds = (endFrame * 1_000_000 * rate.seconds) / rate.frames;
-      expect(Math.abs(microseconds - Math.round(microseconds))).toBeLessThan(1e-6);
-    }
+  it('cuts every show at every rate into segments that follow each other, hold every frame and are no longer than eight seconds', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 40, max: 40_000 }), { minLength: 1, maxLength: 40 }),
+        fc.constantFrom(...Object.values(FRAME_RATES)),
+        (lengths, rate) => {
+          const { segments, frameCount: count } = planFilm(prepared(slides(...lengths), rate));
+          expect(count).toBe(
+            frameCount(
+              lengths.reduce((sum, length) => sum + length, 0),
+              rate,
+            ),
+          );
+          expect(segments[0]!.firstFrame).toBe(0);
+          expect(segments.at(-1)!.endFrame).toBe(count);
+          segments.slice(1).forEach((segment, index) => expect(segment.firstFrame).toBe(segments[index]!.endFrame));
+          for (const { firstFrame, endFrame } of segments) {
+            expect(endFrame).toBeGreaterThan(firstFrame);
+            expect(endFrame - firstFrame).toBeLessThanOrEqual(Math.ceil((8 * rate.frames) / rate.seconds));
+          }
+        },
+      ),
+    );
   });
-  it('gives every worker something to do in a short film', () => {
-    expect(planFilm(shape, 720, shape.rate, 15_000, 2).segments.length).toBeGreaterThanOrEqual(6);
+  it('cuts at slides that last some seconds, and within one that stays long', () => {
+    const cuts = planFilm(prepared(slides(5000, 5000, 20_000, 5000))).segments.map(({ firstFrame }) => firstFrame);
+    expect(cuts).toEqual([0, 150, 300, 500, 700, 900]);
+  });
+  it('puts short slides together, and cuts them after a change as before it', () => {
+    const short = slides(...Array.from({ length: 60 }, () => 600));
+    const cutsBefore = (some: readonly Slide[]) => {
+      const { segments } = planFilm(prepared(some));
+      return new Set(segments.map(({ firstFrame }) => some[Math.round(firstFrame / 18)]!.id));
+    };
+    const before = cutsBefore(short);
+    expect(before.size).toBeLessThan(18);
+    const after = cutsBefore(short.filter((_, index) => index !== 7));
+    const late = short.slice(25).map(({ id }) => id);
+    expect(late.filter((id) => before.has(id) !== after.has(id))).toEqual([]);
+  });
+  it('makes a stretch of the show only', () => {
+    const plan = planFilm(prepared(slides(5000, 5000, 5000)), { fromMs: 4000, toMs: 11_000 });
+    expect(plan).toMatchObject({ firstFrame: 120, endFrame: 330, frameCount: 210 });
+    expect(plan.segments.map(({ firstFrame }) => firstFrame)).toEqual([120, 150 + 150]);
   });
   it.each([
     [1080, 1920],
@@ -37,22 +70,6 @@ describe('planFilm', () => {
     [480, 854],
     [2160, 3840],
   ])('is as wide as the shape wants at %d', (height, width) => {
-    expect(widthFor(shape, height)).toBe(width);
-  });
-});
-
-describe('a film', () => {
-  const lasting = (...lengths: number[]): Show => ({
-    ...emptyShow(showId('s'), ''),
-    slides: lengths.map((lengthMs, index) => blankSlide(lengthMs, '#000000', () => `s${index}`)),
-  });
-  const HOUR = 3_600_000;
-  it.each<[string, Show, RegExp | null]>([
-    ['needs a slide', lasting(), /no slides yet/],
-    ['can last twelve hours', lasting(6 * HOUR, 6 * HOUR), null],
-    ['and no longer', lasting(6 * HOUR, 6 * HOUR, 200), /12 hours at most/],
-  ])('%s', (_name, show, sentence) => {
-    if (sentence) expect(faultOfFilm(show)).toMatch(sentence);
-    else expect(faultOfFilm(show)).toBeNull();
+    expect(widthFor({ widthPx: 1920, heightPx: 1080 }, height)).toBe(width);
   });
 });

@@ -1,10 +1,9 @@
-import { LONGEST_FILM_MS } from '../show/limits';
-import { framesPerSecond, type FrameRate } from '../timing/frame-rate';
-import type { FrameShape, Show } from '../show/show';
-import { frameCount } from '../timing/frames';
-import { showLengthMs } from '../timing/slide-span';
+import type { PreparedShow } from '../frame/plan-frame';
+import { framesPerSecond } from '../timing/frame-rate';
+import { frameCount, frameSeen } from '../timing/frames';
+import type { FilmStretch } from './film-spec';
 
-/** A stretch of a film's frames that is drawn and encoded by itself. */
+/** A stretch of a film's frames that is drawn and encoded by itself. Frames are counted from the show's start. */
 export interface FilmSegment {
   readonly index: number;
   readonly firstFrame: number;
@@ -12,56 +11,59 @@ export interface FilmSegment {
 }
 
 export interface FilmPlan {
-  readonly widthPx: number;
-  readonly heightPx: number;
-  readonly rate: FrameRate;
+  readonly firstFrame: number;
+  readonly endFrame: number;
   readonly frameCount: number;
   readonly segments: readonly FilmSegment[];
 }
 
-export const FILM_HEIGHTS = [720, 1080] as const;
-export type FilmHeight = (typeof FILM_HEIGHTS)[number];
-
-/** Why no film can be made of a show, as a sentence; null when one can. */
-export function faultOfFilm(show: Show): string | null {
-  if (show.slides.length === 0) return 'The show has no slides yet. Lay some pictures into the order first.';
-  const hours = LONGEST_FILM_MS / 3_600_000;
-  return showLengthMs(show) > LONGEST_FILM_MS
-    ? `A film can last ${hours} hours at most, and this show lasts longer. Make it in parts: copy the show and keep some of its slides in each.`
-    : null;
-}
-
-/** Ten seconds: long enough for the encoder to work well, short enough that little is lost when the power goes. */
-const LONGEST_SEGMENT_SECONDS = 10;
+/** Shorter ones would cost the encoder too much: each begins with a whole picture. */
 const SHORTEST_SEGMENT_SECONDS = 2;
-/** So many frames last whole microseconds at every rate of the trade, which is how exactly joining can say how long a segment is. */
-const WHOLE_MICROSECONDS = 3;
+/** Slides are put together until a segment lasts so long, or sooner where the slide's id says so. */
+const FULL_SEGMENT_SECONDS = 4;
+/** A slide that stays longer is cut, so that little is lost when the power goes and every worker has something to do. */
+const LONGEST_SEGMENT_SECONDS = 8;
 
 /**
- * How a film is cut for making: whole frames, segments without gaps.
+ * How a film is cut for making: at slides, so that a slide that is moved takes its segments along. Where slides are short several are one segment; which ones is
+ * decided by the slides themselves, so that after a change the cuts fall where they fell before a few slides further on (content-defined chunking).
  *
- * @param workerCount segments are kept short enough that every worker has some
+ * @param stretch the part of the show the film is of; all of it when it is not said
  */
-export function planFilm(
-  shape: FrameShape,
-  heightPx: number,
-  rate: FrameRate,
-  lengthMs: number,
-  workerCount: number,
-): FilmPlan {
-  const count = frameCount(lengthMs, rate);
-  const fair = Math.ceil(count / (workerCount * 3));
+export function planFilm({ show, lengthMs, seenFromMs }: PreparedShow, stretch?: FilmStretch): FilmPlan {
+  const { rate } = show.frame;
+  const showEnd = frameCount(lengthMs, rate);
+  const firstFrame = stretch ? Math.min(frameSeen(stretch.fromMs, rate), showEnd - 1) : 0;
+  const endFrame = stretch
+    ? Math.max(firstFrame + 1, Math.min(showEnd, frameSeen(Math.min(stretch.toMs, lengthMs), rate)))
+    : showEnd;
   const each = framesPerSecond(rate);
-  const wanted = Math.max(SHORTEST_SEGMENT_SECONDS * each, Math.min(fair, LONGEST_SEGMENT_SECONDS * each));
-  const length = WHOLE_MICROSECONDS * Math.ceil(wanted / WHOLE_MICROSECONDS);
-  const segments: FilmSegment[] = [];
-  for (let firstFrame = 0; firstFrame < count; firstFrame += length) {
-    segments.push({ index: segments.length, firstFrame, endFrame: Math.min(count, firstFrame + length) });
-  }
-  return { widthPx: widthFor(shape, heightPx), heightPx, rate, frameCount: count, segments };
+  const cuts = [firstFrame];
+  const cutAt = (frame: number) => {
+    const since = cuts.at(-1)!;
+    const pieces = Math.ceil((frame - since) / (LONGEST_SEGMENT_SECONDS * each));
+    const length = Math.ceil((frame - since) / pieces);
+    for (let piece = 1; piece < pieces; piece += 1) cuts.push(since + piece * length);
+    cuts.push(frame);
+  };
+  show.slides.forEach((slide, index) => {
+    const frame = frameSeen(seenFromMs[index]!, rate);
+    if (frame <= firstFrame || frame >= endFrame) return;
+    const seconds = (frame - cuts.at(-1)!) / each;
+    if (seconds >= FULL_SEGMENT_SECONDS || (seconds >= SHORTEST_SEGMENT_SECONDS && marksCut(slide.id))) cutAt(frame);
+  });
+  cutAt(endFrame);
+  return {
+    firstFrame,
+    endFrame,
+    frameCount: endFrame - firstFrame,
+    segments: cuts.slice(1).map((end, index) => ({ index, firstFrame: cuts[index]!, endFrame: end })),
+  };
 }
 
-/** The even width of a frame of the show's shape at a height. */
-export function widthFor(shape: Pick<FrameShape, 'widthPx' | 'heightPx'>, heightPx: number): number {
-  return 2 * Math.round((heightPx * shape.widthPx) / shape.heightPx / 2);
+/** Half of all slides, decided by their ids. */
+function marksCut(id: string): boolean {
+  let mixed = 0;
+  for (let at = 0; at < id.length; at += 1) mixed = (Math.imul(mixed, 31) + id.charCodeAt(at)) | 0;
+  return ((mixed ^ (mixed >>> 15)) & 1) === 1;
 }

@@ -6,6 +6,7 @@ import { NO_MOVES, planMoves, type Moves, type SlideMoves } from '../motion/plan
 import type { FactsById } from '../show/asset-facts';
 import type { AssetId } from '../show/ids';
 import { mainLayerOf, type Show, type Slide } from '../show/show';
+import { momentSeen } from '../timing/frames';
 import { showLengthMs, slideIndexAt, slideSpans, type SlideSpan } from '../timing/slide-span';
 import { planTransition, transitionProgress } from '../transitions/transition-plan';
 import { unreachable } from '../unreachable';
@@ -26,6 +27,8 @@ export interface PreparedShow {
   readonly show: Show;
   readonly facts: FactsById;
   readonly spans: readonly SlideSpan[];
+  /** The moment of the first frame that shows each slide; its time is counted from there, so that it looks the same wherever in the show it stands. */
+  readonly seenFromMs: readonly number[];
   readonly moves: Moves;
   readonly lengthMs: number;
   /** Captions that are part of the picture, in order; none when they are not. */
@@ -40,6 +43,7 @@ export function prepareShow(show: Show, facts: FactsById): PreparedShow {
     show,
     facts,
     spans,
+    seenFromMs: spans.map(({ startMs }) => momentSeen(startMs, show.frame.rate)),
     moves: planMoves(show, facts, spans),
     lengthMs: showLengthMs(show),
     captions: show.captionLook
@@ -63,24 +67,29 @@ const USUAL_BLUR = { amount: 0.065, darkness: 0.38 };
  * @returns null for a show without slides
  */
 export function planFrame(prepared: PreparedShow, momentMs: number, frame: FrameSize): FramePlan | null {
-  const index = slideIndexAt(prepared.spans, momentMs);
+  const index = seenIndexAt(prepared, momentMs);
   if (index === null) return null;
   const span = prepared.spans[index]!;
-  const offsetMs = Math.max(0, momentMs - span.startMs);
+  const offsetMs = Math.max(0, momentMs - prepared.seenFromMs[index]!);
   const slide = planSlide(prepared, index, offsetMs, frame);
   const size = { widthPx: frame.widthPx, heightPx: frame.heightPx, over: planCaption(prepared, momentMs, frame) };
   const { transition, id } = prepared.show.slides[index]!;
   if (offsetMs >= span.transitionMs || transition.kind === 'cut') return { ...size, slide, incoming: null };
-  const before = prepared.spans[index - 1]!;
   return {
     ...size,
-    slide: planSlide(prepared, index - 1, momentMs - before.startMs, frame),
+    slide: planSlide(prepared, index - 1, momentMs - prepared.seenFromMs[index - 1]!, frame),
     incoming: {
       slide,
       transition: planTransition(transition, id),
       progress: transitionProgress(transition, id, offsetMs / span.transitionMs),
     },
   };
+}
+
+/** The slide that is on, or coming in: by the clock, and at the very frame that shows it first, which a rounded start may lie a hair behind. */
+function seenIndexAt({ spans, seenFromMs }: PreparedShow, momentMs: number): number | null {
+  const index = slideIndexAt(spans, momentMs);
+  return index !== null && index + 1 < spans.length && seenFromMs[index + 1]! <= momentMs ? index + 1 : index;
 }
 
 /** One slide by itself at an offset from its start. */

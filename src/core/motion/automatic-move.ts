@@ -92,8 +92,9 @@ export function automaticMove(
   const along = mustFill ? [] : movesAlong(fill, pictureAspect, smallestWidth, Math.min(1, share) * seconds, focus);
   const tightness = Math.min(1, Math.max(fill.width / (1 + zoom), smallestWidth) / fill.width);
   const inside = along.length === 0 && fills ? movesInside(wide, tightness, zoom, focus) : [];
+  const near = mustFill || fills ? null : nearFraming(picture, frame, LARGEST_ENLARGEMENT, focus);
   const moves =
-    [along, inside].find((some) => some.length > 0) ??
+    [along, inside, near ? movesNear(near, zoom, focus) : []].find((some) => some.length > 0) ??
     movesWhole(fitFraming(pictureAspect, frameAspect), smallestWidth, zoom);
   // A window that leaves no room to move stands still.
   if (mustFill && inside.length === 0) return { name: 'still', first: wide!, last: wide! };
@@ -121,7 +122,60 @@ export function standingFraming(
   const standing = framed(fill, focus);
   if (standing && fill.width >= smallestWidth && 1 - fill.width * fill.height <= MOST_CUT_BY_FILLING) return standing;
   const fit = fitFraming(pictureAspect, frameAspect);
-  return scaled(fit, Math.max(1, smallestWidth / fit.width));
+  return nearFraming(picture, frame, mostEnlargement, focus) ?? scaled(fit, Math.max(1, smallestWidth / fit.width));
+}
+
+/** A frame that is no wider than this for its height, and a picture that is so much wider than the frame, go together badly: shown whole, it is a band across the frame. */
+const NARROW_FRAME = 1.25;
+const MUCH_WIDER = 1.3;
+/** Of such a picture so much of its width is seen at least, and so much when nothing is known of it. */
+const LEAST_NEAR = 0.4;
+const USUAL_NEAR = 0.68;
+/** Room left at either side of what the picture is about, as a share of the picture. */
+const BESIDE_FOCUS = 0.04;
+const NEAR_STEPS = 16;
+
+/**
+ * A wide picture in an upright or square frame: as near as what it is about allows, which stays in sight with every face; its upper and lower edge are seen. Null
+ * for other pictures, and when nearly all of it has to be seen.
+ */
+function nearFraming(
+  picture: MoveSubject,
+  frame: Pick<FrameShape, 'widthPx' | 'heightPx'>,
+  mostEnlargement: number,
+  focus: Focus | null,
+): Framing | null {
+  const pictureAspect = picture.widthPx / picture.heightPx;
+  const frameAspect = frame.widthPx / frame.heightPx;
+  if (frameAspect > NARROW_FRAME || pictureAspect < frameAspect * MUCH_WIDER) return null;
+  const fill = fillFraming(pictureAspect, frameAspect);
+  const smallestWidth = frame.widthPx / (mostEnlargement * picture.widthPx);
+  const least = Math.max(
+    fill.width,
+    smallestWidth,
+    LEAST_NEAR,
+    focus ? focus.about.width + 2 * BESIDE_FOCUS : USUAL_NEAR,
+  );
+  for (let step = 0; step < NEAR_STEPS; step += 1) {
+    const width = least + ((1 - least) * step) / NEAR_STEPS;
+    if (width > MOST_SEEN_OF_LENGTH) return null;
+    const framing = framed({ width, height: (width * pictureAspect) / frameAspect }, focus);
+    if (framing && cutsNone({ first: framing, last: framing }, focus)) return framing;
+  }
+  return null;
+}
+
+/** Moves about such a framing: nearer, away, and across the picture towards what it is about. */
+function movesNear(near: Framing, zoom: number, focus: Focus | null): PlannedMove[] {
+  const wide = scaled(near, Math.min(1 + zoom * 0.8, 1 / near.width));
+  const moves: PlannedMove[] = [
+    { name: 'closer', first: wide, last: near },
+    { name: 'away', first: near, last: wide },
+    ...pans('x', near, zoom * 1.2, focus),
+  ];
+  return moves
+    .filter(({ first, last }) => first.width !== last.width || first.x !== last.x)
+    .filter((move) => cutsNone(move, focus));
 }
 
 /**

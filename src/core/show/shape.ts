@@ -32,6 +32,11 @@ export function isShapeName(text: string): boolean {
   return Math.max(across, down) / Math.min(across, down) <= LONGEST_FRAME_SHAPE;
 }
 
+/** The even width of a frame of a shape at a height. */
+export function widthFor(shape: Pick<FrameShape, 'widthPx' | 'heightPx'>, heightPx: number): number {
+  return 2 * Math.round((heightPx * shape.widthPx) / shape.heightPx / 2);
+}
+
 /** A frame of a shape whose shorter side is as long as that of another; sides are even. */
 export function frameOfShape(shape: ShapeName, like: FrameShape): FrameShape {
   const [across, down] = shape.split(':').map(Number) as [number, number];

@@ -18,10 +18,15 @@ export function frameAtMoment(momentMs: number, rate: FrameRate): number {
   return Math.floor((momentMs * rate.frames) / (1000 * rate.seconds) + 1e-4);
 }
 
+/** The first frame that shows what begins at a moment. */
+export function frameSeen(momentMs: number, rate: FrameRate): number {
+  assertRate(rate);
+  return Math.max(0, Math.ceil((momentMs * rate.frames) / (1000 * rate.seconds) - 1e-4));
+}
+
 /** The moment at which the first frame shows what begins at a moment: where it is seen to begin, and so where it is heard to. */
 export function momentSeen(momentMs: number, rate: FrameRate): number {
-  assertRate(rate);
-  return momentOfFrame(Math.max(0, Math.ceil((momentMs * rate.frames) / (1000 * rate.seconds) - 1e-4)), rate);
+  return momentOfFrame(frameSeen(momentMs, rate), rate);
 }
 
 function assertRate({ frames, seconds }: FrameRate): void {

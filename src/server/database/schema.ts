@@ -1,4 +1,4 @@
-import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { zippedJson } from './zipped-json';
 
 /** Times are milliseconds since 1970. */
@@ -166,6 +166,8 @@ export const films = sqliteTable(
       .references(() => shows.id),
     title: text('title').notNull(),
     heightPx: integer('height_px').notNull(),
+    /** All that was asked for (`FilmSpec`); films of earlier versions have none. */
+    spec: text('spec', { mode: 'json' }).$type<unknown>(),
     /** So many frames in so many seconds. */
     rateFrames: integer('frames_per_second').notNull(),
     rateSeconds: integer('rate_seconds').notNull().default(1),
@@ -173,6 +175,10 @@ export const films = sqliteTable(
     frameCount: integer('frame_count').notNull(),
     problem: text('problem'),
     byteCount: integer('byte_count'),
+    /** Frames that were there already when it was made. */
+    keptFrames: integer('kept_frames'),
+    /** How like its frames are to what was drawn, 0…1. */
+    likeness: real('likeness'),
     /** The unguessable part of the screening's link. */
     screeningToken: text('screening_token').notNull().unique(),
     orderedAt: integer('ordered_at').notNull(),

@@ -50,12 +50,27 @@ export function startFfmpeg(args: readonly string[], signal?: AbortSignal): Runn
 /** Runs ffmpeg to its end. @throws what `tooMuch` gives when it writes more than it may */
 export async function runFfmpeg(
   args: readonly string[],
-  { signal, limits }: { readonly signal?: AbortSignal; readonly limits?: FfmpegLimits } = {},
+  {
+    signal,
+    limits,
+    onFrame,
+  }: {
+    readonly signal?: AbortSignal | undefined;
+    readonly limits?: FfmpegLimits;
+    /** Frames it has written so far; told about twice a second. */
+    readonly onFrame?: (count: number) => void;
+  } = {},
 ): Promise<string> {
   const ended = new AbortController();
   const signals = [ended.signal, ...(signal ? [signal] : [])];
-  const running = startFfmpeg(args, AbortSignal.any(signals));
-  running.process.stdout.resume();
+  const telling = onFrame ? ['-progress', 'pipe:1', '-nostats'] : [];
+  const running = startFfmpeg([...telling, ...args], AbortSignal.any(signals));
+  if (onFrame)
+    running.process.stdout.setEncoding('utf8').on('data', (said: string) => {
+      const counts = [...said.matchAll(/^frame=\s*(\d+)$/gm)];
+      if (counts.length > 0) onFrame(Number(counts.at(-1)![1]));
+    });
+  else running.process.stdout.resume();
   running.process.stdin.end();
   const startedMs = performance.now();
   const watch = limits && setInterval(() => void look(), WATCH_MS);

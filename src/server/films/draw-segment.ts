@@ -1,5 +1,5 @@
 import { renameSafely } from '../blobs/whole';
-import type { LayerPlan } from '../../core/frame/frame-plan';
+import type { FramePlan, LayerPlan } from '../../core/frame/frame-plan';
 import { planFrame, type PreparedShow } from '../../core/frame/plan-frame';
 import { momentOfFrame } from '../../core/timing/frames';
 import { createPainter } from '../../drawing/paint/paint-frame';
@@ -8,7 +8,8 @@ import { createPlateStore, type PlateStore } from '../../drawing/plates/plate-st
 import { i420Of } from '../../drawing/planes/surface';
 import type { PictureReader } from '../../drawing/picture-reader';
 import { startSegment } from './encode-segment';
-import type { FilmWork, SegmentOrder } from './film-work';
+import type { DrawnSegment, FilmWork, SegmentOrder } from './film-work';
+import { glimpseOf } from './glimpse';
 import type { NodeDrawing } from './node-drawing';
 
 /** Pictures kept between frames; at 1080p a picture takes about 4 MB and a frame needs at most a handful. */
@@ -16,9 +17,12 @@ const ROOM_BYTES = 160 * 1024 * 1024;
 /** Pictures for the frame this far ahead are read while the encoder works. */
 const AHEAD_MS = 1200;
 
-export interface DrawnSegment {
-  readonly drawMs: number;
-  readonly encodeMs: number;
+const GLIMPSE_EVERY_MS = 2000;
+
+/** What is told while a segment is drawn. */
+interface Telling {
+  frame(): void;
+  glimpse(jpeg: Uint8Array): void;
 }
 
 /** Plates made in this thread. */
@@ -37,22 +41,40 @@ export async function drawSegment(
   order: SegmentOrder,
   drawing: NodeDrawing,
   store: PlateStore,
-  onFrame: (done: number) => void,
+  telling: Telling,
 ): Promise<DrawnSegment> {
-  const { widthPx, heightPx, rate } = work;
+  const { widthPx, heightPx, encoding } = work;
+  const { rate } = prepared.show.frame;
   const painter = createPainter(drawing.kernels, widthPx, heightPx);
-  const encoder = startSegment(`${order.outFile}.part`, widthPx, heightPx, rate);
+  const encoder = startSegment(`${order.outFile}.part`, work, rate, encoding);
+  // One is drawn into while the encoder takes the other.
   const buffers = [0, 1].map(() => new Uint8Array((widthPx * heightPx * 3) / 2));
   let drawMs = 0;
+  let stillFrames = 0;
+  let glimpsedMs = -Infinity;
+  /** The last frame, and its plan as text: a frame that would be the very same is not drawn again. */
+  let last: { readonly said: string; readonly buffer: Uint8Array } = { said: '', buffer: buffers[1]! };
   let written: Promise<void> = Promise.resolve();
   let ahead: Promise<void> = Promise.resolve();
   try {
     for (let frame = order.segment.firstFrame; frame < order.segment.endFrame; frame += 1) {
       const startedMs = performance.now();
       const plan = planFrame(prepared, momentOfFrame(frame, rate), work)!;
-      if (!store.isReady(plan)) await store.prepare(plan);
-      const buffer = i420Of(drawing.kernels, painter.paint(plan, store), buffers[frame % 2]);
+      const said = JSON.stringify(plan);
+      const buffer: Uint8Array =
+        last.said === said
+          ? last.buffer
+          : await drawn(
+              plan,
+              buffers.find((one) => one !== last.buffer)!,
+            );
+      if (last.said === said) stillFrames += 1;
+      last = { said, buffer };
       drawMs += performance.now() - startedMs;
+      if (startedMs - glimpsedMs > GLIMPSE_EVERY_MS) {
+        glimpsedMs = startedMs;
+        telling.glimpse(await glimpseOf(buffer, widthPx, heightPx));
+      }
       await written;
       written = encoder.write(buffer);
       written.catch(() => {});
@@ -60,15 +82,20 @@ export async function drawSegment(
         await ahead;
         ahead = prepareAhead(frame);
       }
-      onFrame(1);
+      telling.frame();
     }
     await Promise.all([written, ahead]);
     const encodeMs = await encoder.finish();
     await renameSafely(`${order.outFile}.part`, order.outFile);
-    return { drawMs, encodeMs };
+    return { drawMs, encodeMs, stillFrames };
   } finally {
     encoder.abort();
     painter.close();
+  }
+
+  async function drawn(plan: FramePlan, into: Uint8Array): Promise<Uint8Array> {
+    if (!store.isReady(plan)) await store.prepare(plan);
+    return i420Of(drawing.kernels, painter.paint(plan, store), into);
   }
 
   /** Only pictures: a clip's frames are read in order, and reading ahead would make its decoder jump. */

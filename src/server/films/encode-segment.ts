@@ -1,7 +1,8 @@
-import { framesPerSecond, type FrameRate } from '../../core/timing/frame-rate';
+import type { FrameRate } from '../../core/timing/frame-rate';
 import { OWN_INPUT, startFfmpeg } from '../ffmpeg/run-ffmpeg';
+import { COLOUR_TAGS, type SegmentEncoding } from './encodings';
 
-/** Takes frames in order and writes an H.264 segment. */
+/** Takes frames in order and writes a segment. */
 export interface SegmentEncoder {
   /** Resolves when the encoder has taken the frame; the buffer may then be used again. */
   write(i420: Uint8Array): Promise<void>;
@@ -10,63 +11,24 @@ export interface SegmentEncoder {
   abort(): void;
 }
 
-/** BT.709, limited range, said in the stream and in the container; H.264 assumes chroma sited left, which is how it is drawn. */
-export const COLOUR_TAGS: readonly string[] = [
-  '-colorspace',
-  'bt709',
-  '-color_primaries',
-  'bt709',
-  '-color_trc',
-  'bt709',
-  '-color_range',
-  'tv',
-];
-
-/** One encoder thread a segment: two segments at a time fill two cores with no work lost between threads. */
-export const X264: readonly string[] = [
-  '-c:v',
-  'libx264',
-  '-preset',
-  'veryfast',
-  '-crf',
-  '19',
-  '-threads',
-  '1',
-  '-pix_fmt',
-  'yuv420p',
-  '-profile:v',
-  'high',
-];
-
-export function startSegment(outFile: string, widthPx: number, heightPx: number, rate: FrameRate): SegmentEncoder {
+export function startSegment(
+  outFile: string,
+  { widthPx, heightPx }: { readonly widthPx: number; readonly heightPx: number },
+  rate: FrameRate,
+  { args, container }: SegmentEncoding,
+): SegmentEncoder {
   const running = startFfmpeg([
-    '-benchmark',
-    '-loglevel',
-    'info',
-    '-nostats',
+    ...['-benchmark', '-loglevel', 'info', '-nostats'],
     ...OWN_INPUT,
-    '-f',
-    'rawvideo',
-    '-pix_fmt',
-    'yuv420p',
-    '-video_size',
-    `${widthPx}x${heightPx}`,
-    '-framerate',
-    `${rate.frames}/${rate.seconds}`,
+    ...['-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-video_size', `${widthPx}x${heightPx}`],
+    ...['-framerate', `${rate.frames}/${rate.seconds}`],
     ...COLOUR_TAGS,
-    '-i',
-    'pipe:0',
-    ...X264,
-    '-g',
-    String(Math.round(framesPerSecond(rate) * 2)),
+    ...['-i', 'pipe:0'],
+    ...args,
     ...COLOUR_TAGS,
-    '-video_track_timescale',
     // A frame lasts a whole number of these.
-    String(rate.seconds === 1 ? rate.frames * 512 : rate.frames),
-    '-f',
-    'mp4',
-    '-y',
-    outFile,
+    ...(container === 'nut' ? [] : ['-video_track_timescale', String(ticksASecond(rate))]),
+    ...['-f', container, '-y', outFile],
   ]);
   running.process.stdout.resume();
   const { stdin } = running.process;
@@ -87,4 +49,9 @@ export function startSegment(outFile: string, widthPx: number, heightPx: number,
     },
     abort: () => void running.process.kill('SIGKILL'),
   };
+}
+
+/** Ticks of a film's clock: a frame lasts a whole number of them. */
+export function ticksASecond({ frames, seconds }: FrameRate): number {
+  return seconds === 1 ? frames * 512 : frames;
 }

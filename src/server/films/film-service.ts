@@ -1,50 +1,48 @@
-import { readdir, rm, stat } from 'node:fs/promises';
+import { readdir, readFile, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
+import PQueue from 'p-queue';
+import { formatOf } from '../../core/film/film-formats';
+import { showForFilm, type FilmSpec } from '../../core/film/film-spec';
+import { planFilm } from '../../core/film/plan-film';
+import { prepareShow } from '../../core/frame/plan-frame';
+import type { FactsById } from '../../core/show/asset-facts';
 import { showId, type AssetId, type ShowId } from '../../core/show/ids';
 import { everyLayer } from '../../core/show/layer';
 import { assetIdsOf, type Show } from '../../core/show/show';
-import { framesPerSecond, wholeRate, type FrameRate } from '../../core/timing/frame-rate';
-import { frameCount, momentOfFrame } from '../../core/timing/frames';
-import { showLengthMs } from '../../core/timing/slide-span';
+import type { FrameRate } from '../../core/timing/frame-rate';
 import type { ContactSheet } from '../assets/contact-sheet';
 import type { BlobStore } from '../blobs/blob-store';
 import type { OpenDatabase, Writing } from '../database/open-database';
 import { filmDocuments, films, sheetEntries } from '../database/schema';
 import type { Events } from '../events';
-import { FfmpegError } from '../ffmpeg/run-ffmpeg';
-import { DISK_FULL, isDiskFull } from '../http/refusal';
 import type { JobStore, TakenJob } from '../jobs/job';
 import { NotYetError, type JobKindOfWork } from '../jobs/job-runner';
 import { parseStoredShow } from '../schema/show-schema';
-import { FilmFailedError, makeFilm, type FilmProgress, type FilmStage } from './make-film';
-
-export interface FilmRow {
-  readonly id: string;
-  readonly title: string;
-  readonly heightPx: number;
-  readonly framesPerSecond: number;
-  readonly lengthMs: number;
-  readonly state: 'waiting' | 'making' | 'ready' | 'failed' | 'cancelled';
-  readonly stage: FilmStage | null;
-  readonly framesDone: number;
-  readonly frameCount: number;
-  readonly problem: string | null;
-  readonly byteCount: number | null;
-  readonly screeningToken: string;
-  readonly orderedAt: number;
-  readonly startedAt: number | null;
-  readonly finishedAt: number | null;
-}
+import { FilmFailedError } from './draw-segments';
+import { failureSentence, filmRow, missingSentence, specOf, type FilmProgressKept, type FilmRow } from './film-row';
+import type { KeptFiles } from './kept-files';
+import { makeFilm } from './make-film';
+import { tryFilm, type FilmTrial } from './try-film';
 
 export interface FilmService {
-  order(show: Show, heightPx: number): Promise<string>;
+  order(show: Show, spec: FilmSpec): Promise<string>;
   list(show: ShowId): Promise<FilmRow[]>;
   /** Stops a film being made or waiting. @returns false when it is neither */
   cancel(filmId: string): Promise<boolean>;
   remove(filmId: string): Promise<boolean>;
-  fileOf(filmId: string): string;
+  /** Makes a film that failed or was cancelled, of the show as it was then; what was made of it is not made again. @returns false when it is neither */
+  again(filmId: string): Promise<boolean>;
+  /** Makes a waiting film before the others that wait. @returns false when it does not wait */
+  next(filmId: string): Promise<boolean>;
+  fileOf(film: Pick<FilmRow, 'id' | 'spec'>): string;
+  /** A picture of it: a frame of a finished film, the frame just made of one in the making; null when there is none. */
+  pictureOf(filmId: string): Promise<Uint8Array | null>;
+  /** What a film of the show would come to; one at a time, and what was tried is remembered. */
+  try(show: Show, spec: FilmSpec): Promise<FilmTrial>;
+  /** Removes a film's files, whatever it is. */
+  removeFiles(filmId: string): Promise<void>;
   find(filmId: string): Promise<FilmRow | null>;
   /** Orders anew what waits or was being made and has no work waiting for it, and clears away what earlier servers left. */
   resume(): Promise<void>;
@@ -56,13 +54,12 @@ interface FilmData {
   readonly showId: string;
   /** As it was when the film was ordered. */
   readonly document: unknown;
-  readonly heightPx: number;
-  /** Work that was ordered before there were rates that are not whole says its frames a second. */
-  readonly rate: FrameRate | undefined;
+  /** Work that was ordered by earlier versions says a height and a rate instead, or its frames a second. */
+  readonly spec?: unknown;
+  readonly heightPx?: number;
+  readonly rate?: FrameRate;
   readonly framesPerSecond?: number;
 }
-
-type FilmProgressKept = Pick<FilmProgress, 'stage' | 'framesDone'>;
 
 interface FilmServiceParts {
   readonly database: OpenDatabase;
@@ -71,6 +68,7 @@ interface FilmServiceParts {
   readonly jobs: JobStore;
   readonly events: Events;
   readonly folder: string;
+  readonly kept: KeptFiles;
   /** Something was added to the jobs. */
   readonly wake: () => void;
   /** Stops what is at work on a film. */
@@ -80,27 +78,36 @@ interface FilmServiceParts {
 
 /** Ordering films and looking after them; the making is `making`. */
 export function createFilmService(parts: FilmServiceParts): FilmService & { readonly making: JobKindOfWork } {
-  const { database, blobs, sheet, jobs, events, folder, wake, stop, now = Date.now } = parts;
+  const { database, blobs, sheet, jobs, events, folder, kept, wake, stop, now = Date.now } = parts;
   const { db, write } = database;
-  const fileOf = (filmId: string) => path.join(folder, `${safeName(filmId)}.mp4`);
+  const fileOf = ({ id, spec }: Pick<FilmRow, 'id' | 'spec'>) =>
+    path.join(folder, `${safeName(id)}.${formatOf(spec.format).extension}`);
+  const posterFile = (filmId: string) => path.join(folder, `${safeName(filmId)}.jpg`);
+  /** Of films in the making. */
+  const glimpses = new Map<string, Uint8Array>();
+  /** By show and what is asked for, the latest last. */
+  const trials = new Map<string, Promise<FilmTrial>>();
+  const trying = new PQueue({ concurrency: 1 });
   const workFolder = (filmId: string) => path.join(folder, `${safeName(filmId)}${WORK}`);
   const dataOf = (job: TakenJob) => job.data as FilmData;
 
   return {
-    async order(show, heightPx) {
+    async order(show, spec) {
       const id = nanoid(12);
-      const { rate } = show.frame;
+      const { rate } = spec;
+      const { frameCount } = planFilm(prepareShow(showForFilm(show, spec), NO_FACTS), spec.span);
       await write((one) =>
         one.transaction(async (transaction) => {
           await transaction.insert(films).values({
             id,
             showId: show.id,
             title: show.title,
-            heightPx,
+            heightPx: spec.heightPx,
+            spec,
             rateFrames: rate.frames,
             rateSeconds: rate.seconds,
             state: 'waiting',
-            frameCount: frameCount(showLengthMs(show), rate),
+            frameCount,
             screeningToken: nanoid(24),
             orderedAt: now(),
           });
@@ -125,7 +132,7 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
       if (changed.rowsAffected === 0) return false;
       await clearWork(filmId);
       // It may have been whole in the moment it was cancelled.
-      await rm(fileOf(filmId), { force: true });
+      await removeFiles(filmId);
       await tellOf(filmId);
       return true;
     },
@@ -139,12 +146,50 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
           await transaction.delete(films).where(eq(films.id, filmId));
         }),
       );
-      await rm(fileOf(filmId), { force: true });
+      await removeFiles(filmId);
       await clearWork(filmId);
       if (show) events.tell(show, { kind: 'films' });
       return true;
     },
+    async again(filmId) {
+      const [stored] = await db.select().from(filmDocuments).where(eq(filmDocuments.filmId, filmId));
+      const parsed = parseStoredShow(stored?.document);
+      if (!parsed.ok) return false;
+      const begun = await write((one) =>
+        one.transaction(async (transaction) => {
+          const changed = await transaction
+            .update(films)
+            .set({ state: 'waiting', problem: null, startedAt: null, finishedAt: null, orderedAt: now() })
+            .where(and(eq(films.id, filmId), inArray(films.state, ['failed', 'cancelled'])));
+          if (changed.rowsAffected === 0) return false;
+          const [film] = await transaction.select().from(films).where(eq(films.id, filmId));
+          await jobs.addWithin(transaction, jobFor(film!, parsed.value));
+          return true;
+        }),
+      );
+      if (!begun) return false;
+      await tellOf(filmId);
+      wake();
+      return true;
+    },
+    async next(filmId) {
+      if (!(await jobs.first('film', filmId))) return false;
+      await tellOf(filmId);
+      return true;
+    },
+    try(show, spec) {
+      const key = JSON.stringify([show, spec]);
+      const known = trials.get(key);
+      if (known) return known;
+      const tried = trying.add(() => tryOne(show, spec));
+      trials.set(key, tried);
+      tried.catch(() => trials.delete(key));
+      if (trials.size > MOST_TRIALS) trials.delete(trials.keys().next().value!);
+      return tried;
+    },
     fileOf,
+    removeFiles,
+    pictureOf: async (filmId) => glimpses.get(filmId) ?? (await readFile(posterFile(filmId)).catch(() => null)),
     find,
     async resume() {
       const unended = await db
@@ -153,8 +198,8 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
         .where(inArray(films.state, ['waiting', 'making']));
       for (const film of unended) {
         if (await jobs.isUnended('film', film.id)) continue;
-        const [kept] = await db.select().from(filmDocuments).where(eq(filmDocuments.filmId, film.id));
-        const parsed = parseStoredShow(kept?.document);
+        const [stored] = await db.select().from(filmDocuments).where(eq(filmDocuments.filmId, film.id));
+        const parsed = parseStoredShow(stored?.document);
         if (parsed.ok) await jobs.add(jobFor(film, parsed.value));
         else await fail(film.id, `What was kept of the show for this film is damaged: ${parsed.problem}.`, db);
       }
@@ -170,16 +215,16 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
       atOnce: 1,
       mostTries: MOST_TRIES,
       work: async ({ job, signal, progress }) => {
-        const { filmId, heightPx } = dataOf(job);
-        const rate = dataOf(job).rate ?? wholeRate(dataOf(job).framesPerSecond!);
+        const { filmId } = dataOf(job);
         // It may have waited since before an update.
         const parsed = parseStoredShow(dataOf(job).document);
         if (!parsed.ok)
           throw new FilmFailedError('What was kept of the show for this film is damaged.', parsed.problem);
         const document = parsed.value;
+        const spec = specOf(dataOf(job), document);
         const show = showId(dataOf(job).showId);
         await assertLookedAt(document);
-        const ids = await ownFiles(show, document);
+        const { ids, files } = await filesFor(show, document);
         const missing = assetIdsOf(document).length - ids.length;
         await write((one) =>
           one
@@ -188,27 +233,29 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
             .where(and(eq(films.id, filmId), eq(films.state, 'waiting'))),
         );
         events.tell(show, { kind: 'films' });
-        const files = new Map<AssetId, string>();
-        for (const id of ids) files.set(id, await blobs.localFile(id));
         const made = await makeFilm({
           show: document,
           facts: await sheet.factsOf(ids, document.methods),
           files,
-          heightPx,
-          rate,
-          outFile: fileOf(filmId),
+          spec,
+          outFile: fileOf({ id: filmId, spec }),
+          posterFile: posterFile(filmId),
+          measured: true,
           workFolder: workFolder(filmId),
-          keepsWork: true,
+          kept,
           signal,
-          onProgress: ({ stage, framesDone, kept }) => progress({ stage, framesDone } satisfies FilmProgressKept, kept),
-        });
-        const { size } = await stat(fileOf(filmId));
+          onProgress: ({ kept: finished, stage, framesDone, framesKept, leftMs, pieces }) =>
+            progress({ stage, framesDone, framesKept, leftMs, pieces } satisfies FilmProgressKept, finished),
+          onGlimpse: (jpeg) => void glimpses.set(filmId, jpeg),
+        }).finally(() => glimpses.delete(filmId));
         return async (transaction) => {
           await transaction
             .update(films)
             .set({
               state: 'ready',
-              byteCount: size,
+              byteCount: made.byteCount,
+              keptFrames: made.keptFrames,
+              likeness: made.likeness,
               problem: missingSentence(made.problems.length + missing),
               finishedAt: now(),
             })
@@ -217,8 +264,11 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
       },
       progressed: (job) => events.tell(showId(dataOf(job).showId), { kind: 'films' }),
       ended: (job) => {
-        events.tell(showId(dataOf(job).showId), { kind: 'films' });
-        void rm(workFolder(dataOf(job).filmId), { recursive: true, force: true });
+        const { filmId, showId: show } = dataOf(job);
+        void find(filmId).then((film) => {
+          const ended = film && { id: filmId, purpose: film.spec.purpose, ready: film.state === 'ready' };
+          events.tell(showId(show), { kind: 'films', ...(ended && { ended }) });
+        });
       },
       failed: (job, error) => {
         const problem =
@@ -234,8 +284,8 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
   };
 
   function jobFor(film: typeof films.$inferSelect, document: Show) {
-    const { id, studioId, heightPx } = film;
-    const data: FilmData = { filmId: id, showId: film.showId, document, heightPx, rate: rateOf(film) };
+    const { id, studioId } = film;
+    const data: FilmData = { filmId: id, showId: film.showId, document, spec: specOf(film, document) };
     return { kind: 'film', studioId, key: id, data } as const;
   }
 
@@ -250,6 +300,25 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
     await jobs.cancel('film', filmId);
     await stop(filmId);
     await rm(workFolder(filmId), { recursive: true, force: true });
+  }
+
+  async function filesFor(show: ShowId, document: Show) {
+    const ids = await ownFiles(show, document);
+    const files = new Map<AssetId, string>();
+    for (const id of ids) files.set(id, await blobs.localFile(id));
+    return { ids, files };
+  }
+
+  async function tryOne(show: Show, spec: FilmSpec): Promise<FilmTrial> {
+    const { ids, files } = await filesFor(show.id, show);
+    const facts = await sheet.factsOf(ids, show.methods);
+    return tryFilm({ show, spec, facts, files, workFolder: path.join(folder, `trial-${nanoid(8)}${WORK}`) });
+  }
+
+  async function removeFiles(filmId: string): Promise<void> {
+    const name = safeName(filmId);
+    for (const file of await readdir(folder))
+      if (file.startsWith(`${name}.`) && !file.endsWith(WORK)) await rm(path.join(folder, file), { force: true });
   }
 
   async function find(filmId: string): Promise<FilmRow | null> {
@@ -299,6 +368,8 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
 
 /** Segments of films in the making lie in folders with this ending. */
 const WORK = '.work';
+/** Of shows as they were when something was tried with them. */
+const MOST_TRIALS = 60;
 /** Tries in a row with no segment finished. */
 const MOST_TRIES = 4;
 
@@ -311,44 +382,7 @@ function movedByThemselves(show: Show): ReadonlySet<AssetId> {
   return ids;
 }
 
-function missingSentence(count: number): string | null {
-  if (count === 0) return null;
-  return count === 1
-    ? 'One file could not be read and is missing from this film.'
-    : `${count} files could not be read and are missing from this film.`;
-}
-
-function failureSentence(error: unknown): string {
-  if (isDiskFull(error)) return DISK_FULL;
-  if (error instanceof FfmpegError || error instanceof FilmFailedError)
-    return error.details ? `${error.message} It said: ${error.details.split('\n').at(-1)}` : error.message;
-  return error instanceof Error ? error.message : String(error);
-}
-
-function filmRow(row: typeof films.$inferSelect, progress: FilmProgressKept | null): FilmRow {
-  const { id, title, heightPx, state, problem, byteCount, screeningToken, orderedAt } = row;
-  return {
-    id,
-    title,
-    heightPx,
-    framesPerSecond: framesPerSecond(rateOf(row)),
-    state,
-    stage: progress?.stage ?? null,
-    framesDone: state === 'ready' ? row.frameCount : (progress?.framesDone ?? 0),
-    problem,
-    byteCount,
-    screeningToken,
-    orderedAt,
-    startedAt: row.startedAt,
-    finishedAt: row.finishedAt,
-    frameCount: row.frameCount,
-    lengthMs: Math.round(momentOfFrame(row.frameCount, rateOf(row))),
-  };
-}
-
-function rateOf({ rateFrames, rateSeconds }: typeof films.$inferSelect): FrameRate {
-  return { frames: rateFrames, seconds: rateSeconds };
-}
+const NO_FACTS: FactsById = new Map();
 
 /** Film ids are our own; this keeps a wrong one from ever leaving the folder. */
 function safeName(filmId: string): string {

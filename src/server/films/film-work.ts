@@ -1,18 +1,19 @@
 import type { FilmSegment } from '../../core/film/plan-film';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
-import type { FrameRate } from '../../core/timing/frame-rate';
 import type { Show } from '../../core/show/show';
+import type { SegmentEncoding } from './encodings';
 
 /** What a film worker is given first. */
 export interface FilmWork {
+  /** In the film's shape and at its rate. */
   readonly show: Show;
   readonly facts: ReadonlyMap<AssetId, AssetFacts>;
   /** Absolute paths of the original files. */
   readonly files: ReadonlyMap<AssetId, string>;
   readonly widthPx: number;
   readonly heightPx: number;
-  readonly rate: FrameRate;
+  readonly encoding: SegmentEncoding;
 }
 
 export interface SegmentOrder {
@@ -20,13 +21,25 @@ export interface SegmentOrder {
   readonly outFile: string;
 }
 
+/** What drawing a segment took. */
+export interface DrawnSegment {
+  /** Planning, reading and painting. */
+  readonly drawMs: number;
+  /** CPU time of the encoder. */
+  readonly encodeMs: number;
+  /** Frames that were like the one before, and were not drawn again. */
+  readonly stillFrames: number;
+}
+
+export interface UnreadFile {
+  readonly assetId: AssetId;
+  readonly message: string;
+}
+
 export type WorkerReport =
   | { readonly kind: 'frames'; readonly done: number }
-  | {
-      readonly kind: 'segment';
-      readonly index: number;
-      /** planning, reading and painting */ readonly drawMs: number;
-      /** CPU time of the encoder */ readonly encodeMs: number;
-    }
-  | { readonly kind: 'problem'; readonly assetId: AssetId; readonly message: string }
+  /** A small JPEG of the frame just made, now and then. */
+  | { readonly kind: 'glimpse'; readonly jpeg: Uint8Array }
+  /** Files that could not be read are missing from it. */
+  | { readonly kind: 'segment'; readonly drawn: DrawnSegment; readonly problems: readonly UnreadFile[] }
   | { readonly kind: 'failed'; readonly message: string; readonly details: string; readonly diskFull: boolean };

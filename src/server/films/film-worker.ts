@@ -1,7 +1,6 @@
 // Runs in a process of its own: draws and encodes the segments it is sent, one at a time, and reports.
 import sharp from 'sharp';
 import { prepareShow } from '../../core/frame/plan-frame';
-import type { AssetId } from '../../core/show/ids';
 import { createFileReader } from '../assets/file-reader';
 import { FfmpegError } from '../ffmpeg/run-ffmpeg';
 import { isDiskFull } from '../http/refusal';
@@ -17,7 +16,6 @@ sharp.cache(false);
 let opened: ReturnType<typeof open> | null = null;
 /** One after the other, in the order they came. */
 let last: Promise<void> = Promise.resolve();
-const told = new Set<AssetId>();
 
 // A server that is gone needs nothing any more.
 process.on('disconnect', () => process.exit(0));
@@ -50,13 +48,12 @@ async function open(work: FilmWork) {
 
 async function perform(order: SegmentOrder): Promise<void> {
   const { work, drawing, prepared, store } = await opened!;
-  const drawn = await drawSegment(prepared, work, order, drawing, store, (done) => report({ kind: 'frames', done }));
-  for (const [assetId, error] of store.problems()) {
-    if (told.has(assetId)) continue;
-    told.add(assetId);
-    report({ kind: 'problem', assetId, message: error.message });
-  }
-  report({ kind: 'segment', index: order.segment.index, ...drawn });
+  const drawn = await drawSegment(prepared, work, order, drawing, store, {
+    frame: () => report({ kind: 'frames', done: 1 }),
+    glimpse: (jpeg) => report({ kind: 'glimpse', jpeg }),
+  });
+  const problems = [...store.problems()].map(([assetId, error]) => ({ assetId, message: error.message }));
+  report({ kind: 'segment', drawn, problems });
 }
 
 function report(message: WorkerReport): void {

@@ -1,19 +1,24 @@
 import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
-import { existsSync, readdirSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { emptyShow, type Show } from '../../core/show/show';
 import { songAfter } from '../../core/show/placed-sound';
-import { cueId, showId, type AssetId } from '../../core/show/ids';
+import { cueId, showId, slideId, type AssetId } from '../../core/show/ids';
 import { slideFromAsset } from '../../core/show/new-slide';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import { lookAtFile } from '../assets/look-at-file';
 import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { hashOfFile } from '../blobs/content-hash';
 import { openServer, type RunningServer } from '../running-server';
-import type { FilmRow, FilmService } from './film-service';
-import { makeFilm, type FilmProgress } from './make-film';
+import { specFor } from '../../core/film/purposes/purposes';
+import type { FilmSpec } from '../../core/film/film-spec';
+import type { FilmRow } from './film-row';
+import type { FilmService } from './film-service';
+import type { FilmProgress } from './film-telling';
+import { createKeptFiles } from './kept-files';
+import { makeFilm } from './make-film';
 import { probeFilm } from './probe-film';
 
 let folder: string;
@@ -21,6 +26,9 @@ let show: Show;
 const facts = new Map<AssetId, AssetFacts>();
 const files = new Map<AssetId, string>();
 let counted = 0;
+/** 1280 × 720, 30 frames a second. */
+const web = (): FilmSpec => specFor(show, 'web');
+const kept = (name: string) => createKeptFiles(path.join(folder, `${name}-kept`));
 const newId = () => `n${(counted += 1)}`;
 const sleep = (ms: number) =>
   new Promise((resolve) => {
@@ -58,16 +66,17 @@ describe('makeFilm', () => {
       show,
       facts,
       files,
-      heightPx: 720,
-      rate: { frames: 30, seconds: 1 },
+      spec: web(),
       outFile,
       workFolder: path.join(folder, 'work'),
+      kept: kept('work'),
       onProgress: (entry) => progress.push(entry),
     });
     expect(made).toMatchObject({
       lengthMs: 7500,
       problems: [],
-      plan: { frameCount: 225, widthPx: 1280, heightPx: 720 },
+      plan: { frameCount: 225 },
+      keptFrames: 0,
     });
     const film = await probeFilm(outFile);
     expect(film.video).toMatchObject({
@@ -113,50 +122,56 @@ describe('makeFilm', () => {
       show: { ...show, frame: { ...show.frame, rate } },
       facts,
       files,
-      heightPx: 720,
-      rate,
+      spec: { ...web(), rate },
       outFile,
       workFolder: path.join(folder, 'broadcast'),
+      kept: kept('broadcast'),
     });
-    expect(made.plan.segments.length).toBeGreaterThan(2);
+    expect(made.plan.segments.length).toBeGreaterThan(1);
     const film = await probeFilm(outFile);
     expect(film.video).toMatchObject({ r_frame_rate: '30000/1001', nb_read_frames: '225' });
     film.times.forEach((time, index) => expect(time).toBeCloseTo((index * 1001) / 30_000, 5));
     expect(Math.abs(Number(film.sound!.duration) - (225 * 1001) / 30_000)).toBeLessThan(0.03);
   });
 
-  it('goes on from the segments that are there', async () => {
+  it('goes on from the segments that are there, and leaves nothing but them when it is stopped', async () => {
     const workFolder = path.join(folder, 'again');
     const controller = new AbortController();
     const order = {
       show,
       facts,
       files,
-      heightPx: 720,
-      rate: { frames: 30, seconds: 1 },
+      spec: web(),
       outFile: path.join(folder, 'again.mp4'),
       workFolder,
+      kept: kept('again'),
     };
     await expect(
       makeFilm({
         ...order,
         signal: controller.signal,
-        onProgress: ({ framesDone }) => {
-          if (framesDone > 150) controller.abort(new Error('enough'));
+        onProgress: (progress) => {
+          if (progress.kept) controller.abort(new Error('enough'));
         },
       }),
     ).rejects.toThrow('enough');
-    const finished = (await readdir(workFolder)).filter((name) => name.endsWith('.mp4')).length;
-    expect(finished).toBeGreaterThan(0);
+    const finished = (await readdir(path.join(folder, 'again-kept'))).filter((name) => name.endsWith('.mp4'));
+    expect(finished.length).toBeGreaterThan(0);
+    expect([existsSync(workFolder), existsSync(`${order.outFile}.part`)]).toEqual([false, false]);
     const counts: number[] = [];
-    await makeFilm({
+    const made = await makeFilm({
       ...order,
       onProgress: ({ stage, framesDone }) => {
         if (stage === 'pictures') counts.push(framesDone);
       },
     });
-    expect(counts[0]).toBeGreaterThanOrEqual(finished * 45);
+    expect(counts[0]).toBeGreaterThanOrEqual(75);
+    expect(made.keptFrames).toBeGreaterThanOrEqual(75);
     expect((await probeFilm(order.outFile)).video).toMatchObject({ nb_read_frames: '225' });
+    // The very same again: nothing is drawn, not even the sound is mixed.
+    const stages = new Set<string>();
+    const same = await makeFilm({ ...order, onProgress: ({ stage }) => stages.add(stage) });
+    expect([same.keptFrames, same.drawMs, [...stages]]).toEqual([225, 0, ['joining']]);
   });
 
   it('makes the rest of a film when a file has gone, and names it', async () => {
@@ -165,10 +180,10 @@ describe('makeFilm', () => {
       show,
       facts,
       files: new Map([...files, [gone, path.join(folder, 'gone.jpg')]]),
-      heightPx: 720,
-      rate: { frames: 30, seconds: 1 },
+      spec: web(),
       outFile: path.join(folder, 'rest.mp4'),
       workFolder: path.join(folder, 'rest'),
+      kept: kept('rest'),
     });
     expect(made.problems).toMatchObject([{ assetId: gone }]);
     expect((await probeFilm(path.join(folder, 'rest.mp4'))).video).toMatchObject({ nb_read_frames: '225' });
@@ -179,10 +194,10 @@ describe('makeFilm', () => {
         show: { ...show, slides: [] },
         facts,
         files,
-        heightPx: 720,
-        rate: { frames: 30, seconds: 1 },
+        spec: web(),
         outFile: 'x.mp4',
         workFolder: 'x',
+        kept: kept('x'),
       }),
     ).rejects.toThrow('at least one slide');
   });
@@ -205,14 +220,20 @@ describe('films', () => {
     for (let tries = 0; tries < 1500; tries += 1) {
       const film = (await films.find(id))!;
       if (is(film)) return film;
+      if (ended(film)) throw new Error(`the film ended as ${film.state}: ${film.problem}`);
       await sleep(100);
     }
     throw new Error('the film did not become what was waited for');
   };
+  /** Slides of its own, so that nothing is there of it. */
+  const retitled = (title: string): Show => ({
+    ...show,
+    slides: show.slides.map((slide) => ({ ...slide, id: slideId(`${slide.id}-${title.replaceAll(' ', '-')}`) })),
+  });
   const ended = (film: FilmRow) => film.state === 'ready' || film.state === 'failed';
 
   it('makes what is ordered, in the background, under a link nobody can guess', async () => {
-    const id = await films.order(show, 720);
+    const id = await films.order(show, web());
     const film = await until(id, ended);
     expect(film).toMatchObject({
       state: 'ready',
@@ -222,12 +243,12 @@ describe('films', () => {
       lengthMs: 7500,
       screeningToken: expect.stringMatching(/^[\w-]{24}$/),
     });
-    expect((await probeFilm(films.fileOf(id))).video).toMatchObject({ nb_read_frames: '225' });
+    expect((await probeFilm(films.fileOf({ id, spec: web() }))).video).toMatchObject({ nb_read_frames: '225' });
     expect(await films.remove(id)).toBe(true);
-    expect([existsSync(films.fileOf(id)), await films.find(id)]).toEqual([false, null]);
+    expect([existsSync(films.fileOf({ id, spec: web() })), await films.find(id)]).toEqual([false, null]);
   });
   it('cancels a film being made and leaves nothing of it', async () => {
-    const id = await films.order(show, 720);
+    const id = await films.order(show, web());
     await until(id, (film) => film.framesDone > 10);
     expect(await films.remove(id)).toBe(false);
     expect(await films.cancel(id)).toBe(true);
@@ -237,30 +258,60 @@ describe('films', () => {
     expect(await server.jobs.isUnended('film', id)).toBe(false);
   });
   it('goes on with a film after the server ended in good order in the middle of it', async () => {
-    const id = await films.order(show, 720);
-    const segments = () =>
-      readdirSync(path.join(folder, 'data/films', `${id}.work`)).filter((name) => /^segment-\d+\.mp4$/.test(name));
-    await until(id, (film) => film.framesDone > 10 && segments().length > 0);
+    const id = await films.order(retitled('goes on'), web());
+    await until(id, (film) => film.pieces.includes('m'));
     await server.close();
-    expect(segments().length).toBeGreaterThan(0);
     server = await openServer();
     films = server.films;
     await films.resume();
     server.runner.start();
-    expect((await until(id, ended)).state).toBe('ready');
-    expect((await probeFilm(films.fileOf(id))).video).toMatchObject({ nb_read_frames: '225' });
+    const film = await until(id, ended);
+    expect(film).toMatchObject({ state: 'ready', framesDone: 225 });
+    expect(film.framesKept).toBeGreaterThan(0);
+    expect((await probeFilm(films.fileOf({ id, spec: web() }))).video).toMatchObject({ nb_read_frames: '225' });
+  });
+  it('makes a film that was cancelled after all, of the show as it was then', async () => {
+    const id = await films.order(retitled('after all'), web());
+    await until(id, (film) => film.framesDone > 10);
+    expect(await films.again(id)).toBe(false);
+    await films.cancel(id);
+    expect(await films.again(id)).toBe(true);
+    expect(await until(id, ended)).toMatchObject({ state: 'ready', framesDone: 225 });
+    expect(await films.pictureOf(id)).not.toBeNull();
+  });
+  it('makes a waiting film before others that wait when it is told to', async () => {
+    const ids = [];
+    for (const purpose of ['web', 'phone', 'square'] as const)
+      ids.push(await films.order(retitled('in a queue'), specFor(show, purpose)));
+    const [first, second, third] = ids as [string, string, string];
+    await until(first, (film) => film.state === 'making');
+    expect([await films.next(first), await films.next(third)]).toEqual([false, true]);
+    const ready = async () => (await films.list(show.id)).filter((film) => film.state === 'ready').map(({ id }) => id);
+    await until(third, ended);
+    expect(await ready()).not.toContain(second);
+    await until(second, ended);
+    for (const id of ids) expect(await films.remove(id)).toBe(true);
+  });
+  it('says what a film would come to, near to what it comes to', async () => {
+    const trial = await films.try(show, specFor(show, 'phone'));
+    const id = await films.order(show, specFor(show, 'phone'));
+    const { byteCount, likeness } = await until(id, ended);
+    expect(trial.byteCount / byteCount!).toBeGreaterThan(0.6);
+    expect(trial.byteCount / byteCount!).toBeLessThan(1.6);
+    expect(likeness).toBeGreaterThan(0.93);
+    expect(likeness).toBeLessThan(1);
   });
   it('makes a film only of files that are on the show’s own contact sheet', async () => {
     const other = await server.shows.create('Other');
     await server.shows.put({ ...show, id: showId('elsewhere') });
     expect(other.id).not.toBe('elsewhere');
-    const id = await films.order({ ...show, id: showId('elsewhere'), cues: [] }, 720);
+    const id = await films.order({ ...show, id: showId('elsewhere'), cues: [] }, web());
     expect(await until(id, ended)).toMatchObject({
       state: 'ready',
       problem: expect.stringContaining('could not be read'),
     });
   });
   it('never makes a path of an id that is not one', () => {
-    expect(() => films.fileOf('../../x')).toThrow(RangeError);
+    expect(() => films.fileOf({ id: '../../x', spec: web() })).toThrow(RangeError);
   });
 });

@@ -1,293 +1,257 @@
-import { fork } from 'node:child_process';
-import { existsSync } from 'node:fs';
-import { mkdir, rm, writeFile } from 'node:fs/promises';
+import { mkdir, rm, stat } from 'node:fs/promises';
+import { availableParallelism } from 'node:os';
 import path from 'node:path';
+import { formatOf, type FilmFormatName } from '../../core/film/film-formats';
+import { showForFilm, type FilmSpec } from '../../core/film/film-spec';
 import { planFilm, type FilmPlan, type FilmSegment } from '../../core/film/plan-film';
-import { asSrt } from '../../core/captions/caption-files';
-import { threeLetters } from '../../core/captions/language-codes';
-import { captionLanguages, captionsOfShow } from '../../core/captions/show-captions';
+import { prepareShow, type PreparedShow } from '../../core/frame/plan-frame';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
-import type { Show } from '../../core/show/show';
+import { assetIdsOfSlides, type Show } from '../../core/show/show';
 import { MIX_SAMPLE_RATE } from '../../core/sound/mix-plan';
 import { planMix } from '../../core/sound/plan-mix';
-import type { FrameRate } from '../../core/timing/frame-rate';
-import { momentOfFrame } from '../../core/timing/frames';
-import { showLengthMs } from '../../core/timing/slide-span';
+import { frameAtMoment, frameCount, momentOfFrame } from '../../core/timing/frames';
 import { renameSafely } from '../blobs/whole';
-import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { writeMix } from '../mixing/write-mix';
-import { filmWorkerFile } from '../paths';
-import { COLOUR_TAGS } from './encode-segment';
-import type { FilmWork, SegmentOrder, WorkerReport } from './film-work';
-
-export type FilmStage = 'sound' | 'pictures' | 'joining';
-
-export interface FilmProgress {
-  readonly stage: FilmStage;
-  readonly framesDone: number;
-  readonly frameCount: number;
-  /** Of the stage, 0…1. */
-  readonly share: number;
-  /** Something is finished for good: making it again goes on from there. */
-  readonly kept: boolean;
-}
+import { drawSegments } from './draw-segments';
+import { segmentEncoding } from './encodings';
+import { drawingVersion, mixKey, segmentKey } from './film-keys';
+import { createFilmTelling, type FilmProgress } from './film-telling';
+import type { UnreadFile } from './film-work';
+import { finishFilm, posterOf, type FilmParts } from './finish-film';
+import { alsoNamed, type KeptFiles } from './kept-files';
+import { likenessOfFilm } from './measure-film';
 
 export interface FilmOrder {
   readonly show: Show;
+  readonly spec: FilmSpec;
   readonly facts: ReadonlyMap<AssetId, AssetFacts>;
   readonly files: ReadonlyMap<AssetId, string>;
-  readonly heightPx: number;
-  readonly rate: FrameRate;
   readonly outFile: string;
-  /** Finished segments stay here until the film is whole; starting again with the same folder goes on from them. */
+  /** A frame of it as JPEG goes here, when wanted. */
+  readonly posterFile?: string;
+  /** Whether it is told how like its frames are to what was drawn. */
+  readonly measured?: boolean;
+  /** For what is of no use afterwards; removed at the end, however that comes. */
   readonly workFolder: string;
-  /** The segments stay when the film is whole; whoever ordered it removes them once it is sure of it. */
-  readonly keepsWork?: boolean;
+  /** What is made and may be used again: after `kill -9` making goes on from there, and what an equal film has is not made again. */
+  readonly kept: KeptFiles;
   readonly workerCount?: number;
   readonly signal?: AbortSignal;
   readonly onProgress?: (progress: FilmProgress) => void;
+  readonly onGlimpse?: (jpeg: Uint8Array) => void;
 }
 
 export interface MadeFilm {
   readonly plan: FilmPlan;
   readonly lengthMs: number;
+  readonly byteCount: number;
+  /** SSIM, 0…1; null where it was not measured. */
+  readonly likeness: number | null;
+  /** Frames that were there already. */
+  readonly keptFrames: number;
+  readonly stillFrames: number;
   readonly drawMs: number;
   readonly encodeMs: number;
   readonly wallMs: number;
-  readonly problems: readonly { readonly assetId: AssetId; readonly message: string }[];
+  readonly problems: readonly UnreadFile[];
 }
 
-const WORKERS = 2;
-/** A worker reports every frame; one that says nothing for so long is lost in a picture. */
-const LONGEST_SILENCE_MS = 180_000;
+const MOST_WORKERS = 16;
 
-/** The film could not be made; `message` is a sentence for the person. */
-export class FilmFailedError extends Error {
-  override readonly name = 'FilmFailedError';
-  constructor(
-    message: string,
-    readonly details: string,
-  ) {
-    super(message);
-  }
+/** Processes that draw at the same time, each with an encoder of one thread (`TANAGER_FILM_WORKERS`; as many as there are cores otherwise). */
+export function filmWorkers(): number {
+  const said = Number(process.env.TANAGER_FILM_WORKERS);
+  return Number.isInteger(said) && said > 0
+    ? Math.min(said, MOST_WORKERS)
+    : Math.min(availableParallelism(), MOST_WORKERS);
 }
 
-/** Makes an MP4 of a show: mixes the sound, draws and encodes segments in worker processes, joins. @throws {RangeError} for a show without slides */
+/** Makes a film of a show: mixes the sound, draws and encodes the segments that are not there yet in worker processes, puts all together. @throws {RangeError} for a show without slides */
 export async function makeFilm(order: FilmOrder): Promise<MadeFilm> {
   const startedMs = performance.now();
   if (order.show.slides.length === 0) throw new RangeError('a film needs at least one slide, got none');
-  const workerCount = order.workerCount ?? WORKERS;
-  const plan = planFilm(order.show.frame, order.heightPx, order.rate, showLengthMs(order.show), workerCount);
+  const show = showForFilm(order.show, order.spec);
+  const prepared = prepareShow(show, order.facts);
+  const plan = planFilm(prepared, order.spec.span);
+  const lengthMs = Math.round(momentOfFrame(plan.frameCount, show.frame.rate));
   await mkdir(order.workFolder, { recursive: true });
-  const soundFile = await mixed(order, plan);
-  const drawn = await drawSegments(order, plan, workerCount);
-  order.onProgress?.({
-    stage: 'joining',
-    framesDone: plan.frameCount,
-    frameCount: plan.frameCount,
-    share: 0,
-    kept: false,
-  });
-  await join(order, plan, soundFile);
-  if (!order.keepsWork) await rm(order.workFolder, { recursive: true, force: true });
-  return {
-    plan,
-    lengthMs: Math.round(momentOfFrame(plan.frameCount, plan.rate)),
-    ...drawn,
-    wallMs: performance.now() - startedMs,
-  };
+  try {
+    const { holds } = formatOf(order.spec.format);
+    const telling = createFilmTelling(plan, order.spec, holds, order.onProgress ?? (() => {}));
+    const soundFile = holds === 'pictures' ? null : await mixed(order, prepared, telling.sound);
+    const drawn = holds === 'sound' ? NOTHING_DRAWN : await drawnSegments(order, prepared, plan, telling);
+    const outFile = `${order.outFile}.part`;
+    const parts: FilmParts = {
+      spec: order.spec,
+      prepared,
+      plan,
+      segments: drawn.segments,
+      soundFile,
+      workFolder: order.workFolder,
+      outFile,
+      signal: order.signal,
+      onShare: telling.finishing,
+    };
+    telling.finishing(0);
+    await finishFilm(parts);
+    if (order.posterFile && holds !== 'sound') {
+      await posterOf(parts, posterMoment(prepared, plan), `${order.posterFile}.part`);
+      await renameSafely(`${order.posterFile}.part`, order.posterFile);
+    }
+    const likeness =
+      order.measured && MEASURED.has(order.spec.format) && order.spec.mostBytes === undefined
+        ? await likenessOfFilm({
+            spec: order.spec,
+            work: { show, facts: order.facts, files: order.files },
+            segments: plan.segments,
+            fileOf: (segment) => drawn.segments[segment.index]!,
+            workFolder: order.workFolder,
+            signal: order.signal,
+          })
+        : null;
+    await renameSafely(outFile, order.outFile);
+    await order.kept.prune();
+    const { segments: _segments, ...counts } = drawn;
+    const { size: byteCount } = await stat(order.outFile);
+    return { plan, lengthMs, byteCount, likeness, ...counts, wallMs: performance.now() - startedMs };
+  } finally {
+    await rm(`${order.outFile}.part`, { force: true });
+    await rm(order.workFolder, { recursive: true, force: true });
+  }
 }
 
-async function mixed(order: FilmOrder, plan: FilmPlan): Promise<string | null> {
-  const mix = planMix(order.show, order.facts);
+interface DrawnFilm {
+  /** Files, in order. */
+  readonly segments: readonly string[];
+  readonly keptFrames: number;
+  readonly stillFrames: number;
+  readonly drawMs: number;
+  readonly encodeMs: number;
+  readonly problems: readonly UnreadFile[];
+}
+/** Formats whose segments can be held against what was drawn. */
+const MEASURED: ReadonlySet<FilmFormatName> = new Set(['mp4', 'hevc', 'vp9', 'av1']);
+
+const NOTHING_DRAWN: DrawnFilm = { segments: [], keptFrames: 0, stillFrames: 0, drawMs: 0, encodeMs: 0, problems: [] };
+
+/** A moment at which the film's first slide stands alone. */
+function posterMoment({ show, seenFromMs }: PreparedShow, plan: FilmPlan): number {
+  const firstMs = momentOfFrame(plan.firstFrame, show.frame.rate);
+  const next = seenFromMs.find((ms) => ms > firstMs) ?? Infinity;
+  const lengthMs = momentOfFrame(plan.frameCount, show.frame.rate);
+  return Math.min(lengthMs * 0.9, (Math.min(next, firstMs + 8000) - firstMs) / 2);
+}
+
+/** The mix of the whole show, so that films of stretches share it. Null when nothing sounds. */
+async function mixed(
+  order: FilmOrder,
+  prepared: PreparedShow,
+  onShare: (share: number) => void,
+): Promise<string | null> {
+  const { show, facts, lengthMs } = prepared;
+  const mix = planMix(show, facts);
   if (mix.parts.length === 0) return null;
+  const { rate } = show.frame;
+  const sampleCount = Math.round((momentOfFrame(frameCount(lengthMs, rate), rate) * MIX_SAMPLE_RATE) / 1000);
+  const name = mixKey(await drawingVersion(), mix, sampleCount);
   const outFile = path.join(order.workFolder, 'sound.f32');
-  if (existsSync(outFile)) return outFile;
-  const sampleCount = Math.round((momentOfFrame(plan.frameCount, plan.rate) * MIX_SAMPLE_RATE) / 1000);
-  const report = (share: number) =>
-    order.onProgress?.({ stage: 'sound', framesDone: 0, frameCount: plan.frameCount, share, kept: false });
-  report(0);
-  await writeMix(mix, {
-    fileOf: (id) => order.files.get(id)!,
-    outFile: `${outFile}.part`,
-    sampleCount,
-    signal: order.signal,
-    onProgress: report,
-  });
-  await renameSafely(`${outFile}.part`, outFile);
+  if (!(await order.kept.has(name))) {
+    onShare(0);
+    await writeMix(mix, {
+      fileOf: (id) => order.files.get(id)!,
+      outFile: `${outFile}.part`,
+      sampleCount,
+      signal: order.signal,
+      onProgress: onShare,
+    });
+    await order.kept.put(name, `${outFile}.part`);
+  }
+  await order.kept.lend(name, outFile);
   return outFile;
 }
 
-const segmentFile = (order: FilmOrder, segment: FilmSegment) =>
-  path.join(order.workFolder, `segment-${String(segment.index).padStart(5, '0')}.mp4`);
-
-async function drawSegments(
+/** The segments in order: those that are there are taken, the others drawn. */
+async function drawnSegments(
   order: FilmOrder,
+  prepared: PreparedShow,
   plan: FilmPlan,
-  workerCount: number,
-): Promise<Pick<MadeFilm, 'drawMs' | 'encodeMs' | 'problems'>> {
-  const waiting = plan.segments.filter((segment) => !existsSync(segmentFile(order, segment)));
-  let framesDone = plan.frameCount - waiting.reduce((sum, segment) => sum + segment.endFrame - segment.firstFrame, 0);
-  let drawMs = 0;
-  let encodeMs = 0;
-  const problems = new Map<AssetId, string>();
-  const workData: FilmWork = {
-    show: order.show,
-    facts: order.facts,
-    files: order.files,
-    widthPx: plan.widthPx,
-    heightPx: plan.heightPx,
-    rate: plan.rate,
-  };
-
-  // One worker goes forward from the start, the other back from the end: neighbouring segments share pictures, which are then read by one of them only.
-  const runOne = (workerIndex: number) =>
-    new Promise<void>((resolve, reject) => {
-      const take = () => (workerIndex % 2 === 0 ? waiting.shift() : waiting.pop());
-      const first = take();
-      if (!first) return resolve();
-      // A process of its own: what reads strangers' pictures and clips must not take the server along.
-      const worker = fork(filmWorkerFile(), {
-        stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-        serialization: 'advanced',
-        execArgv: [],
-      });
-      let segment = first;
-      let ended = false;
-      let heardMs = performance.now();
-      const end = (settle: () => void) => {
-        if (ended) return;
-        ended = true;
-        clearInterval(watch);
-        order.signal?.removeEventListener('abort', stop);
-        worker.once('exit', settle);
-        if (worker.exitCode !== null || worker.signalCode !== null) settle();
-        else worker.kill('SIGKILL');
-      };
-      const watch = setInterval(() => {
-        if (performance.now() - heardMs > LONGEST_SILENCE_MS)
-          end(() =>
-            reject(
-              new FilmFailedError(
-                'One of the pictures or clips takes too long to read.',
-                `frame ${segment.firstFrame} and on`,
-              ),
-            ),
-          );
-      }, 1000);
-      const stop = () => end(() => reject(order.signal!.reason as Error));
-      order.signal?.addEventListener('abort', stop, { once: true });
-      const send = (next: FilmSegment) => {
-        segment = next;
-        worker.send({ segment, outFile: segmentFile(order, segment) } satisfies SegmentOrder);
-      };
-      worker.on('error', (error) => end(() => reject(error)));
-      worker.on('exit', (code, signal) =>
-        end(() => reject(new FilmFailedError('The program that draws the film ended.', `with ${signal ?? code}`))),
-      );
-      worker.on('message', (report: WorkerReport) => {
-        heardMs = performance.now();
-        if (report.kind === 'frames') {
-          framesDone += report.done;
-          tell(false);
-        } else if (report.kind === 'problem') problems.set(report.assetId, report.message);
-        else if (report.kind === 'failed')
-          end(() =>
-            reject(
-              Object.assign(new FilmFailedError(report.message, report.details), report.diskFull && { code: 'ENOSPC' }),
-            ),
-          );
-        else {
-          drawMs += report.drawMs;
-          encodeMs += report.encodeMs;
-          tell(true);
-          const next = take();
-          if (next) send(next);
-          else end(resolve);
-        }
-      });
-      worker.send({ work: workData });
-      send(first);
-    });
-  const tell = (kept: boolean) =>
-    order.onProgress?.({
-      stage: 'pictures',
-      framesDone,
-      frameCount: plan.frameCount,
-      share: framesDone / plan.frameCount,
-      kept,
-    });
-
-  order.signal?.throwIfAborted();
-  await Promise.all(
-    Array.from({ length: Math.min(workerCount, Math.max(1, waiting.length)) }, (_, workerIndex) => runOne(workerIndex)),
-  );
-  return { drawMs, encodeMs, problems: [...problems].map(([assetId, message]) => ({ assetId, message })) };
-}
-
-/** Joins the segments without encoding again and lays the sound beside them. The film appears under its name only when it is whole. */
-async function join(order: FilmOrder, plan: FilmPlan, soundFile: string | null): Promise<void> {
-  const list = plan.segments.map(
-    (segment) =>
-      `file '${path.basename(segmentFile(order, segment))}'\nduration ${momentOfFrame(segment.endFrame - segment.firstFrame, plan.rate) / 1000}`,
-  );
-  const listFile = path.join(order.workFolder, 'segments.txt');
-  await writeFile(listFile, `ffconcat version 1.0\n${list.join('\n')}\n`);
-  const sound = soundFile ? ['-f', 'f32le', '-ar', String(MIX_SAMPLE_RATE), '-ac', '2', '-i', soundFile] : [];
-  const tracks = await captionFiles(order);
-  const firstTrack = soundFile ? 2 : 1;
-  await mkdir(path.dirname(order.outFile), { recursive: true });
-  const part = `${order.outFile}.part`;
-  await runFfmpeg(
-    [
-      '-protocol_whitelist',
-      'file,pipe',
-      '-f',
-      'concat',
-      '-safe',
-      '1',
-      '-i',
-      listFile,
-      ...sound,
-      ...tracks.flatMap(({ file }) => ['-f', 'srt', '-i', file]),
-      '-map',
-      '0:v:0',
-      ...(soundFile ? ['-map', '1:a:0', '-c:a', 'aac', '-b:a', '256k'] : []),
-      ...tracks.flatMap(({ language }, index) => [
-        '-map',
-        `${firstTrack + index}:s:0`,
-        `-metadata:s:s:${index}`,
-        `language=${threeLetters(language)}`,
-      ]),
-      ...(tracks.length > 0 ? ['-c:s', 'mov_text'] : []),
-      '-c:v',
-      'copy',
-      ...COLOUR_TAGS,
-      '-metadata',
-      `title=${order.show.title}`,
-      '-movflags',
-      '+faststart',
-      '-f',
-      'mp4',
-      '-y',
-      part,
-    ],
-    { signal: order.signal },
-  );
-  await renameSafely(part, order.outFile);
-}
-
-/** Captions beside the picture, one file for each language; none where they are part of it. */
-async function captionFiles({ show, facts, workFolder }: FilmOrder): Promise<{ file: string; language: string }[]> {
-  if (show.captionLook) return [];
-  const tracks: { file: string; language: string }[] = [];
-  for (const language of captionLanguages(show)) {
-    const captions = captionsOfShow(show, facts, language);
-    if (captions.length === 0) continue;
-    const file = path.join(workFolder, `captions-${tracks.length}.srt`);
-    await writeFile(file, asSrt(captions));
-    tracks.push({ file, language });
+  telling: ReturnType<typeof createFilmTelling>,
+): Promise<DrawnFilm> {
+  const { spec, kept, workFolder } = order;
+  const encoding = segmentEncoding(spec);
+  const version = await drawingVersion();
+  const keys = plan.segments.map((segment) => segmentKey(version, prepared, segment, spec, encoding));
+  const fileOf = ({ index }: FilmSegment) =>
+    path.join(workFolder, `segment-${String(index).padStart(5, '0')}.${encoding.container}`);
+  const framesIn = ({ firstFrame, endFrame }: FilmSegment) => endFrame - firstFrame;
+  const missing: FilmSegment[] = [];
+  for (const segment of plan.segments) {
+    if (await kept.has(keys[segment.index]!)) {
+      await kept.lend(keys[segment.index]!, fileOf(segment));
+      telling.keptSegment(segment);
+    } else missing.push(segment);
   }
-  return tracks;
+  // Where a slide comes again in the same show, its segment is drawn once.
+  const firstOf = new Map<string, FilmSegment>();
+  for (const segment of missing) if (!firstOf.has(keys[segment.index]!)) firstOf.set(keys[segment.index]!, segment);
+  const problems = new Map<AssetId, UnreadFile>();
+  let [drawMs, encodeMs, stillFrames] = [0, 0, 0];
+  await drawSegments({
+    work: {
+      show: prepared.show,
+      facts: order.facts,
+      files: order.files,
+      widthPx: spec.widthPx,
+      heightPx: spec.heightPx,
+      encoding,
+    },
+    segments: [...firstOf.values()],
+    fileOf,
+    workerCount: order.workerCount ?? filmWorkers(),
+    signal: order.signal,
+    onFrames: telling.frames,
+    onBegun: telling.begun,
+    ...(order.onGlimpse && { onGlimpse: order.onGlimpse }),
+    async onDrawn(segment, drawn, unread) {
+      drawMs += drawn.drawMs;
+      encodeMs += drawn.encodeMs;
+      stillFrames += drawn.stillFrames;
+      const seen = assetsSeen(prepared, segment);
+      for (const problem of unread) if (seen.has(problem.assetId)) problems.set(problem.assetId, problem);
+      // What lacks a file is good for this film only: the file may be readable another time.
+      if (!unread.some(({ assetId }) => seen.has(assetId))) {
+        const key = keys[segment.index]!;
+        await kept.put(key, fileOf(segment));
+        await kept.lend(key, fileOf(segment));
+      }
+      telling.drawnSegment(segment);
+    },
+  });
+  for (const segment of missing) {
+    const first = firstOf.get(keys[segment.index]!)!;
+    if (first === segment) continue;
+    await alsoNamed(fileOf(first), fileOf(segment));
+    telling.keptSegment(segment);
+  }
+  const drawnFrames = [...firstOf.values()].reduce((sum, segment) => sum + framesIn(segment), 0);
+  return {
+    segments: plan.segments.map(fileOf),
+    keptFrames: plan.frameCount - drawnFrames,
+    stillFrames,
+    drawMs,
+    encodeMs,
+    problems: [...problems.values()],
+  };
+}
+
+/** Files of the slides that are on during a segment. */
+function assetsSeen({ show, seenFromMs }: PreparedShow, { firstFrame, endFrame }: FilmSegment): ReadonlySet<AssetId> {
+  const { rate } = show.frame;
+  const slides = show.slides.filter((_, index) => {
+    const from = frameAtMoment(seenFromMs[index]!, rate);
+    const until = index + 2 < seenFromMs.length ? frameAtMoment(seenFromMs[index + 2]!, rate) : Infinity;
+    return from < endFrame && until > firstFrame;
+  });
+  return new Set(assetIdsOfSlides(slides));
 }

@@ -8,6 +8,16 @@ export interface ProbedFilm {
   readonly times: readonly number[];
 }
 
+/** How many bytes each frame of a file of our own takes, in the order they are stored. */
+export async function packetSizes(file: string): Promise<number[]> {
+  const { stdout } = await promisify(execFile)(
+    process.env.TANAGER_FFPROBE ?? 'ffprobe',
+    [...['-v', 'error', '-of', 'json', '-select_streams', 'v:0', '-show_entries', 'packet=size'], file],
+    { maxBuffer: 1 << 26 },
+  );
+  return (JSON.parse(stdout) as { packets: { size: string }[] }).packets.map(({ size }) => Number(size));
+}
+
 /** A finished film as a player sees it: every frame is decoded and counted. For checks and benchmarks. */
 export async function probeFilm(file: string): Promise<ProbedFilm> {
   const ask = async (...args: string[]) =>

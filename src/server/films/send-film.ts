@@ -1,5 +1,7 @@
 import type { NextApiRequest, NextApiResponse } from 'next';
 import send from 'send';
+import { formatOf } from '../../core/film/film-formats';
+import { purposeTitle } from '../../core/film/purposes/purposes';
 import { assertOwnAddress } from '../http/own-address';
 import { Refusal } from '../http/refusal';
 import { subjectOf, type PathParts } from '../http/route';
@@ -8,6 +10,7 @@ import { logger } from '../logger';
 import { runningServer } from '../running-server';
 import { actorOf } from '../studio/actor';
 import { mayDo } from '../studio/may-do';
+import type { FilmRow } from './film-row';
 
 /** Sends a finished film with ranges, so that players can jump and downloads can go on. A screening's guests watch it; the studio's own people take it home. */
 export async function sendFilm(request: NextApiRequest, response: NextApiResponse, name: RouteName): Promise<void> {
@@ -33,17 +36,18 @@ export async function sendFilm(request: NextApiRequest, response: NextApiRespons
     const allowed = await mayDo(db, actorOf(asked), deed, subjectOf(params));
     const screening = allowed && deed === 'watch-screening' ? await screenings.find(params.token!) : null;
     const taken = allowed && deed !== 'watch-screening' ? await films.find(params.film!) : null;
-    const filmId = screening?.filmId ?? (taken?.state === 'ready' ? taken.id : null);
-    if (filmId === null) return refuse(404, 'There is no such film.');
+    const film = screening?.film ?? (taken?.state === 'ready' ? taken : null);
+    if (film === null) return refuse(404, 'There is no such film.');
+    const format = formatOf(film.spec.format);
     if (taken)
       response.setHeader(
         'content-disposition',
-        `attachment; filename="film.mp4"; filename*=UTF-8''${encodeURIComponent(`${taken.title || 'film'} ${taken.heightPx}p.mp4`)}`,
+        `attachment; filename="film.${format.extension}"; filename*=UTF-8''${encodeURIComponent(fileNameOf(taken))}`,
       );
-    response.setHeader('content-type', 'video/mp4');
+    response.setHeader('content-type', format.mime);
     await new Promise<void>((resolve) => {
       response.on('close', resolve);
-      send(request, films.fileOf(filmId), { cacheControl: false, dotfiles: 'allow' })
+      send(request, films.fileOf(film), { cacheControl: false, dotfiles: 'allow' })
         .on('error', (error: { status?: number; headers?: Record<string, string> }) => {
           response.removeHeader('content-disposition');
           if (error.status !== 416) return refuse(404, 'The film’s file is missing.');
@@ -57,4 +61,9 @@ export async function sendFilm(request: NextApiRequest, response: NextApiRespons
     logger().error({ err: error, what: name }, 'a film could not be sent');
     refuse(500, 'Something went wrong on the server. Try again.');
   }
+}
+
+/** “Lantern Regatta – Upright phone.mp4” */
+function fileNameOf({ title, spec }: FilmRow): string {
+  return `${title || 'film'} – ${purposeTitle(spec.purpose)}.${formatOf(spec.format).extension}`;
 }

@@ -19,7 +19,9 @@ import { SHOW_PARTS } from '../../core/show/schemas/slide-schema';
 import type { Show } from '../../core/show/show';
 import type { SheetEntry } from '../assets/contact-sheet';
 import type { FolderListing, FolderProgress } from '../assets/folder-intake';
-import type { FilmRow } from '../films/film-service';
+import { FILM_SPEC } from '../../core/film/film-spec';
+import type { FilmRow } from '../films/film-row';
+import type { FilmTrial } from '../films/try-film';
 import type { CleanedFile, KeptTake, UnkeptTake } from '../recording/recording-service';
 import type { Phrase } from '../../core/sound/voice/phrases';
 import type { Unused } from '../shows/clearing';
@@ -152,21 +154,27 @@ export const OPENED_VERSION: Schema = object<VersionEntry & { content: unknown }
 const FILM: Schema = object<FilmRow>({
   id: ID,
   title: NAME,
-  heightPx: COUNT,
-  framesPerSecond: number(0, 1000),
+  spec: FILM_SPEC,
   lengthMs: LENGTH,
   state: oneOf(['waiting', 'making', 'ready', 'failed', 'cancelled']),
   stage: orNull(oneOf(['sound', 'pictures', 'joining'])),
   framesDone: COUNT,
   frameCount: COUNT,
+  framesKept: COUNT,
+  leftMs: orNull(number(0, 1e12)),
+  pieces: text(100),
   problem: orNull(NAME),
   byteCount: orNull(BYTES),
+  likeness: orNull(number(0, 1)),
   screeningToken: text(100),
   orderedAt: TIME,
   startedAt: orNull(TIME),
   finishedAt: orNull(TIME),
 });
 export const FILMS: Schema = object<{ films: unknown }>({ films: list(FILM, LONG) });
+
+export const ORDERED: Schema = object<{ ids: unknown }>({ ids: list(ID, 100) });
+export const TRIAL: Schema = object<FilmTrial>({ byteCount: BYTES, tookMs: LENGTH });
 
 export const HEALTH: Schema = object<{ ok: unknown; parts: unknown }>({
   ok: truth,

@@ -13,7 +13,7 @@ import {
   type PartsOf,
   type Schema,
 } from '../../core/schema/schema';
-import { FILM_HEIGHTS, type FilmHeight } from '../../core/film/plan-film';
+import { FILM_SPEC, faultOfSpec, type FilmSpec } from '../../core/film/film-spec';
 import { LONGEST_NAME, LONGEST_SHOW_TITLE, MOST_SLIDES } from '../../core/show/limits';
 import type { LeftOut } from '../../core/sound/voice/leave-out';
 import { CLEANING } from '../../core/sound/voice/cleaning';
@@ -33,12 +33,14 @@ import {
   LISTING,
   MADE,
   NOTHING,
+  ORDERED,
   OPENED_SHOW,
   OPENED_VERSION,
   SHEET,
   SHELF,
   TAKEN_SAMPLES,
   TAKES,
+  TRIAL,
   UNUSED,
   VERSION,
   VERSIONS,
@@ -96,6 +98,9 @@ const SENT_EDITS: PartsOf<SentEdits> = {
   edits: list(object<SentEdits['edits'][number]>({ editId: EDIT_ID, edit: anything }), 1000),
 };
 
+const SPEC = checked<FilmSpec>(FILM_SPEC, faultOfSpec);
+const MOST_FILMS_AT_ONCE = 20;
+
 const LONGEST_TAKE_MS = 24 * 60 * 60 * 1000;
 const LEFT_OUT = object<LeftOut>({ fromMs: number(0, LONGEST_TAKE_MS), toMs: number(0, LONGEST_TAKE_MS) });
 
@@ -151,12 +156,14 @@ export const ROUTES = {
   'GET /api/v1/shows/[show]/films': { deed: 'see-show', gives: FILMS },
   'POST /api/v1/shows/[show]/films': {
     deed: 'change-show',
-    takes: object<{ heightPx: unknown }>({
-      heightPx: checked<FilmHeight>(whole(1, 10_000), (height) =>
-        FILM_HEIGHTS.includes(height) ? null : `must be one of ${FILM_HEIGHTS.join(', ')}`,
-      ),
-    }),
-    gives: MADE,
+    takes: object<{ specs: unknown }>({ specs: list(SPEC, MOST_FILMS_AT_ONCE, 1) }),
+    gives: ORDERED,
+  },
+  /** What a film would come to, from three half-seconds of it that are really made. */
+  'POST /api/v1/shows/[show]/trials': {
+    deed: 'change-show',
+    takes: object<{ spec: unknown }>({ spec: SPEC }),
+    gives: TRIAL,
   },
   'GET /api/v1/shows/[show]/pictures/[asset]': { deed: 'see-file' },
   'GET /api/v1/shows/[show]/clips/[asset]/[second]': { deed: 'see-file' },
@@ -182,9 +189,13 @@ export const ROUTES = {
   },
   'DELETE /api/v1/shows/[show]/takes/[take]': { deed: 'change-show', gives: NOTHING },
   'POST /api/v1/films/[film]/cancel': { deed: 'change-film', gives: NOTHING },
+  'POST /api/v1/films/[film]/again': { deed: 'change-film', gives: NOTHING },
+  'POST /api/v1/films/[film]/next': { deed: 'change-film', gives: NOTHING },
+  'GET /api/v1/films/[film]/picture': { deed: 'see-film' },
   'DELETE /api/v1/films/[film]': { deed: 'change-film', gives: NOTHING },
   'GET /api/v1/films/[film]/file': { deed: 'see-film' },
   'GET /api/v1/screenings/[token]/film': { deed: 'watch-screening' },
+  'GET /api/v1/screenings/[token]/picture': { deed: 'watch-screening' },
   'GET /api/v1/screenings/[token]/captions/[language]': { deed: 'watch-screening' },
   'GET /api/v1/folders': { deed: 'see-folders', gives: LISTING },
   /** All of the tus protocol’s methods; which show an upload is for is asked when it begins. */

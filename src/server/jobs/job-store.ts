@@ -133,6 +133,21 @@ export function createJobStore({ db, write }: OpenDatabase, now: () => number = 
       );
       return ended.rowsAffected > 0;
     },
+    first: (kind, key) =>
+      write(async (database) => {
+        const waiting = and(eq(jobs.kind, kind), eq(jobs.state, 'waiting'));
+        const [highest] = await database
+          .select({ priority: jobs.priority })
+          .from(jobs)
+          .where(waiting)
+          .orderBy(desc(jobs.priority))
+          .limit(1);
+        const changed = await database
+          .update(jobs)
+          .set({ priority: (highest?.priority ?? 0) + 1 })
+          .where(and(waiting, eq(jobs.key, key)));
+        return changed.rowsAffected > 0;
+      }),
     async freeAll() {
       await write((database) => database.update(jobs).set({ leaseUntil: 0 }).where(eq(jobs.state, 'running')));
     },

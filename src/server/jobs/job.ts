@@ -60,6 +60,8 @@ export interface JobStore {
   giveBack(job: TakenJob): Promise<void>;
   /** Ends it whether it waits or runs. @returns whether there was one */
   cancel(kind: JobKind, key: string): Promise<boolean>;
+  /** What waits is taken before everything else of its kind. @returns whether it waits */
+  first(kind: JobKind, key: string): Promise<boolean>;
   /** Leases that nobody holds any more, because what held them is known to be gone, are free at once. */
   freeAll(): Promise<void>;
   /** How far unended work of a kind is, by its keys. */

@@ -31,6 +31,7 @@ beforeEach(async () => {
     blobs,
     endFilm: async () => {},
     removeFilmFile: async (id) => void removedFilms.push(id),
+    forgetSegments: async () => {},
     now: LATER,
   });
   for (const id of ['kept', 'gone']) await shows.put(emptyShow(showId(id), id));
@@ -104,7 +105,13 @@ describe('clearing away', () => {
   it('leaves a file that came only now: it may be about to be laid on another sheet', async () => {
     const id = await bring('just in', 'gone');
     await shows.setRemoved(showId('gone'), true);
-    const careful = createClearing({ database, blobs, endFilm: async () => {}, removeFilmFile: async () => {} });
+    const careful = createClearing({
+      database,
+      blobs,
+      endFilm: async () => {},
+      removeFilmFile: async () => {},
+      forgetSegments: async () => {},
+    });
     expect(await careful.clear('studio')).toMatchObject({ showCount: 1, fileCount: 0 });
     expect(await blobs.cameAt(id)).not.toBeNull();
   });

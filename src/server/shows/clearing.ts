@@ -39,6 +39,8 @@ interface ClearingParts {
   /** Ends a film’s making, and removes its file. */
   readonly endFilm: (filmId: string) => Promise<void>;
   readonly removeFilmFile: (filmId: string) => Promise<void>;
+  /** Removes what is kept of pictures and sound for making films again. */
+  readonly forgetSegments: () => Promise<void>;
   readonly now?: () => number;
 }
 
@@ -51,6 +53,7 @@ export function createClearing({
   blobs,
   endFilm,
   removeFilmFile,
+  forgetSegments,
   now = Date.now,
 }: ClearingParts): Clearing {
   return {
@@ -66,6 +69,7 @@ export function createClearing({
         });
         // Only what no row names any more: a fault before this leaves everything as it was.
         for (const film of gone.films) await removeFilmFile(film.id);
+        if (gone.showIds.length > 0) await forgetSegments();
         for (const file of gone.files) await blobs.remove(file.id);
         return sizeOf(gone);
       });

@@ -1,61 +1,80 @@
 'use client';
 
-import { rateName } from '../../core/timing/frame-rate';
-import { Download, ExternalLink, Link2, Trash2, X } from 'lucide-react';
-import { format } from 'date-fns';
-import { useCallback, useEffect, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { FILM_HEIGHTS, widthFor, type FilmHeight } from '../../core/film/plan-film';
+import { filmChapters } from '../../core/film/chapters';
+import { formatOf } from '../../core/film/film-formats';
+import { stretchOf, type FilmSpec } from '../../core/film/film-spec';
+import {
+  BY_HAND,
+  PURPOSES,
+  PURPOSE_NAMES,
+  purposeTitle,
+  specFor,
+  type PurposeName,
+} from '../../core/film/purposes/purposes';
+import { shapeName } from '../../core/show/shape';
 import { frameCount } from '../../core/timing/frames';
-import { showLengthMs } from '../../core/timing/slide-span';
-import type { FilmRow } from '../../server/films/film-service';
+import { captionLanguages } from '../../core/captions/show-captions';
 import { useCommands } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { clock, megabytes } from '../kit/clock';
+import { useKept } from '../kit/use-kept';
 import { callServer } from '../show/call-server';
-import { useMusicLengthMs, useShow } from '../show/show-provider';
+import { useMusicLengthMs, usePrepared, useShow } from '../show/show-provider';
+import { ByHandDialog } from './by-hand-dialog';
+import { FilmMaking } from './film-making';
+import { FilmTable } from './film-table';
+import { compared, LikenessChart } from './likeness-chart';
+import { LostPictures } from './lost-pictures';
+import { MAIL_MEGABYTES, PurposeCards } from './purpose-cards';
+import { told, useFilms } from './use-films';
+import { useTrials } from './use-trials';
 
-const PURPOSES: Record<FilmHeight, { name: string; note: string; megabitsPerSecond: number }> = {
-  1080: { name: 'Full screen', note: 'sharp on a television or projector', megabitsPerSecond: 5 },
-  720: { name: 'Phone and web', note: 'smaller, quicker to send', megabitsPerSecond: 2.5 },
-};
+const COUNTS = [
+  'no',
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+];
 
-const STAGES = { sound: 'mixing the sound', pictures: 'drawing', joining: 'joining' } as const;
-
-/** Where films are made and handed over. */
+/** Where films are made and handed over: what they are for first, numbers second. */
 export function SendStation() {
   const show = useShow((state) => state.show);
   const saving = useShow((state) => state.saving);
   const whenSaved = useShow((state) => state.whenSaved);
-  const musicMs = useMusicLengthMs();
-  const [heightPx, setHeightPx] = useState<FilmHeight>(1080);
-  const [films, setFilms] = useState<readonly FilmRow[] | null>(null);
-  const [now, setNow] = useState(() => Date.now());
+  const { films, refresh } = useFilms(show.id);
+  const [chosenNames, setChosenNames] = useKept<readonly string[]>('tanager-purposes', ['screen'], isNames);
+  const [mailMegabytes, setMailMegabytes] = useKept('tanager-mail-mb', '10', isMegabytes);
+  const [handSpec, setHandSpec] = useState<FilmSpec | null>(null);
+  const [byHandOpen, setByHandOpen] = useState(false);
   const [ordering, setOrdering] = useState(false);
-  const failed = (error: unknown) =>
-    void toast(error instanceof Error ? error.message : 'The server cannot be reached.');
-  const refresh = useCallback(async () => {
-    try {
-      const answer = await callServer<{ films: FilmRow[] }>('GET', `/api/v1/shows/${show.id}/films`);
-      setFilms(answer.films);
-      setNow(Date.now());
-    } catch (error) {
-      failed(error);
-    }
-  }, [show.id]);
-  useEffect(() => {
-    // The first list comes from the server, as every later one does.
-    // eslint-disable-next-line react-hooks/set-state-in-effect
-    void refresh();
-    const hear = () => void refresh();
-    window.addEventListener('tanager-films', hear);
-    return () => window.removeEventListener('tanager-films', hear);
-  }, [refresh]);
 
-  const lengthMs = showLengthMs(show);
-  // What an earlier film of this show and size needed is the best guess for the next.
-  const like = films?.find((film) => film.heightPx === heightPx && film.byteCount !== null);
-  const bytesPerMs = like ? like.byteCount! / like.lengthMs : PURPOSES[heightPx].megabitsPerSecond * 125;
+  const specOf = (purpose: PurposeName) =>
+    specFor(show, purpose, purpose === 'email' ? Number(mailMegabytes) * 1e6 : undefined);
+  const byHand = handSpec ?? { ...specFor(show, 'screen'), purpose: BY_HAND };
+  const chosen = new Set(chosenNames);
+  const specs = [
+    ...PURPOSE_NAMES.filter((purpose) => chosen.has(purpose)).map(specOf),
+    ...(chosen.has(BY_HAND) ? [byHand] : []),
+  ];
+  const unended = (films ?? []).filter(({ state }) => state === 'waiting' || state === 'making');
+  const ended = useMemo(() => (films ?? []).filter(({ state }) => state !== 'waiting' && state !== 'making'), [films]);
+  const trials = useTrials(show, specs, saving === 'saved' && films !== null && unended.length === 0);
+
+  const toggle = (purpose: string) => {
+    const next = chosen.has(purpose) ? chosenNames.filter((name) => name !== purpose) : [...chosenNames, purpose];
+    setChosenNames(next);
+  };
   const order = async () => {
     setOrdering(true);
     try {
@@ -63,92 +82,58 @@ export function SendStation() {
         return void toast(
           'The film was not ordered: the server cannot be reached, and it would lack what you did last.',
         );
-      await callServer('POST', `/api/v1/shows/${show.id}/films`, { heightPx });
+      await callServer('POST', `/api/v1/shows/${show.id}/films`, { specs });
+      void askToNotify();
       await refresh();
     } catch (error) {
-      failed(error);
+      told(error);
     } finally {
       setOrdering(false);
     }
   };
-
-  const canOrder = show.slides.length > 0 && !ordering && saving !== 'offline';
+  const canOrder = show.slides.length > 0 && specs.length > 0 && !ordering && saving !== 'offline';
   useCommands({ 'make-film': canOrder ? () => void order() : undefined });
 
   return (
     <div className="flex min-w-0 flex-1" data-part="send">
       <section
         aria-labelledby="make"
-        className="w-[340px] shrink-0 overflow-y-auto border-r border-rule bg-card p-5 scroll-thin"
+        className="flex w-[420px] shrink-0 flex-col overflow-y-auto border-r border-rule bg-card px-4 py-3 scroll-thin"
       >
-        <h2 id="make" className="text-lg">
-          Make a film
+        <h2 id="make" className="mb-2 text-lg">
+          What is it for?
         </h2>
-        <div role="radiogroup" aria-label="Size of the film" className="mt-3 flex flex-col gap-2">
-          {[...FILM_HEIGHTS].reverse().map((height) => {
-            const purpose = PURPOSES[height];
-            return (
-              <label
-                key={height}
-                className="flex cursor-pointer gap-3 rounded-lg border border-rule p-3 has-[:checked]:border-red has-[:checked]:bg-red-wash/50"
-              >
-                <input
-                  type="radio"
-                  name="height"
-                  value={height}
-                  checked={heightPx === height}
-                  onChange={() => setHeightPx(height)}
-                  className="mt-1 accent-red"
-                />
-                <span>
-                  <span className="block text-base font-semibold">{purpose.name}</span>
-                  <span className="block text-soft">{purpose.note}</span>
-                  <span className="tabular mt-1 block text-soft">
-                    {widthFor(show.frame, height)} × {height} · {rateName(show.frame.rate)} a second
-                  </span>
-                </span>
-              </label>
-            );
-          })}
+        <PurposeCards
+          specOf={specOf}
+          chosen={chosen}
+          byHand={byHand}
+          trials={trials}
+          mailMegabytes={mailMegabytes}
+          onToggle={toggle}
+          onMailMegabytes={setMailMegabytes}
+          onByHand={() => setByHandOpen(true)}
+        />
+        <Summary specs={specs} trials={trials} />
+        <div className="mt-auto pt-3">
+          <Button
+            look="main"
+            className="h-10 w-full text-base"
+            disabled={!canOrder}
+            onClick={() => void order()}
+            data-part="make-film"
+          >
+            {specs.length < 2 ? 'Make the film' : `Make the ${COUNTS[specs.length] ?? specs.length} films`}
+          </Button>
+          <p className="mt-1.5 text-soft">
+            {show.slides.length === 0
+              ? 'Lay some pictures into the order first.'
+              : specs.length === 0
+                ? 'Choose what it is for.'
+                : 'What an earlier film has in common is not made again. It goes on when this page is closed.'}
+          </p>
         </div>
-        <dl className="mt-4 grid grid-cols-[110px_1fr] gap-y-1">
-          <dt className="text-soft">length</dt>
-          <dd className="tabular">
-            {clock(lengthMs)}, {frameCount(lengthMs, show.frame.rate).toLocaleString('en')} frames
-          </dd>
-          <dt className="text-soft">music</dt>
-          <dd>
-            {musicMs === 0 ? (
-              'none'
-            ) : musicMs + 500 < lengthMs ? (
-              <span className="font-semibold text-red-deep">ends {clock(lengthMs - musicMs)} early</span>
-            ) : musicMs > lengthMs + 500 ? (
-              'fades out with the last picture'
-            ) : (
-              'ends with the show'
-            )}
-          </dd>
-          <dt className="text-soft">file</dt>
-          <dd>
-            about <span className="tabular">{megabytes(lengthMs * bytesPerMs)}</span>, MP4
-          </dd>
-        </dl>
-        <Button
-          look="main"
-          className="mt-4 h-10 w-full text-base"
-          disabled={!canOrder}
-          onClick={() => void order()}
-          data-part="make-film"
-        >
-          Make the film
-        </Button>
-        <p className="mt-2 text-soft">
-          {show.slides.length === 0
-            ? 'Lay some pictures into the order first.'
-            : 'It goes on when this page is closed. The show can be changed meanwhile; the film is of the show as it is now.'}
-        </p>
       </section>
-      <section aria-labelledby="films" className="min-w-0 flex-1 overflow-y-auto p-5 scroll-thin">
+      <section aria-labelledby="films" className="min-w-0 flex-1 overflow-y-auto px-5 py-3 scroll-thin">
         <h2 id="films" className="text-lg">
           Films
         </h2>
@@ -160,163 +145,128 @@ export function SendStation() {
             you remove them.
           </p>
         ) : (
-          <table className="mt-3 w-full border-collapse" data-part="films">
-            <thead>
-              <tr className="border-b border-rule text-left text-soft">
-                <th className="py-1.5 font-normal">Film</th>
-                <th className="font-normal">Size</th>
-                <th className="font-normal">Length</th>
-                <th className="w-[38%] font-normal">State</th>
-                <th className="text-right font-normal">
-                  <span className="sr-only">What can be done</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {films.map((film) => (
-                <FilmLine key={film.id} film={film} now={now} onDone={() => void refresh()} onFailed={failed} />
-              ))}
-            </tbody>
-          </table>
+          <>
+            {unended.length > 0 && (
+              <ul className="mt-3 flex flex-col gap-2">
+                {unended
+                  .toSorted((one, other) => one.orderedAt - other.orderedAt)
+                  .map((film) => (
+                    <FilmMaking key={film.id} film={film} onDone={() => void refresh()} />
+                  ))}
+              </ul>
+            )}
+            {ended.length > 0 && <FilmTable films={ended} onDone={() => void refresh()} />}
+            {compared(ended).length > 1 && (
+              <div className="mt-5 max-w-[460px]">
+                <LikenessChart films={ended} />
+              </div>
+            )}
+          </>
         )}
       </section>
+      {byHandOpen && (
+        <ByHandDialog
+          show={show}
+          spec={byHand}
+          onClose={() => setByHandOpen(false)}
+          onTake={(spec) => {
+            setHandSpec(spec);
+            setByHandOpen(false);
+            if (!chosen.has(BY_HAND)) toggle(BY_HAND);
+          }}
+        />
+      )}
     </div>
   );
 }
 
-function FilmLine({
-  film,
-  now,
-  onDone,
-  onFailed,
-}: {
-  film: FilmRow;
-  now: number;
-  onDone: () => void;
-  onFailed: (error: unknown) => void;
-}) {
-  const call = (method: 'POST' | 'DELETE', path: string) => callServer(method, path).then(onDone, onFailed);
-  const link = `/s/${film.screeningToken}`;
-  const copy = async () => {
-    await navigator.clipboard.writeText(new URL(link, location.href).href);
-    toast('The link was copied. Whoever has it can watch this film.');
-  };
+/** What the chosen films have in common, and what other shapes cost. */
+function Summary({ specs, trials }: { specs: readonly FilmSpec[]; trials: ReturnType<typeof useTrials> }) {
+  const prepared = usePrepared();
+  const { show, lengthMs } = prepared;
+  const musicMs = useMusicLengthMs();
+  const chapters = useMemo(() => filmChapters(prepared, 0, lengthMs), [prepared, lengthMs]);
+  const languages = captionLanguages(show);
+  const own = shapeName(show.frame);
+  const others = [
+    ...new Map(
+      specs
+        .filter(({ shape, format }) => shape !== own && formatOf(format).holds !== 'sound')
+        .map((spec) => [spec.shape, spec]),
+    ).values(),
+  ];
+  const tried = specs.map((spec) => trials.get(JSON.stringify(spec)));
+  const known = tried.every((trial) => trial !== undefined) && specs.length > 0;
+  const takesMs = tried.reduce((sum, trial) => sum + (trial?.tookMs ?? 0), 0);
+  const bytes = tried.reduce((sum, trial) => sum + (trial?.byteCount ?? 0), 0);
+  const first = specs[0];
+  const [fromMs, toMs] = first ? stretchOf(first, lengthMs) : [0, lengthMs];
   return (
-    <tr className="border-b border-rule align-top" data-part="film" data-state={film.state}>
-      <td className="py-3 pr-3">
-        <span className="font-semibold">{film.title}</span>
-        <span className="block text-soft">{format(film.orderedAt, 'd MMM, HH:mm')}</span>
-      </td>
-      <td className="tabular py-3 pr-3">
-        {film.heightPx}p
-        {film.byteCount !== null && <span className="block text-soft">{megabytes(film.byteCount)}</span>}
-      </td>
-      <td className="tabular py-3 pr-3">{clock(film.lengthMs)}</td>
-      <td className="py-3 pr-3">
-        <FilmState film={film} now={now} />
-      </td>
-      <td className="py-2.5">
-        <span className="flex justify-end gap-1.5">
-          {film.state === 'ready' && (
-            <>
-              <a
-                href={link}
-                target="_blank"
-                rel="noreferrer"
-                className="inline-flex h-8 items-center gap-1.5 rounded-md border border-rule bg-card px-3 hover:border-soft"
-                data-part="screening-link"
-              >
-                <ExternalLink size={14} /> Screening
-              </a>
-              <Button square aria-label="Copy the screening’s link" onClick={() => void copy().catch(onFailed)}>
-                <Link2 size={15} />
-              </Button>
-              <a
-                href={`/api/v1/films/${film.id}/file`}
-                download
-                aria-label="Download the film"
-                title="Download the film"
-                data-part="download"
-                className="inline-grid size-8 place-items-center rounded-md border border-rule bg-card hover:border-soft"
-              >
-                <Download size={15} />
-              </a>
-            </>
-          )}
-          {film.state === 'waiting' || film.state === 'making' ? (
-            <Button onClick={() => void call('POST', `/api/v1/films/${film.id}/cancel`)}>
-              <X size={14} /> Cancel
-            </Button>
-          ) : (
-            <Button
-              look="quiet"
-              square
-              aria-label={`Remove this ${film.heightPx}p film`}
-              onClick={() => {
-                if (
-                  film.state !== 'ready' ||
-                  confirm('Remove this film and its screening? The file is deleted; the show stays.')
-                )
-                  void call('DELETE', `/api/v1/films/${film.id}`);
-              }}
-            >
-              <Trash2 size={15} />
-            </Button>
-          )}
-        </span>
-      </td>
-    </tr>
-  );
-}
-
-function FilmState({ film, now }: { film: FilmRow; now: number }) {
-  if (film.state === 'waiting') return <span>waiting for its turn</span>;
-  if (film.state === 'cancelled') return <span className="text-soft">cancelled</span>;
-  if (film.state === 'failed')
-    return (
-      <span className="text-red-deep">
-        <b>not made.</b> {film.problem}
-      </span>
-    );
-  if (film.state === 'ready') {
-    const tookMs = film.startedAt !== null && film.finishedAt !== null ? film.finishedAt - film.startedAt : null;
-    return (
-      <span>
-        {film.problem ?? <span className="font-semibold text-moss">ready</span>}
-        {tookMs !== null && (
-          <span className="block text-soft">
-            made in <span className="tabular">{clock(tookMs)}</span>
-          </span>
-        )}
-      </span>
-    );
-  }
-  const share = film.frameCount > 0 ? film.framesDone / film.frameCount : 0;
-  const elapsedMs = film.startedAt === null ? 0 : now - film.startedAt;
-  const leftMs = share > 0.03 ? (elapsedMs / share) * (1 - share) : null;
-  return (
-    <div role="status">
-      <progress
-        aria-label="Frames drawn"
-        max={film.frameCount}
-        value={film.framesDone}
-        className="h-1.5 w-full appearance-none overflow-hidden rounded-full [&::-webkit-progress-bar]:bg-rule [&::-webkit-progress-value]:bg-red"
-      />
-      <span className="mt-1 flex justify-between text-soft">
-        <span>
-          {STAGES[film.stage ?? 'sound']}{' '}
-          {film.stage === 'pictures' && (
+    <>
+      {others.length > 0 && (
+        <div className="mt-3 flex flex-col gap-2 border-t border-rule pt-2.5">
+          {others.map((spec) => (
+            <LostPictures key={spec.shape} shape={spec.shape} name={purposeTitle(spec.purpose)} />
+          ))}
+        </div>
+      )}
+      <dl className="mt-3 grid grid-cols-[84px_1fr] gap-y-0.5 border-t border-rule pt-2.5" data-part="film-facts">
+        <dt className="text-soft">length</dt>
+        <dd className="tabular">
+          {clock(toMs - fromMs)}, {frameCount(toMs - fromMs, first?.rate ?? show.frame.rate).toLocaleString('en')}{' '}
+          frames
+        </dd>
+        <dt className="text-soft">will take</dt>
+        <dd data-part="will-take">
+          {known ? (
             <span className="tabular">
-              {film.framesDone.toLocaleString('en')} of {film.frameCount.toLocaleString('en')} frames
+              about {clock(takesMs)}, {megabytes(bytes)}
             </span>
+          ) : specs.length > 0 && show.slides.length > 0 ? (
+            <span className="text-soft">being tried out …</span>
+          ) : (
+            ''
           )}
-        </span>
-        {leftMs !== null && (
-          <span>
-            <span className="tabular">{clock(leftMs)}</span> left
-          </span>
-        )}
-      </span>
-    </div>
+        </dd>
+        <dt className="text-soft">music</dt>
+        <dd>
+          {musicMs === 0 ? (
+            'none'
+          ) : musicMs + 500 < lengthMs ? (
+            <span className="font-semibold text-red-deep">ends {clock(lengthMs - musicMs)} early</span>
+          ) : musicMs > lengthMs + 500 ? (
+            'fades out with the last picture'
+          ) : (
+            'ends with the show'
+          )}
+        </dd>
+        <dt className="text-soft">captions</dt>
+        <dd>
+          {languages.length === 0
+            ? 'none'
+            : `${show.captionLook ? 'part of the picture' : 'in the film'} · ${languages.map(languageName).join(', ')}`}
+        </dd>
+        <dt className="text-soft">chapters</dt>
+        <dd>{chapters.length === 0 ? 'none' : `${chapters.length}, by name`}</dd>
+      </dl>
+    </>
   );
 }
+
+function languageName(tag: string): string {
+  return new Intl.DisplayNames(['en'], { type: 'language' }).of(tag) ?? tag;
+}
+
+/** When a film is ready while this page is not looked at, the browser may say so. */
+async function askToNotify(): Promise<void> {
+  if ('Notification' in window && Notification.permission === 'default') await Notification.requestPermission();
+}
+
+function isNames(kept: unknown): kept is readonly string[] {
+  return (
+    Array.isArray(kept) &&
+    kept.every((name) => name === BY_HAND || (typeof name === 'string' && Object.hasOwn(PURPOSES, name)))
+  );
+}
+
+const isMegabytes = (kept: unknown): kept is string => (MAIL_MEGABYTES as readonly unknown[]).includes(kept);

@@ -7,7 +7,8 @@ import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { Show } from '../../core/show/show';
 import { musicLengthMs } from '../../core/sound/sound-spans';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
-import type { ShowEvent } from '../../server/events';
+import { purposeTitle } from '../../core/film/purposes/purposes';
+import type { EndedFilm, ShowEvent } from '../../server/events';
 import { callServer } from './call-server';
 import { createKeptMoment, KeptMomentContext } from './kept-moment';
 import { followSheet, type WholeSheet } from './follow-sheet';
@@ -69,7 +70,10 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
         sheet.askAnew();
       if (event.kind === 'entry') sheet.hear({ entry: event.entry });
       if (event.kind === 'folder') sheet.hear({ folder: event.folder });
-      if (event.kind === 'films') window.dispatchEvent(new Event('tanager-films'));
+      if (event.kind === 'films') {
+        window.dispatchEvent(new Event('tanager-films'));
+        if (event.ended) sayEnded(event.ended);
+      }
     };
     const leave = () => store.getState().flushNow();
     const back = () => store.getState().pull();
@@ -102,6 +106,14 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
       />
     </ShowContext>
   );
+}
+
+/** A film has ended: said on the page, and by the browser when the page is not looked at and it may. */
+function sayEnded({ purpose, ready }: EndedFilm): void {
+  const name = purposeTitle(purpose);
+  const said = ready ? `The film is ready: ${name}.` : `The film was not made: ${name}. Send says why.`;
+  toast(said);
+  if (document.hidden && 'Notification' in window && Notification.permission === 'granted') new Notification(said);
 }
 
 /** Whether nothing came or was looked at since the page was made. */

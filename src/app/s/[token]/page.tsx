@@ -22,15 +22,21 @@ export default async function ScreeningPage({ params }: Context) {
   const { token } = await params;
   const screening = await screened(token);
   if (!screening) notFound();
+  const { widthPx, heightPx } = screening.film.spec;
   return (
     <main className="flex min-h-dvh flex-col items-center justify-center bg-black p-4 text-lamp sm:p-8">
-      <div className="w-full max-w-[min(1280px,calc((100dvh-120px)*16/9))]">
+      <div
+        className="w-full"
+        style={{ maxWidth: `min(${Math.max(960, widthPx)}px, calc((100dvh - 120px) * ${widthPx / heightPx}))` }}
+      >
         <video
           controls
           playsInline
           preload="metadata"
           src={`/api/v1/screenings/${token}/film`}
-          className="aspect-video w-full bg-black"
+          poster={`/api/v1/screenings/${token}/picture`}
+          className="w-full bg-black"
+          style={{ aspectRatio: `${widthPx} / ${heightPx}` }}
           data-part="screening"
         >
           {screening.languages.map((language, index) => (

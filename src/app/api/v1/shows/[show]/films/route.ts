@@ -1,4 +1,4 @@
-import { faultOfFilm, type FilmHeight } from '@/core/film/plan-film';
+import { faultOfFilm, type FilmSpec } from '@/core/film/film-spec';
 import { showId } from '@/core/show/ids';
 import { Refusal } from '@/server/http/refusal';
 import { route } from '@/server/http/route';
@@ -7,13 +7,18 @@ export const GET = route('GET /api/v1/shows/[show]/films', async ({ params, serv
   films: await server.films.list(showId(params.show!)),
 }));
 
-export const POST = route<{ heightPx: FilmHeight }>(
+/** Orders films of the show as it is now; none when one of them cannot be made. */
+export const POST = route<{ specs: readonly FilmSpec[] }>(
   'POST /api/v1/shows/[show]/films',
-  async ({ params, body: { heightPx }, server }) => {
+  async ({ params, body: { specs }, server }) => {
     const loaded = await server.shows.load(showId(params.show!));
     if (!loaded) throw new Refusal(404, 'There is no such show.');
-    const fault = faultOfFilm(loaded.show);
-    if (fault) throw new Refusal(409, fault);
-    return { id: await server.films.order(loaded.show, heightPx) };
+    for (const spec of specs) {
+      const fault = faultOfFilm(loaded.show, spec);
+      if (fault) throw new Refusal(409, fault);
+    }
+    const ids: string[] = [];
+    for (const spec of specs) ids.push(await server.films.order(loaded.show, spec));
+    return { ids };
   },
 );

@@ -1,0 +1,71 @@
+import type { PreparedShow } from '../frame/plan-frame';
+import type { AssetFacts } from '../show/asset-facts';
+import { assetIdsOfSlides } from '../show/show';
+import { frameSeen, momentOfFrame } from '../timing/frames';
+import type { FilmSegment } from './plan-film';
+
+/**
+ * All that decides what a segment's frames look like, as text: equal texts, equal frames, wherever in whichever show. Time is counted from the segment's first
+ * frame. What is only heard, read or remembered of a slide is left out, and so is what it is in other shapes.
+ *
+ * @param frame size the frames are drawn at
+ */
+export function segmentBasis(
+  prepared: PreparedShow,
+  { firstFrame, endFrame }: FilmSegment,
+  frame: { readonly widthPx: number; readonly heightPx: number },
+): string {
+  const { show, spans, seenFromMs, facts, moves, captions } = prepared;
+  const { rate } = show.frame;
+  const firstMs = momentOfFrame(firstFrame, rate);
+  const endMs = momentOfFrame(endFrame, rate);
+  const parts: unknown[] = [frame.widthPx, frame.heightPx, rate, endFrame - firstFrame];
+  for (let index = firstSeen(seenFromMs, firstMs); index < spans.length && seenFromMs[index]! < endMs; index += 1) {
+    const span = spans[index]!;
+    const next = spans[index + 1];
+    const comesInMs = next ? seenFromMs[index + 1]! + next.transitionMs : Infinity;
+    // It has gone before the segment begins.
+    if (comesInMs <= firstMs) continue;
+    const { id, layers, backing, transition } = show.slides[index]!;
+    const slide = { id, layers, backing, transition };
+    parts.push([
+      frameSeen(seenFromMs[index]!, rate) - firstFrame,
+      span.transitionMs,
+      span.leavesMs - span.startMs,
+      slide,
+      [...(moves.get(id) ?? [])],
+      assetIdsOfSlides([{ ...show.slides[index]!, sounds: [] }]).map((asset) => drawnFacts(facts.get(asset))),
+    ]);
+  }
+  const read = captions.filter((caption) => caption.startMs < endMs && caption.endMs > firstMs);
+  if (read.length > 0)
+    parts.push(
+      show.captionLook,
+      read.map(({ text, startMs, endMs: until }) => [text, micros(startMs - firstMs), micros(until - firstMs)]),
+    );
+  return JSON.stringify(parts, (key, value: unknown) => (ASIDE.has(key) ? undefined : value));
+}
+
+/** Of layers: how they are in other shapes, and who chose what. */
+const ASIDE: ReadonlySet<string> = new Set(['shapes', 'chosen']);
+
+const micros = (ms: number) => Math.round(ms * 1000);
+
+/** The slide before the one that is on at a moment: it may still be leaving. */
+function firstSeen(seenFromMs: readonly number[], momentMs: number): number {
+  let low = 0;
+  let high = seenFromMs.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (seenFromMs[middle]! <= momentMs) low = middle + 1;
+    else high = middle;
+  }
+  return Math.max(0, low - 2);
+}
+
+/** What drawing may ask of a file. What was found out about its subject has already become its moves. */
+function drawnFacts(facts: AssetFacts | undefined): unknown {
+  if (!facts || facts.kind === 'sound') return null;
+  if (facts.kind === 'clip') return { ...facts, listening: null, takenAt: null };
+  return { ...facts, focus: null, takenAt: null, camera: null, caption: null, likeness: null };
+}

@@ -1,0 +1,175 @@
+import type { FilmFormatName } from '../../core/film/film-formats';
+import type { FilmQuality, FilmSpec } from '../../core/film/film-spec';
+import { framesPerSecond } from '../../core/timing/frame-rate';
+
+/** How the frames of one segment are encoded. Segments of one encoding are joined without encoding again, so their stream headers are the same. */
+export interface SegmentEncoding {
+  /** ffmpeg's name of what holds a segment: one that keeps moments exactly. */
+  readonly container: 'mp4' | 'mov' | 'nut';
+  /** The encoder and how it is set. */
+  readonly args: readonly string[];
+}
+
+/** BT.709, limited range, said in the stream and in the container; H.264 assumes chroma sited left, which is how it is drawn. */
+export const COLOUR_TAGS: readonly string[] = [
+  ...['-colorspace', 'bt709'],
+  ...['-color_primaries', 'bt709'],
+  ...['-color_trc', 'bt709'],
+  ...['-color_range', 'tv'],
+];
+
+/** A whole picture so often, so that players can jump. */
+export const WHOLE_PICTURE_SECONDS = 2;
+
+const X264_CRF: Record<FilmQuality, string> = { light: '24', good: '19', best: '15' };
+const X265_CRF: Record<FilmQuality, string> = { light: '28', good: '23', best: '18' };
+const VP9_CRF: Record<FilmQuality, string> = { light: '38', good: '31', best: '24' };
+const AV1_CRF: Record<FilmQuality, string> = { light: '44', good: '35', best: '26' };
+const PRORES_PROFILE: Record<FilmQuality, string> = { light: '1', good: '2', best: '3' };
+
+/** One encoder thread a segment: segments at the same time fill the cores with no work lost between threads. */
+export const X264: readonly string[] = [
+  ...['-c:v', 'libx264', '-preset', 'veryfast', '-threads', '1'],
+  ...['-pix_fmt', 'yuv420p', '-profile:v', 'high'],
+];
+
+/** The frames as they were drawn, for what encodes them anew as a whole: nothing left out, or next to nothing. */
+export const AS_DRAWN: SegmentEncoding = {
+  container: 'mp4',
+  args: [...['-c:v', 'libx264', '-preset', 'ultrafast', '-qp', '0', '-threads', '1', '-pix_fmt', 'yuv420p']],
+};
+const NEARLY_AS_DRAWN: SegmentEncoding = {
+  container: 'mp4',
+  args: [...['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '8', '-threads', '1', '-pix_fmt', 'yuv420p']],
+};
+
+/** How a film's segments are encoded. */
+export function segmentEncoding(spec: FilmSpec): SegmentEncoding {
+  const { format, quality, rate } = spec;
+  const groupFrames = String(Math.round(framesPerSecond(rate) * WHOLE_PICTURE_SECONDS));
+  switch (format) {
+    case 'mp4':
+      return spec.mostBytes === undefined
+        ? { container: 'mp4', args: [...X264, '-crf', X264_CRF[quality], '-g', groupFrames] }
+        : NEARLY_AS_DRAWN;
+    case 'hevc':
+      return {
+        container: 'mp4',
+        args: [
+          ...['-c:v', 'libx265', '-preset', 'superfast', '-crf', X265_CRF[quality], '-pix_fmt', 'yuv420p'],
+          // One thread; what is said of colour is repeated where H.265 looks for it.
+          '-x265-params',
+          `log-level=error:pools=1:frame-threads=1:keyint=${groupFrames}:open-gop=0:repeat-headers=0:colorprim=bt709:transfer=bt709:colormatrix=bt709:range=limited`,
+          '-tag:v',
+          'hvc1',
+        ],
+      };
+    case 'vp9':
+      return {
+        container: 'mp4',
+        args: [
+          ...['-c:v', 'libvpx-vp9', '-crf', VP9_CRF[quality], '-b:v', '0', '-deadline', 'good', '-cpu-used', '5'],
+          ...['-threads', '1', '-g', groupFrames, '-pix_fmt', 'yuv420p'],
+        ],
+      };
+    case 'av1':
+      return {
+        container: 'mp4',
+        args: [
+          ...['-c:v', 'libsvtav1', '-preset', '10', '-crf', AV1_CRF[quality], '-g', groupFrames, '-pix_fmt', 'yuv420p'],
+          ...['-svtav1-params', 'lp=1'],
+        ],
+      };
+    case 'prores':
+      return {
+        container: 'mov',
+        args: [
+          ...['-c:v', 'prores_ks', '-profile:v', PRORES_PROFILE[quality], '-vendor', 'apl0', '-threads', '1'],
+          ...['-pix_fmt', 'yuv422p10le'],
+        ],
+      };
+    case 'ffv1':
+      return {
+        container: 'nut',
+        args: ['-c:v', 'ffv1', '-level', '3', '-slicecrc', '1', '-g', '1', '-threads', '1', '-pix_fmt', 'yuv420p'],
+      };
+    case 'pal':
+    case 'ntsc':
+      return NEARLY_AS_DRAWN;
+    case 'gif':
+    case 'webp':
+    case 'jpegs':
+    case 'pngs':
+      return AS_DRAWN;
+    case 'm4a':
+    case 'mp3':
+    case 'wav':
+    case 'flac':
+      throw new RangeError(`a sound has no frames to encode, got ${format}`);
+  }
+}
+
+const AAC = ['-c:a', 'aac', '-b:a', '256k'];
+const FLAC = ['-c:a', 'flac', '-sample_fmt', 's32', '-bits_per_raw_sample', '24'];
+
+/** How the mix is encoded beside the pictures, or by itself. */
+export const SOUND_ARGS: Readonly<Record<FilmFormatName, readonly string[]>> = {
+  mp4: AAC,
+  hevc: AAC,
+  vp9: ['-c:a', 'libopus', '-b:a', '192k'],
+  av1: ['-c:a', 'libopus', '-b:a', '192k'],
+  prores: ['-c:a', 'pcm_s24le'],
+  ffv1: FLAC,
+  m4a: AAC,
+  mp3: ['-c:a', 'libmp3lame', '-b:a', '256k'],
+  wav: ['-c:a', 'pcm_s24le'],
+  flac: FLAC,
+  pal: ['-c:a', 'ac3', '-b:a', '256k'],
+  ntsc: ['-c:a', 'ac3', '-b:a', '256k'],
+  gif: [],
+  webp: [],
+  jpegs: [],
+  pngs: [],
+};
+
+/** ffmpeg's name of the file's container, and what is said to it. */
+export const CONTAINER_ARGS: Readonly<Record<FilmFormatName, readonly string[]>> = {
+  mp4: ['-movflags', '+faststart', '-f', 'mp4'],
+  hevc: ['-movflags', '+faststart', '-tag:v', 'hvc1', '-f', 'mp4'],
+  vp9: ['-f', 'webm'],
+  av1: ['-f', 'webm'],
+  prores: ['-f', 'mov'],
+  ffv1: ['-f', 'matroska'],
+  m4a: ['-movflags', '+faststart', '-f', 'ipod'],
+  mp3: ['-f', 'mp3'],
+  wav: ['-f', 'wav'],
+  flac: ['-f', 'flac'],
+  pal: ['-f', 'dvd'],
+  ntsc: ['-f', 'dvd'],
+  gif: ['-f', 'gif'],
+  webp: ['-f', 'webp'],
+  jpegs: [],
+  pngs: [],
+};
+
+/** How captions are written into the file; formats that are not named hold none. */
+export const CAPTION_CODEC: Readonly<Partial<Record<FilmFormatName, string>>> = {
+  mp4: 'mov_text',
+  hevc: 'mov_text',
+  prores: 'mov_text',
+  vp9: 'webvtt',
+  av1: 'webvtt',
+  ffv1: 'srt',
+};
+
+/** Formats that can say where chapters begin. */
+export const HOLDS_CHAPTERS: ReadonlySet<FilmFormatName> = new Set([
+  'mp4',
+  'hevc',
+  'vp9',
+  'av1',
+  'prores',
+  'ffv1',
+  'm4a',
+  'mp3',
+]);

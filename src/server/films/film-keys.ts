@@ -1,0 +1,46 @@
+import { createHash } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import type { FilmSegment } from '../../core/film/plan-film';
+import { segmentBasis } from '../../core/film/segment-basis';
+import type { PreparedShow } from '../../core/frame/plan-frame';
+import type { MixPlan } from '../../core/sound/mix-plan';
+import { ffmpegVersion } from '../ffmpeg/run-ffmpeg';
+import { filmWorkerFile, fontIndexFile, kernelsFile } from '../paths';
+import type { SegmentEncoding } from './encodings';
+
+const KEY_LETTERS = 40;
+
+let known: Promise<string> | null = null;
+
+/** What draws and encodes: a new build, other fonts or another ffmpeg make other films. Looked at once. */
+export function drawingVersion(): Promise<string> {
+  known ??= (async () => {
+    const hash = createHash('sha256');
+    for (const file of [filmWorkerFile(), kernelsFile(), fontIndexFile()]) hash.update(await readFile(file));
+    hash.update(await ffmpegVersion());
+    return hash.digest('hex');
+  })();
+  return known;
+}
+
+/** The name a segment is kept under. */
+export function segmentKey(
+  version: string,
+  prepared: PreparedShow,
+  segment: FilmSegment,
+  frame: { readonly widthPx: number; readonly heightPx: number },
+  encoding: SegmentEncoding,
+): string {
+  return `${hashed([version, encoding.container, ...encoding.args, segmentBasis(prepared, segment, frame)])}.${encoding.container}`;
+}
+
+/** The name a mix is kept under. */
+export function mixKey(version: string, mix: MixPlan, sampleCount: number): string {
+  return `${hashed([version, String(sampleCount), JSON.stringify(mix)])}.f32`;
+}
+
+function hashed(parts: readonly string[]): string {
+  const hash = createHash('sha256');
+  for (const part of parts) hash.update(part).update('\0');
+  return hash.digest('hex').slice(0, KEY_LETTERS);
+}

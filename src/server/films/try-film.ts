@@ -1,0 +1,140 @@
+import { mkdir, readFile, rm, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { formatOf, type FilmFormatName } from '../../core/film/film-formats';
+import { showForFilm, stretchOf, type FilmSpec } from '../../core/film/film-spec';
+import { planFilm, type FilmPlan, type FilmSegment } from '../../core/film/plan-film';
+import { prepareShow } from '../../core/frame/plan-frame';
+import type { AssetFacts } from '../../core/show/asset-facts';
+import type { AssetId } from '../../core/show/ids';
+import type { Show } from '../../core/show/show';
+import { framesPerSecond } from '../../core/timing/frame-rate';
+import { drawSegments } from './draw-segments';
+import { segmentEncoding, WHOLE_PICTURE_SECONDS } from './encodings';
+import { finishFilm } from './finish-film';
+import { filmWorkers } from './make-film';
+import { packetSizes } from './probe-film';
+
+/** What a film would come to. */
+export interface FilmTrial {
+  readonly byteCount: number;
+  readonly tookMs: number;
+}
+
+interface TrialOrder {
+  readonly show: Show;
+  readonly spec: FilmSpec;
+  readonly facts: ReadonlyMap<AssetId, AssetFacts>;
+  readonly files: ReadonlyMap<AssetId, string>;
+  /** Removed afterwards. */
+  readonly workFolder: string;
+  readonly signal?: AbortSignal;
+}
+
+const SAMPLE_SECONDS = 0.5;
+/** Where in the film the samples are taken. */
+const SAMPLES = [0.18, 0.5, 0.82] as const;
+/** Bytes a second of the sound. */
+const SOUND_BYTES: Readonly<Partial<Record<FilmFormatName, number>>> = {
+  mp4: 32_000,
+  hevc: 32_000,
+  vp9: 24_000,
+  av1: 24_000,
+  m4a: 32_000,
+  mp3: 32_000,
+  wav: 288_000,
+  flac: 170_000,
+  prores: 288_000,
+  ffv1: 170_000,
+  pal: 32_000,
+  ntsc: 32_000,
+};
+/** Mixing ten minutes takes about ten seconds. */
+const MIX_MS_A_SECOND = 17;
+
+/** Makes three half-seconds of a film and works out from them how large it would get, and how long it would take with nothing kept from earlier ones. */
+export async function tryFilm(order: TrialOrder): Promise<FilmTrial> {
+  const { spec, workFolder } = order;
+  const show = showForFilm(order.show, spec);
+  const prepared = prepareShow(show, order.facts);
+  const [fromMs, toMs] = stretchOf(spec, prepared.lengthMs);
+  const seconds = (toMs - fromMs) / 1000;
+  const { holds } = formatOf(spec.format);
+  const soundBytes = holds === 'pictures' ? 0 : seconds * (SOUND_BYTES[spec.format] ?? 0);
+  const mixMs = holds === 'pictures' ? 0 : seconds * MIX_MS_A_SECOND;
+  if (holds === 'sound') return rounded(soundBytes, mixMs * 1.5);
+  const whole = planFilm(prepared, spec.span);
+  const each = framesPerSecond(spec.rate);
+  const length = Math.max(1, Math.round(SAMPLE_SECONDS * each));
+  const segments = samplesOf(whole, length);
+  const sampled = segments.reduce((sum, { firstFrame, endFrame }) => sum + endFrame - firstFrame, 0);
+  const encoding = segmentEncoding(spec);
+  const fileOf = ({ index }: FilmSegment) => path.join(workFolder, `segment-${index}.${encoding.container}`);
+  await mkdir(workFolder, { recursive: true });
+  try {
+    let madeMs = 0;
+    await drawSegments({
+      work: { show, facts: order.facts, files: order.files, ...sizeOf(spec), encoding },
+      segments,
+      fileOf,
+      workerCount: 1,
+      signal: order.signal,
+      onFrames: () => {},
+      onDrawn: (_, { drawMs, encodeMs }) => Promise.resolve(void (madeMs += drawMs + encodeMs)),
+    });
+    const workers = Math.min(filmWorkers(), whole.segments.length);
+    const drawnMs = ((madeMs / sampled) * whole.frameCount) / workers;
+    if (!PACKED_AGAIN.has(spec.format) && spec.mostBytes === undefined) {
+      const groupFrames = Math.round(each * WHOLE_PICTURE_SECONDS);
+      const bytes = await bytesAFrame(segments.map(fileOf), groupFrames);
+      return rounded(bytes * whole.frameCount + soundBytes, mixMs + drawnMs * 1.03);
+    }
+    const startedMs = performance.now();
+    const outFile = path.join(workFolder, `trial.${formatOf(spec.format).extension}`);
+    const { mostBytes: _mostBytes, ...free } = spec;
+    await finishFilm({
+      spec: spec.mostBytes === undefined ? spec : { ...free, format: 'pal' },
+      prepared,
+      plan: { firstFrame: segments[0]!.firstFrame, endFrame: segments.at(-1)!.endFrame, frameCount: sampled, segments },
+      segments: segments.map(fileOf),
+      soundFile: null,
+      workFolder,
+      outFile,
+      signal: order.signal,
+      onShare: () => {},
+    });
+    const packedMs = ((performance.now() - startedMs) / sampled) * whole.frameCount;
+    if (spec.mostBytes !== undefined) return rounded(spec.mostBytes * 0.985, mixMs + drawnMs + packedMs * 3);
+    const { size } = await stat(outFile);
+    return rounded((size / sampled) * whole.frameCount + soundBytes, mixMs + drawnMs + packedMs);
+  } finally {
+    await rm(workFolder, { recursive: true, force: true });
+  }
+}
+
+/** Formats whose pictures are encoded anew when the film is put together. */
+const PACKED_AGAIN: ReadonlySet<FilmFormatName> = new Set(['gif', 'webp', 'jpegs', 'pngs', 'pal', 'ntsc']);
+
+const sizeOf = ({ widthPx, heightPx }: FilmSpec) => ({ widthPx, heightPx });
+const rounded = (bytes: number, ms: number): FilmTrial => ({ byteCount: Math.round(bytes), tookMs: Math.round(ms) });
+
+/** Short stretches of the film, in order; all of a film that is hardly longer. */
+function samplesOf({ firstFrame, endFrame, frameCount }: FilmPlan, length: number): FilmSegment[] {
+  if (frameCount <= SAMPLES.length * length) return [{ index: 0, firstFrame, endFrame }];
+  return SAMPLES.map((share, index) => {
+    const first = firstFrame + Math.round(share * (frameCount - length));
+    return { index, firstFrame: first, endFrame: first + length };
+  });
+}
+
+/** Each sample begins with a whole picture, the film has one in a group only. */
+async function bytesAFrame(files: readonly string[], groupFrames: number): Promise<number> {
+  let [whole, others, otherCount] = [0, 0, 0];
+  for (const file of files) {
+    const [first, ...rest] = await packetSizes(file);
+    whole += first ?? (await readFile(file)).length;
+    others += rest.reduce((sum, size) => sum + size, 0);
+    otherCount += rest.length;
+  }
+  const other = otherCount === 0 ? 0 : others / otherCount;
+  return (whole / files.length + other * (groupFrames - 1)) / groupFrames;
+}

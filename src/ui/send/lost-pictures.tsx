@@ -1,0 +1,85 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { prepareShow, type PreparedShow } from '../../core/frame/plan-frame';
+import { lostInShape, type LostPicture } from '../../core/film/lost-in-shape';
+import { inShape, type ShapeName } from '../../core/show/shape';
+import { everyLayer, type PictureLayer } from '../../core/show/layer';
+import { FramedPicture } from '../arrange/framed-picture';
+import { usePrepared } from '../show/show-provider';
+import { ShapeDialog } from './shape-dialog';
+
+const SHOWN = 4;
+
+/** Pictures that lose something in a shape a film is asked for in, and the way to correct them. */
+export function LostPictures({ shape, name }: { readonly shape: ShapeName; readonly name: string }) {
+  const own = usePrepared();
+  const [open, setOpen] = useState(false);
+  const shaped = useMemo(() => prepareShow(inShape(own.show, shape), own.facts), [own, shape]);
+  const all = useMemo(() => lostInShape(own, shaped), [own, shaped]);
+  const lost = all.filter(({ corrected }) => !corrected);
+  const corrected = all.length - lost.length;
+  return (
+    <section data-part="lost" data-shape={shape} data-lost={lost.length}>
+      <p className="flex items-baseline gap-1.5">
+        <span className="font-semibold">
+          {lost.length === 0
+            ? `Nothing that matters is lost in ${shape}`
+            : lost.length === 1
+              ? `One picture loses something in ${shape}`
+              : `${lost.length} pictures lose something in ${shape}`}
+        </span>
+        <button type="button" className="text-slate underline-offset-2 hover:underline" onClick={() => setOpen(true)}>
+          {all.length === 0 ? 'see it' : 'show me'}
+        </button>
+        {corrected > 0 && <span className="text-soft">· {corrected} corrected</span>}
+      </p>
+      {lost.length > 0 && (
+        <span className="mt-1.5 flex gap-1.5 overflow-hidden">
+          {lost
+            .toSorted((one, other) => Number(other.cutsFocus) - Number(one.cutsFocus) || one.seen - other.seen)
+            .slice(0, SHOWN)
+            .map((entry) => (
+              <LostPrint key={entry.layerId} entry={entry} shaped={shaped} widthPx={89} heightPx={56} />
+            ))}
+        </span>
+      )}
+      {open && (
+        <ShapeDialog shape={shape} name={name} own={own} shaped={shaped} all={all} onClose={() => setOpen(false)} />
+      )}
+    </section>
+  );
+}
+
+interface LostPrintProps {
+  readonly entry: LostPicture;
+  readonly shaped: PreparedShow;
+  readonly widthPx: number;
+  readonly heightPx: number;
+}
+
+/** A picture with what is seen of it in the shape. */
+export function LostPrint({ entry, shaped, widthPx, heightPx }: LostPrintProps) {
+  const layer = layerOf(shaped, entry);
+  const facts = shaped.facts.get(entry.assetId);
+  if (!layer || facts?.kind !== 'picture') return null;
+  return (
+    <FramedPicture
+      layer={layer}
+      facts={facts}
+      move={shaped.moves.get(entry.slideId)?.get(entry.layerId)}
+      widthPx={widthPx}
+      heightPx={heightPx}
+    />
+  );
+}
+
+export function layerOf(
+  { show }: PreparedShow,
+  { slideIndex, layerId }: Pick<LostPicture, 'slideIndex' | 'layerId'>,
+): PictureLayer | null {
+  const slide = show.slides[slideIndex];
+  if (!slide) return null;
+  for (const layer of everyLayer(slide.layers)) if (layer.id === layerId && layer.kind === 'picture') return layer;
+  return null;
+}
