@@ -50,6 +50,7 @@ export async function drawSegment(
   // One is drawn into while the encoder takes the other.
   const buffers = [0, 1].map(() => new Uint8Array((widthPx * heightPx * 3) / 2));
   let drawMs = 0;
+  let readMs = 0;
   let stillFrames = 0;
   let glimpsedMs = -Infinity;
   /** The last frame, and its plan as text: a frame that would be the very same is not drawn again. */
@@ -87,14 +88,18 @@ export async function drawSegment(
     await Promise.all([written, ahead]);
     const encodeMs = await encoder.finish();
     await renameSafely(`${order.outFile}.part`, order.outFile);
-    return { drawMs, encodeMs, stillFrames };
+    return { drawMs, readMs, encodeMs, stillFrames };
   } finally {
     encoder.abort();
     painter.close();
   }
 
   async function drawn(plan: FramePlan, into: Uint8Array): Promise<Uint8Array> {
-    if (!store.isReady(plan)) await store.prepare(plan);
+    if (!store.isReady(plan)) {
+      const startedMs = performance.now();
+      await store.prepare(plan);
+      readMs += performance.now() - startedMs;
+    }
     return i420Of(drawing.kernels, painter.paint(plan, store), into);
   }
 

@@ -25,6 +25,8 @@ export interface SegmentOrder {
 export interface DrawnSegment {
   /** Planning, reading and painting. */
   readonly drawMs: number;
+  /** Of that, waiting for pictures that had to be read. */
+  readonly readMs: number;
   /** CPU time of the encoder. */
   readonly encodeMs: number;
   /** Frames that were like the one before, and were not drawn again. */

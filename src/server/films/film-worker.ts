@@ -57,5 +57,6 @@ async function perform(order: SegmentOrder): Promise<void> {
 }
 
 function report(message: WorkerReport): void {
-  process.send!(message);
+  // Whom it is meant for may be gone; then this ends as well.
+  process.send!(message, () => {});
 }

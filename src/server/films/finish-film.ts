@@ -36,8 +36,7 @@ export interface FilmParts {
 export async function finishFilm(parts: FilmParts): Promise<void> {
   const { spec } = parts;
   await mkdir(path.dirname(parts.outFile), { recursive: true });
-  if (formatOf(spec.format).holds === 'sound') return run(parts, [...soundInput(parts)], soundOnly(parts));
-  const pictures = await joinedPictures(parts);
+  const pictures = formatOf(spec.format).holds === 'sound' ? [] : await joinedPictures(parts);
   switch (spec.format) {
     case 'gif':
     case 'webp':
@@ -59,8 +58,18 @@ export async function finishFilm(parts: FilmParts): Promise<void> {
           ...CONTAINER_ARGS[spec.format],
         ],
       );
-    default:
+    case 'mp4':
+    case 'hevc':
+    case 'vp9':
+    case 'av1':
+    case 'prores':
+    case 'ffv1':
       return joined(parts, pictures);
+    case 'm4a':
+    case 'mp3':
+    case 'wav':
+    case 'flac':
+      return run(parts, soundInput(parts), soundOnly(parts));
   }
 }
 

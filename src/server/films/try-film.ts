@@ -71,7 +71,7 @@ export async function tryFilm(order: TrialOrder): Promise<FilmTrial> {
   const fileOf = ({ index }: FilmSegment) => path.join(workFolder, `segment-${index}.${encoding.container}`);
   await mkdir(workFolder, { recursive: true });
   try {
-    let madeMs = 0;
+    let [madeMs, readMs] = [0, 0];
     await drawSegments({
       work: { show, facts: order.facts, files: order.files, ...sizeOf(spec), encoding },
       segments,
@@ -79,10 +79,16 @@ export async function tryFilm(order: TrialOrder): Promise<FilmTrial> {
       workerCount: 1,
       signal: order.signal,
       onFrames: () => {},
-      onDrawn: (_, { drawMs, encodeMs }) => Promise.resolve(void (madeMs += drawMs + encodeMs)),
+      onDrawn(_, drawn) {
+        madeMs += drawn.drawMs - drawn.readMs + drawn.encodeMs;
+        readMs += drawn.readMs;
+        return Promise.resolve();
+      },
     });
     const workers = Math.min(filmWorkers(), whole.segments.length);
-    const drawnMs = ((madeMs / sampled) * whole.frameCount) / workers;
+    // A picture is read once for the slide it is on, and once more by the worker that has the segment after it.
+    const reading = (readMs / segments.length) * Math.max(whole.segments.length, segments.length);
+    const drawnMs = ((madeMs / sampled) * whole.frameCount + reading) / workers;
     if (!PACKED_AGAIN.has(spec.format) && spec.mostBytes === undefined) {
       const groupFrames = Math.round(each * WHOLE_PICTURE_SECONDS);
       const bytes = await bytesAFrame(segments.map(fileOf), groupFrames);

@@ -140,7 +140,7 @@ export function ByHandDialog({ show, spec: given, onClose, onTake }: ByHandDialo
           </>
         )}
         {format.fitsSize && (
-          <Row label="at most">
+          <Row label="file">
             <span className="flex items-center gap-2">
               <label className="flex items-center gap-1.5">
                 <input
@@ -152,7 +152,7 @@ export function ByHandDialog({ show, spec: given, onClose, onTake }: ByHandDialo
                     setSpec(event.target.checked ? { ...rest, mostBytes: 25_000_000 } : rest);
                   }}
                 />
-                a file of
+                at most
               </label>
               {spec.mostBytes !== undefined && (
                 <NumberField
@@ -164,9 +164,7 @@ export function ByHandDialog({ show, spec: given, onClose, onTake }: ByHandDialo
                   onCommit={(mb) => change({ mostBytes: Math.round(mb * 1e6) })}
                 />
               )}
-              <span className="text-soft">
-                {spec.mostBytes !== undefined ? 'always takes as long as a new film' : '…'}
-              </span>
+              {spec.mostBytes !== undefined && <span className="text-soft">always takes as long as a new film</span>}
             </span>
           </Row>
         )}

@@ -3,6 +3,7 @@
 import { clsx } from 'clsx';
 import { ArrowUpToLine, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { formatOf } from '../../core/film/film-formats';
 import { purposeTitle } from '../../core/film/purposes/purposes';
 import type { FilmRow } from '../../server/films/film-row';
 import { Button } from '../kit/button';
@@ -24,30 +25,30 @@ export function FilmMaking({ film, onDone }: FilmMakingProps) {
   const call = (path: string) => callServer('POST', `/api/v1/films/${film.id}/${path}`).then(onDone, told);
   const glimpse = useGlimpse(film);
   const { spec } = film;
+  const { holds, name } = formatOf(spec.format);
   return (
     <li
-      className="flex items-center gap-4 rounded-xl border border-rule bg-card p-3"
+      className="flex items-center gap-4 rounded-xl border border-rule bg-card p-2.5 pl-3"
       data-part="film"
       data-state={film.state}
       data-film={film.id}
     >
-      <span className="grid h-[76px] w-[132px] shrink-0 place-items-center overflow-hidden rounded-sm bg-surround">
-        {glimpse && (
-          // It changes with every frame.
-          // eslint-disable-next-line @next/next/no-img-element
-          <img src={glimpse} alt="The frame just made" className="max-h-full max-w-full" data-part="glimpse" />
-        )}
-      </span>
+      {film.state === 'making' && (
+        <span className="grid h-[76px] w-[132px] shrink-0 place-items-center overflow-hidden rounded-sm bg-surround">
+          {glimpse && (
+            // It changes with every frame.
+            // eslint-disable-next-line @next/next/no-img-element
+            <img src={glimpse} alt="The frame just made" className="max-h-full max-w-full" data-part="glimpse" />
+          )}
+        </span>
+      )}
       <div className="min-w-0 flex-1" role="status">
         <p className="truncate text-base">
           <span className="font-semibold">{purposeTitle(spec.purpose)}</span>{' '}
-          <span className="tabular text-soft">
-            {spec.widthPx} × {spec.heightPx}
-          </span>
+          <span className="tabular text-soft">{holds === 'sound' ? name : `${spec.widthPx} × ${spec.heightPx}`}</span>
+          {film.state === 'waiting' && <span className="ml-2 text-sm text-soft">waits for its turn</span>}
         </p>
-        {film.state === 'waiting' ? (
-          <p className="mt-1 text-soft">waits for its turn</p>
-        ) : (
+        {film.state === 'making' && (
           <>
             <Pieces pieces={film.pieces} />
             <p className="flex gap-x-1.5 text-soft">

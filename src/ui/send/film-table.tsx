@@ -2,7 +2,7 @@
 
 import { clsx } from 'clsx';
 import { format } from 'date-fns';
-import { ArrowDown, ArrowUp, Download, ExternalLink, Link2, RotateCcw, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, Download, ExternalLink, Link2, Music2, RotateCcw, Trash2 } from 'lucide-react';
 import {
   createColumnHelper,
   createSortedRowModel,
@@ -86,6 +86,7 @@ export function FilmTable({ films, onDone }: FilmTableProps) {
                   <button
                     type="button"
                     title={TITLES[header.id]}
+                    data-sort={header.id}
                     onClick={header.column.getToggleSortingHandler()}
                     className={clsx('inline-flex items-center gap-1 rounded-sm hover:text-ink', sorted && 'text-ink')}
                   >
@@ -121,6 +122,7 @@ function FilmLine({ film, onDone }: { film: FilmRow; onDone: () => void }) {
       <td className="py-2 pr-3">
         <span className="flex items-center gap-3">
           <span className="grid h-[42px] w-[74px] shrink-0 place-items-center overflow-hidden rounded-sm bg-surround">
+            {sound && <Music2 size={18} aria-hidden="true" className="text-lamp" />}
             {isReady && !sound && (
               // Made with the film, and never again.
               // eslint-disable-next-line @next/next/no-img-element

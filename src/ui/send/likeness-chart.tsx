@@ -26,6 +26,7 @@ export function LikenessChart({ films }: { films: readonly FilmRow[] }) {
     const styles = getComputedStyle(canvas.current!);
     const colour = (name: string) => styles.getPropertyValue(name).trim();
     const [ink, soft, rule, slate] = ['--color-ink', '--color-soft', '--color-rule', '--color-slate'].map(colour);
+    const font = { family: styles.fontFamily, size: 12 };
     const chart = new Chart(canvas.current!, {
       type: 'scatter',
       data: {
@@ -41,20 +42,19 @@ export function LikenessChart({ films }: { films: readonly FilmRow[] }) {
       options: {
         animation: false,
         maintainAspectRatio: false,
-        font: { family: styles.fontFamily, size: 12 },
         scales: {
           x: {
             type: 'linear',
             beginAtZero: true,
-            title: { display: true, text: 'MB a minute', color: soft! },
+            title: { display: true, text: 'MB a minute', color: soft!, font },
             grid: { color: rule! },
-            ticks: { color: soft! },
+            ticks: { color: soft!, font },
           },
           y: {
             max: 100,
-            title: { display: true, text: 'likeness, %', color: soft! },
+            title: { display: true, text: 'likeness, %', color: soft!, font },
             grid: { color: rule! },
-            ticks: { color: soft! },
+            ticks: { color: soft!, font },
           },
         },
         plugins: {

@@ -29,7 +29,7 @@ import { compared, LikenessChart } from './likeness-chart';
 import { LostPictures } from './lost-pictures';
 import { MAIL_MEGABYTES, PurposeCards } from './purpose-cards';
 import { told, useFilms } from './use-films';
-import { useTrials } from './use-trials';
+import { useTrials, type Trials } from './use-trials';
 
 const COUNTS = [
   'no',
@@ -113,7 +113,7 @@ export function SendStation() {
           onMailMegabytes={setMailMegabytes}
           onByHand={() => setByHandOpen(true)}
         />
-        <Summary specs={specs} trials={trials} />
+        <Summary specs={specs} trials={trials} busy={unended.length > 0} />
         <div className="mt-auto pt-3">
           <Button
             look="main"
@@ -180,8 +180,15 @@ export function SendStation() {
   );
 }
 
+interface SummaryProps {
+  readonly specs: readonly FilmSpec[];
+  readonly trials: Trials;
+  /** A film is being made: nothing is tried meanwhile. */
+  readonly busy: boolean;
+}
+
 /** What the chosen films have in common, and what other shapes cost. */
-function Summary({ specs, trials }: { specs: readonly FilmSpec[]; trials: ReturnType<typeof useTrials> }) {
+function Summary({ specs, trials, busy }: SummaryProps) {
   const prepared = usePrepared();
   const { show, lengthMs } = prepared;
   const musicMs = useMusicLengthMs();
@@ -223,7 +230,7 @@ function Summary({ specs, trials }: { specs: readonly FilmSpec[]; trials: Return
               about {clock(takesMs)}, {megabytes(bytes)}
             </span>
           ) : specs.length > 0 && show.slides.length > 0 ? (
-            <span className="text-soft">being tried out …</span>
+            <span className="text-soft">{busy ? 'told when no film is being made' : 'being tried out …'}</span>
           ) : (
             ''
           )}

@@ -18,7 +18,7 @@ import { Dialog } from '../kit/dialog';
 import { useShow } from '../show/show-provider';
 import type { ViewerHands } from '../viewer/use-viewer';
 import { Viewer } from '../viewer/viewer';
-import { layerOf, LostPrint } from './lost-pictures';
+import { layerOf, LostPrint } from './lost-print';
 
 interface ShapeDialogProps {
   readonly shape: ShapeName;
@@ -66,7 +66,6 @@ export function ShapeDialog({ shape, name, own, shaped, all, onClose }: ShapeDia
                     <button
                       type="button"
                       aria-pressed={entry === chosen}
-                      aria-label={`Slide ${entry.slideIndex + 1}${entry.corrected ? ', corrected' : entry.cutsFocus ? ', what it is about is cut' : ''}`}
                       onClick={() => setAt(index)}
                       className={clsx(
                         'block w-full rounded-md border p-1 text-left',
@@ -77,6 +76,7 @@ export function ShapeDialog({ shape, name, own, shaped, all, onClose }: ShapeDia
                         <LostPrint entry={entry} shaped={shaped} widthPx={100} heightPx={62} />
                       </span>
                       <span className="mt-0.5 block text-xs text-soft">
+                        <span className="sr-only">Slide </span>
                         <span className="tabular">{entry.slideIndex + 1}</span>{' '}
                         {entry.corrected ? (
                           <span className="text-moss">corrected</span>
