@@ -184,4 +184,16 @@ describe('another shape', () => {
     expect(await hands.stored()).toEqual(before);
     expect(page.faults).toEqual([]);
   });
+  it('is what the viewer shows when it is asked to, with the frame to take home', async () => {
+    await hands.go('arrange', 'viewer');
+    await press(page, 'Shape it is seen in');
+    await (await page.waitForSelector('[role=option]::-p-text(9:16)'))!.click();
+    await page.waitForSelector('[data-part=viewer][data-shape="9:16"] canvas');
+    const href = (await page.$eval('[data-part=still]', (link) => link.getAttribute('href')))!;
+    const answer = await fetch(app.address + href);
+    const bytes = new Uint8Array(await answer.arrayBuffer());
+    expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'image/png']);
+    expect(new DataView(bytes.buffer).getUint32(16)).toBe(1080);
+    expect(page.faults).toEqual([]);
+  });
 });

@@ -24,6 +24,7 @@ import { FilmFailedError } from './draw-segments';
 import { failureSentence, filmRow, missingSentence, specOf, type FilmProgressKept, type FilmRow } from './film-row';
 import type { KeptFiles } from './kept-files';
 import { makeFilm } from './make-film';
+import { stillOf } from './still';
 import { tryFilm, type FilmTrial } from './try-film';
 
 export interface FilmService {
@@ -41,6 +42,8 @@ export interface FilmService {
   pictureOf(filmId: string): Promise<Uint8Array | null>;
   /** What a film of the show would come to; one at a time, and what was tried is remembered. */
   try(show: Show, spec: FilmSpec): Promise<FilmTrial>;
+  /** One frame of the show as the film would show it, as PNG. */
+  still(show: Show, spec: FilmSpec, atMs: number): Promise<Uint8Array>;
   /** Removes a film's files, whatever it is. */
   removeFiles(filmId: string): Promise<void>;
   find(filmId: string): Promise<FilmRow | null>;
@@ -181,12 +184,14 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
       const key = JSON.stringify([show, spec]);
       const known = trials.get(key);
       if (known) return known;
-      const tried = trying.add(() => tryOne(show, spec));
+      const tried = trying.add(async () => tryFilm({ show, spec, ...(await allOf(show)), workFolder: spareFolder() }));
       trials.set(key, tried);
       tried.catch(() => trials.delete(key));
       if (trials.size > MOST_TRIALS) trials.delete(trials.keys().next().value!);
       return tried;
     },
+    still: (show, spec, atMs) =>
+      trying.add(async () => stillOf({ show, spec, atMs, ...(await allOf(show)), workFolder: spareFolder() })),
     fileOf,
     removeFiles,
     pictureOf: async (filmId) => glimpses.get(filmId) ?? (await readFile(posterFile(filmId)).catch(() => null)),
@@ -309,11 +314,13 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
     return { ids, files };
   }
 
-  async function tryOne(show: Show, spec: FilmSpec): Promise<FilmTrial> {
+  /** What is known of a show’s own files, and where they are. */
+  async function allOf(show: Show) {
     const { ids, files } = await filesFor(show.id, show);
-    const facts = await sheet.factsOf(ids, show.methods);
-    return tryFilm({ show, spec, facts, files, workFolder: path.join(folder, `trial-${nanoid(8)}${WORK}`) });
+    return { files, facts: await sheet.factsOf(ids, show.methods) };
   }
+
+  const spareFolder = () => path.join(folder, `spare-${nanoid(8)}${WORK}`);
 
   async function removeFiles(filmId: string): Promise<void> {
     const name = safeName(filmId);

@@ -3,6 +3,7 @@ import { existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import sharp from 'sharp';
 import { emptyShow, type Show } from '../../core/show/show';
 import { songAfter } from '../../core/show/placed-sound';
 import { cueId, showId, slideId, type AssetId } from '../../core/show/ids';
@@ -300,6 +301,12 @@ describe('films', () => {
     expect(trial.byteCount / byteCount!).toBeLessThan(1.6);
     expect(likeness).toBeGreaterThan(0.93);
     expect(likeness).toBeLessThan(1);
+  });
+  it('hands out one frame as a picture, in another shape too', async () => {
+    const png = await films.still(show, { ...specFor(show, 'upright'), rate: show.frame.rate }, 1200);
+    expect(await sharp(png).metadata()).toMatchObject({ format: 'png', width: 1080, height: 1920 });
+    const { channels } = await sharp(png).stats();
+    expect(Math.max(...channels.map(({ stdev }) => stdev))).toBeGreaterThan(10);
   });
   it('makes a film only of files that are on the show’s own contact sheet', async () => {
     const other = await server.shows.create('Other');

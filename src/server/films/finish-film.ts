@@ -76,7 +76,8 @@ export async function finishFilm(parts: FilmParts): Promise<void> {
 const DISC_SIZE = { pal: '720:576', ntsc: '720:480' };
 /** What is smaller than HD goes by the older standard's matrix. */
 const BT601 = 'in_color_matrix=bt709:out_color_matrix=bt601:flags=lanczos+accurate_rnd';
-const FULL_RGB = 'scale=in_color_matrix=bt709:in_range=tv:flags=accurate_rnd+full_chroma_int';
+/** From the frames’ own colours to RGB. */
+export const FULL_RGB = 'scale=in_color_matrix=bt709:in_range=tv:flags=accurate_rnd+full_chroma_int';
 
 const WEBP_QUALITY = { light: '60', good: '75', best: '90' };
 const GIF_COLOURS = { light: '96', good: '192', best: '256' };

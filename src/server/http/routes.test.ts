@@ -48,7 +48,7 @@ describe('the table of routes', () => {
     expect(name).toMatch(/^(GET|POST|PATCH|DELETE) \/api\/(v1\/|health$)/);
     if (/^(POST|PATCH) /.test(name) && !/\/(uploads|cancel|again|next|copy|samples)$/.test(name))
       expect(route).toHaveProperty('takes');
-    if (!/^GET .*\/(picture|clips|sounds|film|file|stored|events|captions)/.test(name) && !isUpload(name))
+    if (!/^GET .*\/(picture|still|clips|sounds|film|file|stored|events|captions)/.test(name) && !isUpload(name))
       expect(route).toHaveProperty('gives');
   });
   it('has every page', () => {

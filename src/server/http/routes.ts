@@ -165,6 +165,7 @@ export const ROUTES = {
     takes: object<{ spec: unknown }>({ spec: SPEC }),
     gives: TRIAL,
   },
+  'GET /api/v1/shows/[show]/still': { deed: 'see-show' },
   'GET /api/v1/shows/[show]/pictures/[asset]': { deed: 'see-file' },
   'GET /api/v1/shows/[show]/clips/[asset]/[second]': { deed: 'see-file' },
   'GET /api/v1/shows/[show]/sounds/[asset]': { deed: 'see-file' },

@@ -1,5 +1,6 @@
 'use client';
 
+import { clsx } from 'clsx';
 import { Check, ChevronDown } from 'lucide-react';
 import { Select } from 'radix-ui';
 
@@ -16,19 +17,23 @@ interface PickProps<Value extends string> {
     }[];
   }[];
   readonly onChange: (value: Value) => void;
+  readonly dark?: boolean;
 }
 
 /** One of many, from a list that opens. */
-export function Pick<Value extends string>({ label, value, groups, onChange }: PickProps<Value>) {
+export function Pick<Value extends string>({ label, value, groups, onChange, dark = false }: PickProps<Value>) {
   return (
     <Select.Root value={value} onValueChange={(next) => onChange(next as Value)}>
       <Select.Trigger
         aria-label={label}
-        className="inline-flex h-7 items-center gap-1.5 rounded-md border border-rule bg-field px-2 text-sm whitespace-nowrap hover:border-soft"
+        className={clsx(
+          'inline-flex h-7 items-center gap-1.5 rounded-md border px-2 text-sm whitespace-nowrap',
+          dark ? 'border-white/20 text-lamp hover:border-white/50' : 'border-rule bg-field hover:border-soft',
+        )}
       >
         <Select.Value />
         <Select.Icon>
-          <ChevronDown size={13} aria-hidden="true" className="text-soft" />
+          <ChevronDown size={13} aria-hidden="true" className={dark ? 'text-lamp-soft' : 'text-soft'} />
         </Select.Icon>
       </Select.Trigger>
       <Select.Portal>

@@ -1,21 +1,26 @@
 'use client';
 
 import { momentOfFrame } from '../../core/timing/frames';
-import { Captions, Maximize, Pause, Play, SkipBack, SkipForward } from 'lucide-react';
+import { Captions, ImageDown, Maximize, Pause, Play, SkipBack, SkipForward } from 'lucide-react';
 import { Slider } from 'radix-ui';
 import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import { captionLanguages, captionsOfShow } from '../../core/captions/show-captions';
 import { prepareShow } from '../../core/frame/plan-frame';
+import { inShape, shapeName, type ShapeName } from '../../core/show/shape';
 import type { Show } from '../../core/show/show';
 import { slideIndexAt } from '../../core/timing/slide-span';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { clockTenths } from '../kit/clock';
+import { Pick } from '../kit/pick';
 import { useKept } from '../kit/use-kept';
 import { usePrepared, useShow } from '../show/show-provider';
 import { useKeptMoment } from '../show/kept-moment';
 import { useFollowed } from './use-followed';
 import { useViewer, type ViewerHands } from './use-viewer';
+
+/** Those films are asked for in most. */
+const SHAPES: readonly ShapeName[] = ['16:9', '9:16', '1:1', '4:5', '4:3'];
 
 interface ViewerProps {
   readonly ref?: Ref<ViewerHands>;
@@ -31,10 +36,12 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
   const place = useRef<HTMLDivElement>(null);
   const root = useRef<HTMLElement>(null);
   const open = usePrepared();
-  const { show, facts, spans, lengthMs } = useMemo(
-    () => (other ? prepareShow(other, open.facts) : open),
-    [other, open],
-  );
+  const own = shapeName(open.show.frame);
+  const [shape, setShape] = useState<ShapeName>(own);
+  const { show, facts, spans, lengthMs } = useMemo(() => {
+    if (other) return prepareShow(other, open.facts);
+    return shape === own ? open : prepareShow(inShape(open.show, shape), open.facts);
+  }, [other, open, own, shape]);
   const entries = useShow((state) => state.entries);
   const kept = useKeptMoment();
   // Another show has moments of its own.
@@ -86,6 +93,7 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
       data-part="viewer"
       data-playing={playing}
       data-moment={Math.round(momentMs)}
+      data-shape={shapeName(show.frame)}
       tabIndex={0}
       onKeyDown={(event) => {
         if (
@@ -205,6 +213,20 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
             { value: 'slide', label: 'slide' },
           ]}
         />
+        {!other && (
+          <Pick
+            dark
+            label="Shape it is seen in"
+            value={shape}
+            groups={[
+              {
+                name: null,
+                options: [own, ...SHAPES.filter((name) => name !== own)].map((value) => ({ value, label: value })),
+              },
+            ]}
+            onChange={setShape}
+          />
+        )}
         {languages.length > 0 && !show.captionLook && (
           <Button
             look="dark"
@@ -216,6 +238,18 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
           >
             <Captions size={16} />
           </Button>
+        )}
+        {!other && show.slides.length > 0 && (
+          <a
+            href={`/api/v1/shows/${show.id}/still?at=${Math.round(momentMs)}&shape=${shape}`}
+            download
+            aria-label="Take this frame home as a picture"
+            title="Take this frame home as a picture"
+            data-part="still"
+            className="inline-grid size-8 shrink-0 place-items-center rounded-md hover:bg-white/10"
+          >
+            <ImageDown size={15} />
+          </a>
         )}
         <Button look="dark" square aria-label="Full screen" onClick={() => void root.current?.requestFullscreen()}>
           <Maximize size={15} />
