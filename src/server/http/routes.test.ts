@@ -51,6 +51,10 @@ describe('the table of routes', () => {
     if (!/^GET .*\/(picture|still|clips|sounds|film|file|stored|events|captions)/.test(name) && !isUpload(name))
       expect(route).toHaveProperty('gives');
   });
+  it('stands in the documents, every route of it and no other', () => {
+    const told = [...readFileSync('docs/http.md', 'utf8').matchAll(/^\| `((?:GET|POST|PATCH|DELETE) [^`]+)` \|/gm)];
+    expect(told.map(([, name]) => name).sort()).toEqual(Object.keys(ROUTES).sort());
+  });
   it('has every page', () => {
     const pages = filesBelow('src/app')
       .filter((file) => /\/page\.tsx$/.test(file))
