@@ -320,7 +320,9 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
     return { files, facts: await sheet.factsOf(ids, show.methods) };
   }
 
-  const spareFolder = () => path.join(folder, `spare-${nanoid(8)}${WORK}`);
+  function spareFolder(): string {
+    return path.join(folder, `spare-${nanoid(8)}${WORK}`);
+  }
 
   async function removeFiles(filmId: string): Promise<void> {
     const name = safeName(filmId);

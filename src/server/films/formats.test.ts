@@ -248,23 +248,29 @@ describe('a film of a size', () => {
 describe('what is kept', () => {
   it('is pruned by size, what was used longest ago first, and by age', async () => {
     const place = path.join(folder, 'pruned');
+    const lent = path.join(folder, 'lent.mp4');
     let nowMs = Date.now();
     const kept = createKeptFiles(place, 2500, () => nowMs);
     const names = ['a', 'b', 'c'].map((letter) => `${letter.repeat(40)}.mp4`);
+    const lendAll = async () => {
+      const there: boolean[] = [];
+      for (const name of names) there.push(await kept.lend(name, lent));
+      return there;
+    };
     for (const name of names) {
       const file = path.join(folder, name);
       await writeFile(file, Buffer.alloc(1000));
       await kept.put(name, file);
       nowMs += 1000;
-      expect(await kept.has(name)).toBe(true);
+      expect(await kept.lend(name, lent)).toBe(true);
     }
     nowMs += 1000;
-    expect(await kept.has(names[0]!)).toBe(true);
+    expect(await kept.lend(names[0]!, lent)).toBe(true);
     await kept.prune();
-    expect(await Promise.all(names.map((name) => kept.has(name)))).toEqual([true, false, true]);
+    expect(await lendAll()).toEqual([true, false, true]);
     nowMs += 40 * 24 * 3600 * 1000;
     await kept.prune();
-    expect(await Promise.all(names.map((name) => kept.has(name)))).toEqual([false, false, false]);
-    await expect(kept.has('../../etc/passwd')).rejects.toThrow(RangeError);
+    expect(await lendAll()).toEqual([false, false, false]);
+    await expect(kept.lend('../../etc/passwd', lent)).rejects.toThrow(RangeError);
   });
 });

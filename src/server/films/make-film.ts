@@ -1,4 +1,4 @@
-import { mkdir, rm, stat } from 'node:fs/promises';
+import { mkdir, rename, rm, stat } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import { formatOf, type FilmFormatName } from '../../core/film/film-formats';
@@ -156,18 +156,19 @@ async function mixed(
   const sampleCount = Math.round((momentOfFrame(frameCount(lengthMs, rate), rate) * MIX_SAMPLE_RATE) / 1000);
   const name = mixKey(await drawingVersion(), mix, sampleCount);
   const outFile = path.join(order.workFolder, 'sound.f32');
-  if (!(await order.kept.has(name))) {
-    onShare(0);
-    await writeMix(mix, {
-      fileOf: (id) => order.files.get(id)!,
-      outFile: `${outFile}.part`,
-      sampleCount,
-      signal: order.signal,
-      onProgress: onShare,
-    });
-    await order.kept.put(name, `${outFile}.part`);
-  }
-  await order.kept.lend(name, outFile);
+  if (await order.kept.lend(name, outFile)) return outFile;
+  onShare(0);
+  const written = `${outFile}.part`;
+  await writeMix(mix, {
+    fileOf: (id) => order.files.get(id)!,
+    outFile: written,
+    sampleCount,
+    signal: order.signal,
+    onProgress: onShare,
+  });
+  await rename(written, outFile);
+  await alsoNamed(outFile, written);
+  await order.kept.put(name, written);
   return outFile;
 }
 
@@ -187,10 +188,8 @@ async function drawnSegments(
   const framesIn = ({ firstFrame, endFrame }: FilmSegment) => endFrame - firstFrame;
   const missing: FilmSegment[] = [];
   for (const segment of plan.segments) {
-    if (await kept.has(keys[segment.index]!)) {
-      await kept.lend(keys[segment.index]!, fileOf(segment));
-      telling.keptSegment(segment);
-    } else missing.push(segment);
+    if (await kept.lend(keys[segment.index]!, fileOf(segment))) telling.keptSegment(segment);
+    else missing.push(segment);
   }
   // Where a slide comes again in the same show, its segment is drawn once.
   const firstOf = new Map<string, FilmSegment>();
@@ -221,9 +220,9 @@ async function drawnSegments(
       for (const problem of unread) if (seen.has(problem.assetId)) problems.set(problem.assetId, problem);
       // What lacks a file is good for this film only: the file may be readable another time.
       if (!unread.some(({ assetId }) => seen.has(assetId))) {
-        const key = keys[segment.index]!;
-        await kept.put(key, fileOf(segment));
-        await kept.lend(key, fileOf(segment));
+        const also = `${fileOf(segment)}.kept`;
+        await alsoNamed(fileOf(segment), also);
+        await kept.put(keys[segment.index]!, also);
       }
       telling.drawnSegment(segment);
     },

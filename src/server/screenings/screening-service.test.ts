@@ -40,7 +40,7 @@ beforeAll(async () => {
   await database.db
     .insert(shows)
     .values({ id: 's', title: 'Working title', revision: 0, slideCount: 0, lengthMs: 0, createdAt: 0, changedAt: 0 });
-  const film = { showId: 's', heightPx: 720, rateFrames: 30, frameCount: 1, orderedAt: 0 };
+  const film = { showId: 's', heightPx: 720, rateFrames: 30, frameCount: 150, orderedAt: 0 };
   await database.db.insert(films).values([
     { ...film, id: 'one', title: 'Regatta', state: 'ready', screeningToken: 'token-of-one' },
     { ...film, id: 'two', title: 'Regatta', state: 'making', screeningToken: 'token-of-two' },
@@ -53,8 +53,16 @@ afterAll(async () => {
 });
 
 describe('a screening', () => {
-  it('is found by its link, and tells a stranger the film and its title only', async () => {
-    expect(await screenings.find('token-of-one')).toEqual({ filmId: 'one', title: 'Regatta', languages: ['en', 'de'] });
+  it('is found by its link, as the film with its frame and its title, and nothing of the show behind it', async () => {
+    expect(await screenings.find('token-of-one')).toEqual({
+      film: {
+        id: 'one',
+        lengthMs: 5000,
+        spec: expect.objectContaining({ widthPx: 1280, heightPx: 720, format: 'mp4' }),
+      },
+      title: 'Regatta',
+      languages: ['en', 'de'],
+    });
   });
   it('has the captions of the show as it was when the film was ordered, by language', async () => {
     expect(await screenings.captions('token-of-one', 'en')).toContain(
