@@ -44,7 +44,7 @@ const only = async (...purposes) => {
       purpose: element.dataset.purpose,
       chosen: element.querySelector('input').checked,
     }));
-    if (chosen !== purposes.includes(purpose)) await card.click();
+    if (chosen !== purposes.includes(purpose)) await card.evaluate((element) => element.click());
   }
 };
 const have = (count) =>

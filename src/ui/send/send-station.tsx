@@ -110,7 +110,10 @@ export function SendStation() {
           trials={trials}
           mailMegabytes={mailMegabytes}
           onToggle={toggle}
-          onMailMegabytes={setMailMegabytes}
+          onMailMegabytes={(megabytes) => {
+            setMailMegabytes(megabytes);
+            if (!chosen.has('email')) toggle('email');
+          }}
           onByHand={() => setByHandOpen(true)}
         />
         <Summary specs={specs} trials={trials} busy={unended.length > 0} />

@@ -55,7 +55,7 @@ export function ShapeDialog({ shape, name, own, shaped, all, onClose }: ShapeDia
             <>
               <Correcting key={chosen.layerId} shape={shape} own={own} shaped={shaped} entry={chosen} />
               <p className="mt-4 mb-1.5 text-soft">
-                {all.length === 1 ? 'One picture' : `${all.length} pictures`}, those that lose most are marked
+                {all.length === 1 ? 'One picture loses something' : `${all.length} pictures lose something`}
               </p>
               <ul
                 className="grid min-h-0 flex-1 auto-rows-min grid-cols-3 gap-1.5 overflow-y-auto scroll-thin"
