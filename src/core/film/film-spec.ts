@@ -63,6 +63,8 @@ export function faultOfSpec(spec: FilmSpec): string | null {
   const { discRate } = formatOf(format);
   if (discRate !== undefined && (rate.frames !== discRate.frames || rate.seconds !== discRate.seconds))
     return `${formatOf(format).name} has ${rateName(discRate)} frames a second, got ${rateName(rate)}`;
+  if (discRate !== undefined && shape !== '16:9' && shape !== '4:3')
+    return `a video disc holds pictures of 16:9 or 4:3, got ${shape}`;
   if (span && span.toMs - span.fromMs < SHORTEST_SPAN_MS) return 'a stretch of a film must last half a second at least';
   return faultOfRate(rate);
 }
@@ -79,10 +81,19 @@ export function faultOfFilm(show: Show, spec?: FilmSpec): string | null {
   if (!spec) return null;
   const { longestMs, name } = formatOf(spec.format);
   const [fromMs, toMs] = stretchOf(spec, lengthMs);
+  if (spec.mostBytes !== undefined && (spec.mostBytes * 8000) / (toMs - fromMs) < LEAST_BITS_A_SECOND)
+    return tooLongForSize(spec.mostBytes);
   if (fromMs >= lengthMs) return 'The stretch that was asked for begins after the show has ended.';
   return longestMs !== undefined && toMs - fromMs > longestMs
     ? `${name} can last ${longestMs / 1000} seconds at most. Choose a shorter stretch of the show.`
     : null;
+}
+
+/** Sound and picture together: with fewer nothing of the pictures is left. */
+const LEAST_BITS_A_SECOND = 92_000;
+
+export function tooLongForSize(mostBytes: number): string {
+  return `This film is too long for ${(mostBytes / 1e6).toLocaleString('en', { maximumFractionDigits: 1 })} MB: nothing of its pictures would be left. Allow more, or make it shorter.`;
 }
 
 /** From when to when of the show the film goes. */

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { readdir, readFile, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { and, desc, eq, inArray } from 'drizzle-orm';
@@ -181,7 +182,10 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
       return true;
     },
     try(show, spec) {
-      const key = JSON.stringify([show, spec]);
+      // Shows are large: what is remembered of them is a hash.
+      const key = createHash('sha256')
+        .update(JSON.stringify([show, spec]))
+        .digest('hex');
       const known = trials.get(key);
       if (known) return known;
       const tried = trying.add(async () => tryFilm({ show, spec, ...(await allOf(show)), workFolder: spareFolder() }));

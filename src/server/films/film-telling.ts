@@ -27,7 +27,7 @@ const PIECES = 48;
 const ENOUGH_FRAMES = 45;
 
 /** What putting together costs beside drawing, as a share of it: what is joined as it is costs next to nothing, what is encoded anew does. */
-function finishingShare({ format, mostBytes }: FilmSpec): number {
+export function finishingShare({ format, mostBytes }: FilmSpec): number {
   if (mostBytes !== undefined) return 1.1;
   if (format === 'gif' || format === 'webp' || format === 'pngs') return 0.8;
   if (format === 'pal' || format === 'ntsc' || format === 'jpegs') return 0.35;

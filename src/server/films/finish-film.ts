@@ -51,7 +51,14 @@ export async function finishFilm(parts: FilmParts): Promise<void> {
         [...pictures, ...soundInput(parts)],
         [
           ...maps(parts),
-          ...['-target', `${spec.format}-dvd`, '-aspect', '16:9', '-vf', `scale=${DISC_SIZE[spec.format]}:${BT601}`],
+          ...[
+            '-target',
+            `${spec.format}-dvd`,
+            '-aspect',
+            spec.shape,
+            '-vf',
+            `scale=${DISC_SIZE[spec.format]}:${BT601}`,
+          ],
           ...['-colorspace', 'smpte170m', '-color_primaries', 'bt470bg', '-color_trc', 'smpte170m'],
           ...['-b:v', '6500k', '-maxrate:v', '8000k', '-bufsize', '1835k', '-g', spec.format === 'pal' ? '15' : '18'],
           ...(parts.soundFile ? SOUND_ARGS[spec.format] : []),

@@ -1,6 +1,6 @@
 import { rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import type { FilmSpec } from '../../core/film/film-spec';
+import { tooLongForSize, type FilmSpec } from '../../core/film/film-spec';
 import { framesPerSecond } from '../../core/timing/frame-rate';
 import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { COLOUR_TAGS, CONTAINER_ARGS } from './encodings';
@@ -24,7 +24,7 @@ interface SizedFilm {
 
 /** The file is to be between these shares of what it may be. */
 const LEAST_SHARE = 0.97;
-const WANTED_SHARE = 0.985;
+export const WANTED_SHARE = 0.985;
 const MOST_TRIES = 4;
 /** With fewer bits a second no picture is left. */
 const LEAST_BITS = 24_000;
@@ -97,9 +97,4 @@ export async function fitToSize(film: SizedFilm): Promise<void> {
   for (const ending of ['-0.log', '-0.log.mbtree']) await rm(`${log}${ending}`, { force: true });
 }
 
-function tooLong(mostBytes: number): FilmFailedError {
-  return new FilmFailedError(
-    `This film is too long for ${(mostBytes / 1e6).toLocaleString('en', { maximumFractionDigits: 1 })} MB: nothing of its pictures would be left. Allow more, or make it shorter.`,
-    '',
-  );
-}
+const tooLong = (mostBytes: number) => new FilmFailedError(tooLongForSize(mostBytes), '');

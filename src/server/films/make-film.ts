@@ -12,6 +12,7 @@ import { MIX_SAMPLE_RATE } from '../../core/sound/mix-plan';
 import { planMix } from '../../core/sound/plan-mix';
 import { frameAtMoment, frameCount, momentOfFrame } from '../../core/timing/frames';
 import { renameSafely } from '../blobs/whole';
+import { logger } from '../logger';
 import { writeMix } from '../mixing/write-mix';
 import { drawSegments } from './draw-segments';
 import { segmentEncoding } from './encodings';
@@ -99,24 +100,14 @@ export async function makeFilm(order: FilmOrder): Promise<MadeFilm> {
       await posterOf(parts, posterMoment(prepared, plan), `${order.posterFile}.part`);
       await renameSafely(`${order.posterFile}.part`, order.posterFile);
     }
-    const likeness =
-      order.measured && MEASURED.has(order.spec.format) && order.spec.mostBytes === undefined
-        ? await likenessOfFilm({
-            spec: order.spec,
-            work: { show, facts: order.facts, files: order.files },
-            segments: plan.segments,
-            fileOf: (segment) => drawn.segments[segment.index]!,
-            workFolder: order.workFolder,
-            signal: order.signal,
-          })
-        : null;
+    const likeness = order.measured ? await measured(order, show, plan, drawn) : null;
     await renameSafely(outFile, order.outFile);
     await order.kept.prune();
     const { segments: _segments, ...counts } = drawn;
     const { size: byteCount } = await stat(order.outFile);
     return { plan, lengthMs, byteCount, likeness, ...counts, wallMs: performance.now() - startedMs };
   } finally {
-    await rm(`${order.outFile}.part`, { force: true });
+    for (const file of [order.outFile, order.posterFile]) if (file) await rm(`${file}.part`, { force: true });
     await rm(order.workFolder, { recursive: true, force: true });
   }
 }
@@ -132,6 +123,25 @@ interface DrawnFilm {
 }
 /** Formats whose segments can be held against what was drawn. */
 const MEASURED: ReadonlySet<FilmFormatName> = new Set(['mp4', 'hevc', 'vp9', 'av1']);
+
+/** How like the film is to what was drawn. A film is whole without that: what goes wrong over it is told in the log and costs the figure only. */
+async function measured(order: FilmOrder, show: Show, plan: FilmPlan, drawn: DrawnFilm): Promise<number | null> {
+  const { spec, facts, files, workFolder, signal } = order;
+  if (!MEASURED.has(spec.format) || spec.mostBytes !== undefined) return null;
+  const fileOf = ({ index }: FilmSegment) => drawn.segments[index]!;
+  return likenessOfFilm({
+    spec,
+    work: { show, facts, files },
+    segments: plan.segments,
+    fileOf,
+    workFolder,
+    signal,
+  }).catch((error: unknown) => {
+    if (signal?.aborted) throw error;
+    logger().warn({ err: error }, 'a film could not be measured');
+    return null;
+  });
+}
 
 const NOTHING_DRAWN: DrawnFilm = { segments: [], keptFrames: 0, stillFrames: 0, drawMs: 0, encodeMs: 0, problems: [] };
 

@@ -10,7 +10,9 @@ import type { Show } from '../../core/show/show';
 import { framesPerSecond } from '../../core/timing/frame-rate';
 import { drawSegments } from './draw-segments';
 import { segmentEncoding, WHOLE_PICTURE_SECONDS } from './encodings';
+import { finishingShare } from './film-telling';
 import { finishFilm } from './finish-film';
+import { WANTED_SHARE } from './fit-to-size';
 import { filmWorkers } from './make-film';
 import { packetSizes } from './probe-film';
 
@@ -89,16 +91,17 @@ export async function tryFilm(order: TrialOrder): Promise<FilmTrial> {
     // A picture is read once for the slide it is on, and once more by the worker that has the segment after it.
     const reading = (readMs / segments.length) * Math.max(whole.segments.length, segments.length);
     const drawnMs = ((madeMs / sampled) * whole.frameCount + reading) / workers;
-    if (!PACKED_AGAIN.has(spec.format) && spec.mostBytes === undefined) {
+    if (spec.mostBytes === undefined && !PACKED_AGAIN.has(spec.format)) {
       const groupFrames = Math.round(each * WHOLE_PICTURE_SECONDS);
       const bytes = await bytesAFrame(segments.map(fileOf), groupFrames);
       return rounded(bytes * whole.frameCount + soundBytes, mixMs + drawnMs * 1.03);
     }
+    if (spec.mostBytes !== undefined)
+      return rounded(spec.mostBytes * WANTED_SHARE, mixMs + drawnMs * (1 + finishingShare(spec)));
     const startedMs = performance.now();
     const outFile = path.join(workFolder, `trial.${formatOf(spec.format).extension}`);
-    const { mostBytes: _mostBytes, ...free } = spec;
     await finishFilm({
-      spec: spec.mostBytes === undefined ? spec : { ...free, format: 'pal' },
+      spec,
       prepared,
       plan: { firstFrame: segments[0]!.firstFrame, endFrame: segments.at(-1)!.endFrame, frameCount: sampled, segments },
       segments: segments.map(fileOf),
@@ -109,7 +112,6 @@ export async function tryFilm(order: TrialOrder): Promise<FilmTrial> {
       onShare: () => {},
     });
     const packedMs = ((performance.now() - startedMs) / sampled) * whole.frameCount;
-    if (spec.mostBytes !== undefined) return rounded(spec.mostBytes * 0.985, mixMs + drawnMs + packedMs * 3);
     const { size } = await stat(outFile);
     return rounded((size / sampled) * whole.frameCount + soundBytes, mixMs + drawnMs + packedMs);
   } finally {
