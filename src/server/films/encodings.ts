@@ -31,7 +31,7 @@ const PRORES_PROFILE: Record<FilmQuality, string> = { light: '1', good: '2', bes
  * One encoder thread a segment: segments at the same time fill the cores with no work lost between threads.
  *
  * Slow, even moves need little search, and a great deal of what they cost can be spent where it is seen for long: `superfast` with the look ahead of slower presets
- * (short, since little changes) and its tree of what is used again, and bits laid by how busy each block is. On photographs that is as like the drawn frames as
+ * (short, since little changes) and its tree of what is used again, and bits laid by how busy each block is. On large, colourful wallpapers that is as like the drawn frames as
  * `veryfast` at crf 19 and no larger, for six tenths of its CPU; `bench/encode` has the table.
  */
 const X264: readonly string[] = [

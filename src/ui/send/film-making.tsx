@@ -38,7 +38,12 @@ export function FilmMaking({ film, onDone }: FilmMakingProps) {
           {glimpse && (
             // It changes with every frame.
             // eslint-disable-next-line @next/next/no-img-element
-            <img src={glimpse} alt="The frame just made" className="max-h-full max-w-full" data-part="glimpse" />
+            <img
+              src={glimpse}
+              alt="The frame just made"
+              className="h-[76px] w-[132px] object-contain"
+              data-part="glimpse"
+            />
           )}
         </span>
       )}

@@ -126,7 +126,12 @@ function FilmLine({ film, onDone }: { film: FilmRow; onDone: () => void }) {
             {isReady && !sound && (
               // Made with the film, and never again.
               // eslint-disable-next-line @next/next/no-img-element
-              <img src={`/api/v1/films/${film.id}/picture`} alt="" className="max-h-full max-w-full" loading="lazy" />
+              <img
+                src={`/api/v1/films/${film.id}/picture`}
+                alt=""
+                className="h-[42px] w-[74px] object-contain"
+                loading="lazy"
+              />
             )}
           </span>
           <span className="min-w-0">
