@@ -34,7 +34,7 @@ export type BackingPlan =
   /** Every pixel is covered by a layer, so nothing is drawn. */
   | { readonly kind: 'hidden' }
   | { readonly kind: 'colour'; /** #rrggbb */ readonly colour: string }
-  | { readonly kind: 'gradient'; readonly gradient: Gradient }
+  | { readonly kind: 'gradient'; readonly gradient: Gradient<string> }
   | { readonly kind: 'picture'; readonly assetId: AssetId; readonly framing: Framing; readonly size: PictureSize }
   /** `amount` is a share of the frame's height. */
   | {
@@ -72,7 +72,7 @@ export type ContentPlan =
   | PictureContent
   | ClipContent
   | { readonly kind: 'words'; readonly look: WordsLook; readonly passage: WordsPassagePlan }
-  | { readonly kind: 'painted'; readonly shape: Shape; readonly fill: Fill; readonly bitmap: PictureSize }
+  | { readonly kind: 'painted'; readonly shape: Shape; readonly fill: Fill<string>; readonly bitmap: PictureSize }
   | { readonly kind: 'group'; readonly layers: readonly LayerPlan[] };
 
 export interface PictureContent {

@@ -82,17 +82,18 @@ export function layerPoses(around: PoseSurroundings, offsetMs: number): LayerPos
       const along = (cos * (cx - then.x) + sin * (cy - then.y)) * ratio[0];
       const across = (cos * (cy - then.y) - sin * (cx - then.x)) * ratio[1];
       const by = then.turn + turned;
-      x = now.x + Math.cos(by) * along - Math.sin(by) * across;
-      y = now.y + Math.sin(by) * along + Math.cos(by) * across;
-      z = cz + now.z - then.z;
+      if (tether.along !== 'y') x = now.x + Math.cos(by) * along - Math.sin(by) * across;
+      if (tether.along !== 'x') y = now.y + Math.sin(by) * along + Math.cos(by) * across;
+      if (!tether.along) z = cz + now.z - then.z;
     }
     const grown = times4(
       free,
       times4(translation(0.5, 0.5, 0), times4(scaling(ratio[0], ratio[1], 1), translation(-0.5, -0.5, 0))),
     );
+    const leaned = tether.tilt ? leanedSince(poses.box(leader), resting.box(leader)) : IDENTITY4;
     return times4(
       translation(x, y, z),
-      times4(rotation((turned * 180) / Math.PI, 0, 0), times4(translation(-cx, -cy, -cz), grown)),
+      times4(leaned, times4(rotation((turned * 180) / Math.PI, 0, 0), times4(translation(-cx, -cy, -cz), grown))),
     );
   }
 
@@ -103,30 +104,35 @@ export function layerPoses(around: PoseSurroundings, offsetMs: number): LayerPos
     if (!framing) return box;
     const facts = 'assetId' in leader ? factsInUse(leader, around.facts.get(leader.assetId)) : undefined;
     const aspect = facts && facts.kind !== 'sound' ? facts.heightPx / facts.widthPx : 1;
-    const turn = (-framing.turnDegrees * Math.PI) / 180;
-    const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
-    // Picture (unit square) to box (unit square): the inverse of the framing.
-    const [w, h] = [framing.width, framing.height];
-    const toBox = [
-      cos / w,
-      (-sin * aspect) / w,
-      0,
-      0.5 - (cos * framing.x - sin * aspect * framing.y) / w,
-      sin / (aspect * h),
-      cos / h,
-      0,
-      0.5 - ((sin / aspect) * framing.x + cos * framing.y) / h,
-      0,
-      0,
-      1,
-      0,
-      0,
-      0,
-      0,
-      1,
-    ];
-    return times4(box, toBox);
+    return times4(box, unmirrored(leader, pictureToBox(framing, aspect)));
   }
+}
+
+/**
+ * A picture's way into its box as it is seen where it is mirrored: the box the mirrored picture fills. What is drawn into it is mirrored once more.
+ *
+ * @param toBox picture (unit square) to box, as `pictureToBox`
+ */
+export function unmirrored(layer: Layer, toBox: Matrix4): Matrix4 {
+  const flip = layer.kind === 'picture' || layer.kind === 'clip' ? layer.flip : undefined;
+  if (!flip?.across && !flip?.down) return toBox;
+  const [x, y] = [flip.across ? -1 : 1, flip.down ? -1 : 1];
+  const mirror: Matrix4 = [x, 0, 0, (1 - x) / 2, 0, y, 0, (1 - y) / 2, 0, 0, 1, 0, 0, 0, 0, 1];
+  return times4(times4(mirror, toBox), mirror);
+}
+
+/**
+ * A picture (unit square) to the box it is shown in (unit square): the inverse of its framing.
+ *
+ * @param aspect the picture's height over its width
+ */
+export function pictureToBox(framing: Framing, aspect: number): Matrix4 {
+  const turn = (-framing.turnDegrees * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+  const [w, h] = [framing.width, framing.height];
+  const right = 0.5 - (cos * framing.x - sin * aspect * framing.y) / w;
+  const down = 0.5 - ((sin / aspect) * framing.x + cos * framing.y) / h;
+  return [cos / w, (-sin * aspect) / w, 0, right, sin / (aspect * h), cos / h, 0, down, 0, 0, 1, 0, 0, 0, 0, 1];
 }
 
 function similarity(box: Matrix4): { x: number; y: number; z: number; width: number; height: number; turn: number } {
@@ -139,6 +145,32 @@ function similarity(box: Matrix4): { x: number; y: number; z: number; width: num
     height: Math.hypot(box[1]!, box[5]!, box[9]!),
     turn: Math.atan2(box[4]!, box[0]!),
   };
+}
+
+/** How a box has leaned in space since then, without its turn about the line of sight. */
+function leanedSince(now: Matrix4, then: Matrix4): Matrix4 {
+  const [a, b] = [leanOf(now), leanOf(then)];
+  return times4(a, transposed(b));
+}
+
+/** The lean of a box: the rotation that is left when its turn is taken away. */
+function leanOf(box: Matrix4): Matrix4 {
+  const [u, v] = [column(box, 0), column(box, 1)];
+  // `rotation` turns first and leans then, so the leans alone say where the box faces.
+  const [x, y, z] = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
+  const degrees = 180 / Math.PI;
+  return rotation(0, Math.asin(Math.min(1, Math.max(-1, -y))) * degrees, Math.atan2(x, z) * degrees);
+}
+
+function column(box: Matrix4, at: 0 | 1): [number, number, number] {
+  const [x, y, z] = [box[at]!, box[4 + at]!, box[8 + at]!];
+  const length = Math.hypot(x, y, z) || 1;
+  return [x / length, y / length, z / length];
+}
+
+/** Of a rotation: its inverse. */
+function transposed(m: Matrix4): Matrix4 {
+  return [0, 4, 8, 12, 1, 5, 9, 13, 2, 6, 10, 14, 3, 7, 11, 15].map((at) => m[at]!);
 }
 
 interface OwnPoses {

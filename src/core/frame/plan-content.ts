@@ -9,6 +9,7 @@ import { bitmapFor, largestOnScreen, shownWidthPx } from './box-on-screen';
 import { CLIP_RATE, type ContentPlan, type LightPlan, type SizeShare } from './frame-plan';
 import type { Matrix3 } from './matrix';
 import { sizesFor, wantedWidthPx } from './picture-size';
+import { fillAt, gradientAt, styleAt } from './plan-colours';
 import { cropPlan } from './plan-crop';
 import { lightAt } from './plan-light';
 import type { SlideMoment } from './slide-moment';
@@ -44,18 +45,18 @@ export function planContent(
       return {
         kind: 'painted',
         shape: layer.shape,
-        fill: layer.fill,
+        fill: fillAt(layer.fill, moment.colour),
         bitmap: bitmapFor(around, layer.id, toScreen),
       };
     case 'gradient':
       return {
         kind: 'painted',
         shape: { kind: 'rectangle' },
-        fill: layer.gradient,
+        fill: gradientAt(layer.gradient, moment.colour),
         bitmap: bitmapFor(around, layer.id, toScreen),
       };
     case 'solid':
-      return plainContent(layer.colour);
+      return plainContent(moment.colour(layer.colour));
     default:
       return unreachable(layer);
   }
@@ -140,7 +141,7 @@ function clipContent(
   };
 }
 
-function wordsContent({ around, offsetMs }: SlideMoment, layer: WordsLayer): ContentPlan | null {
+function wordsContent({ around, offsetMs, colour }: SlideMoment, layer: WordsLayer): ContentPlan | null {
   const { title, subtitle, place, style = {}, travel } = layer;
   if (title.trim() === '' && subtitle.trim() === '') return null;
   const passage = planPassage(layer, around.span, offsetMs);
@@ -149,7 +150,7 @@ function wordsContent({ around, offsetMs }: SlideMoment, layer: WordsLayer): Con
   const unit = crawls ? 'word' : travel ? 'line' : finerUnit(passage.entrance.by, passage.exit.by);
   return {
     kind: 'words',
-    look: { title, subtitle, place, style, unit, crawls, rolls: travel?.kind === 'roll' },
+    look: { title, subtitle, place, style: styleAt(style, colour), unit, crawls, rolls: travel?.kind === 'roll' },
     passage,
   };
 }

@@ -99,7 +99,8 @@ export function planSlide(prepared: PreparedShow, index: number, offsetMs: numbe
   return { slideId: around.slide.id, backing: planBacking(around, layers), layers };
 }
 
-function surroundingsOf(prepared: PreparedShow, index: number, frame: FrameSize): SlideSurroundings {
+/** What the layers of a slide need beside themselves, for a frame of that size. */
+export function surroundingsOf(prepared: PreparedShow, index: number, frame: FrameSize): SlideSurroundings {
   const key = `${index} ${frame.widthPx} ${frame.heightPx}`;
   const known = prepared.surroundings.get(key);
   if (known) return known;

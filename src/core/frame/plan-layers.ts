@@ -5,12 +5,13 @@ import { isLit, type BoxLayer, type GroupLayer, type Layer } from '../show/layer
 import { boxFaces } from './box-faces';
 import { bitmapFor, flipped, frameToScreen, isFrame, mirrored } from './box-on-screen';
 import type { LayerPlan, MaskPlan } from './frame-plan';
-import { projected, times4, translation, type Eye, type Matrix3, type Matrix4 } from './matrix';
+import { projected, times4, type Eye, type Matrix3, type Matrix4 } from './matrix';
 import { planContent, plainContent, standingPicture, type SingleLayer } from './plan-content';
 import { coveredPart, edgeAt } from './plan-edge';
 import type { HalfPlane } from './polygon';
-import { slideMoment, USUAL_DISTANCE, type SlideMoment, type SlideSurroundings } from './slide-moment';
+import { slideMoment, type SlideMoment, type SlideSurroundings } from './slide-moment';
 import { facesEye, farToNear } from './space-order';
+import { viewInto, type View } from './view';
 
 /** Which layers cut which: masks name their targets, or cut the nearest layer below them that is not a mask itself. */
 export function masksOf(layers: readonly Layer[], into = new Map<LayerId, Layer[]>()): Map<LayerId, Layer[]> {
@@ -33,12 +34,6 @@ export function planLayers(around: SlideSurroundings, offsetMs: number): LayerPl
   const moment = slideMoment(around, offsetMs);
   const view = { eye: moment.usualEye, shift: null };
   return seen(pile(moment, around.slide.layers, view), view.eye);
-}
-
-/** From where layers are seen; `shift` moves everything against the camera's own shift, null outside a space. */
-interface View {
-  readonly eye: Eye;
-  readonly shift: Matrix4 | null;
 }
 
 /** A layer to be drawn, with where it stands in space. */
@@ -91,15 +86,6 @@ function placedGroup(moment: SlideMoment, layer: GroupLayer, box: Matrix4, view:
       }),
     },
   ];
-}
-
-function viewInto({ around, at }: SlideMoment, space: NonNullable<GroupLayer['space']>, { eye, shift }: View): View {
-  const { widthPx, heightPx } = around.frame;
-  const camera = translation(-at(space.x, 0) * widthPx, -at(space.y, 0) * heightPx, at(space.z, 0) * heightPx);
-  return {
-    eye: { ...eye, distance: Math.max(0.1, at(space.distance, USUAL_DISTANCE)) * heightPx },
-    shift: shift ? times4(camera, shift) : camera,
-  };
 }
 
 function needsNoCanvas({ opacity, blurPx, blend, edge, masks, crop }: Parts): boolean {

@@ -1,4 +1,5 @@
 import { valueAt, type Channel } from '../keys/channel';
+import { colourAt, type ColourChannel } from '../keys/colour';
 import type { LayerId } from '../show/ids';
 import type { Layer } from '../show/layer';
 import type { SlideSpan } from '../timing/slide-span';
@@ -24,6 +25,8 @@ export interface SlideMoment {
   readonly usualEye: Eye;
   /** A channel’s value now. */
   at(channel: Channel | undefined, usual: number): number;
+  /** A colour now. */
+  colour(channel: ColourChannel): string;
 }
 
 export function slideMoment(around: SlideSurroundings, offsetMs: number): SlideMoment {
@@ -33,6 +36,7 @@ export function slideMoment(around: SlideSurroundings, offsetMs: number): SlideM
     poses: layerPoses(around, offsetMs),
     usualEye: usualEye(around.frame),
     at: (channel, usual) => (channel === undefined ? usual : valueAt(channel, offsetMs, around.seenMs)),
+    colour: (channel) => colourAt(channel, offsetMs, around.seenMs),
   };
 }
 

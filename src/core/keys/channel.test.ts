@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { firstValue, keyTimes, valueAt, withKeyAt, type Channel } from './channel';
+import { firstValue, keyTimes, valueAt, type Channel } from './channel';
 import { curveOf, EASING_NAMES } from './easing';
 
 const channel: Channel = {
@@ -36,19 +36,6 @@ describe('valueAt', () => {
   it('takes a number for any time, and refuses no keys at all', () => {
     expect(valueAt(0.3, 99, 1)).toBe(0.3);
     expect(() => valueAt({ keys: [] }, 0, 1)).toThrow('at least one key, got none');
-  });
-});
-
-describe('withKeyAt', () => {
-  it('puts a key between two that takes the value that was there and is tied as its forerunner is', () => {
-    const more = withKeyAt(channel, 3000, 10_000) as { keys: readonly unknown[] };
-    expect(more.keys[1]).toEqual({ at: { tied: 'start', ms: 3000 }, value: 15, easing: 'linear' });
-    for (const at of [0, 1000, 2500, 4000, 7000, 9500])
-      expect(valueAt(more as Channel, at, 10_000)).toBeCloseTo(valueAt(channel, at, 10_000), 9);
-  });
-  it('turns a constant into a key and leaves a channel with a key there alone', () => {
-    expect(withKeyAt(0.5, 400, 1000)).toEqual({ keys: [{ at: { tied: 'start', ms: 400 }, value: 0.5 }] });
-    expect(withKeyAt(channel, 1000, 10_000)).toBe(channel);
   });
 });
 

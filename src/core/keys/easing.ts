@@ -1,7 +1,17 @@
 import { easeBackOut, easeBounceOut, easeExpInOut } from 'd3-ease';
 
-/** How a value goes from one key to the next: a named curve, or a cubic Bézier by its two inner points (x within 0…1). */
-export type Easing = EasingName | { readonly bezier: readonly [x1: number, y1: number, x2: number, y2: number] };
+/** How a value goes from one key to the next: a named curve, a cubic Bézier by its two inner points (x within 0…1), or a part of either. */
+export type Easing = WholeEasing | EasingPart;
+export type WholeEasing = EasingName | BezierEasing;
+export interface BezierEasing {
+  readonly bezier: readonly [x1: number, y1: number, x2: number, y2: number];
+}
+/** What of a curve is left where a key was put on the way: from one moment of it to another, 0…1. */
+export interface EasingPart {
+  readonly of: WholeEasing;
+  readonly from: number;
+  readonly to: number;
+}
 export type EasingName = 'linear' | 'hold' | 'settle' | 'set-off' | 'arrive' | 'swing' | 'bounce' | 'rush';
 
 export const EASING_NAMES: readonly EasingName[] = [
@@ -50,9 +60,30 @@ const CURVES: Record<EasingName, (progress: number) => number> = {
   rush: (progress) => easeExpInOut(linear(progress)),
 };
 
-/** The curve of an easing: progress 0…1 in time to progress in value, which `swing` and Béziers may take beyond 0…1. */
+/** The curve of an easing: progress 0…1 in time to progress in value, which `swing`, Béziers and parts may take beyond 0…1. */
 export function curveOf(easing: Easing): (progress: number) => number {
-  return typeof easing === 'string' ? CURVES[easing] : cubicBezier(...easing.bezier);
+  if (typeof easing === 'string') return CURVES[easing];
+  if ('bezier' in easing) return cubicBezier(...easing.bezier);
+  const { from, to } = easing;
+  const whole = curveOf(easing.of);
+  const [first, last] = [whole(from), whole(to)];
+  // A part that ends as high as it began has no way to be a share of.
+  if (first === last) return linear;
+  return (progress) => {
+    if (progress <= 0) return 0;
+    return progress >= 1 ? 1 : (whole(from + (to - from) * progress) - first) / (last - first);
+  };
+}
+
+/** The two easings that together are this one, divided at a share of its time. */
+export function dividedEasing(easing: Easing, at: number): [before: Easing, after: Easing] {
+  if (easing === 'linear' || easing === 'hold') return [easing, easing];
+  const { of, from, to } = typeof easing === 'object' && 'of' in easing ? easing : { of: easing, from: 0, to: 1 };
+  const middle = from + (to - from) * at;
+  return [
+    { of, from, to: middle },
+    { of, from: middle, to },
+  ];
 }
 
 function bezier(a: number, b: number, t: number): number {

@@ -45,6 +45,8 @@ export interface TextSchema {
 /** `typeof` of the value. */
 interface EitherChoice {
   readonly when: 'string' | 'number' | 'object';
+  /** And it has a part of that name. The first that fits is chosen. */
+  readonly has?: string;
   readonly then: Schema;
 }
 

@@ -1,4 +1,5 @@
 import type { Channel } from '../keys/channel';
+import type { ColourChannel } from '../keys/colour';
 import type { Framing } from '../motion/framing';
 import type { AssetId, LayerId } from './ids';
 import type { LayerChosen } from './chosen';
@@ -93,8 +94,12 @@ export interface Mask {
 export interface Tether {
   readonly to: LayerId;
   readonly position?: boolean;
+  /** Of its position, only this is followed: left and right, or up and down, on the screen. */
+  readonly along?: 'x' | 'y';
   readonly size?: boolean;
   readonly turn?: boolean;
+  /** In space: it leans as its leader leans. */
+  readonly tilt?: boolean;
   readonly opacity?: boolean;
 }
 
@@ -161,7 +166,7 @@ export interface WordsLayer extends LayerParts {
   readonly title: string;
   readonly subtitle: string;
   readonly place: WordsPlace;
-  readonly style?: WordsStyle;
+  readonly style?: WordsStyle<ColourChannel>;
   readonly come?: WordsCome;
   readonly travel?: WordsTravel;
 }
@@ -183,15 +188,16 @@ export type Shape =
     }
   | { readonly kind: 'free'; /** SVG path data in a box of 100 × 100 */ readonly path: string };
 
-export type Fill = { readonly kind: 'colour'; readonly colour: string } | Gradient;
+/** Colours are channels where a layer says them, and plain where they are drawn. */
+export type Fill<Colour = ColourChannel> = { readonly kind: 'colour'; readonly colour: Colour } | Gradient<Colour>;
 
 /** Stops at 0…1, at least two, in rising order. Linear and conic gradients begin at `angleDegrees`, clockwise from the right (linear) or the top (conic). */
-export interface Gradient {
+export interface Gradient<Colour = ColourChannel> {
   readonly kind: 'linear' | 'radial' | 'conic';
   readonly angleDegrees?: number;
   readonly stops: readonly {
     readonly at: number;
-    readonly colour: string;
+    readonly colour: Colour;
     /** 0…1; 1 when left out */ readonly opacity?: number;
   }[];
 }
@@ -203,7 +209,7 @@ export interface GradientLayer extends LayerParts {
 
 export interface SolidLayer extends LayerParts {
   readonly kind: 'solid';
-  readonly colour: string;
+  readonly colour: ColourChannel;
 }
 
 /** Six sides in space; `depth` is in heights of the frame. A side is a picture or a colour. */
@@ -233,6 +239,10 @@ export interface Space {
   readonly x?: Channel;
   readonly y?: Channel;
   readonly z?: Channel;
+  /** The camera's own turn about its line of sight (what it sees turns the other way), and where it looks from there: up, and to the right. */
+  readonly turnDegrees?: Channel;
+  readonly tiltXDegrees?: Channel;
+  readonly tiltYDegrees?: Channel;
 }
 
 export type Move =

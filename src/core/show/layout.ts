@@ -148,10 +148,35 @@ export function layoutOf(slide: Slide, frame: FrameShape): Layout | null {
  * them is said one after the other, and the slide lasts as long.
  */
 export function joinSlides(show: Show, ids: readonly SlideId[], layout: Layout): ShowEdit | null {
+  const gathered = gatheredSlide(show, ids);
+  if (!gathered) return null;
+  const { slide, pictures, goneIds } = gathered;
+  if (goneIds.length === 0 || pictures.length < 2 || pictures.length > MOST_IN_A_LAYOUT) return null;
+  return {
+    kind: 'together',
+    name: `put ${pictures.length} pictures on one slide`,
+    edits: [
+      { kind: 'remove-slides', slideIds: goneIds },
+      { kind: 'put-slides', slides: [laidOut(slide, pictures, layout, show.frame)] },
+    ],
+  };
+}
+
+/**
+ * Slides as one: the first of them with the words, the voices and the length of all, and every picture there is. Null when something would be lost: second
+ * words, groups and shapes.
+ */
+export function gatheredSlide(
+  show: Show,
+  ids: readonly SlideId[],
+): {
+  readonly slide: Slide;
+  readonly pictures: readonly (PictureLayer | ClipLayer)[];
+  readonly goneIds: readonly SlideId[];
+} | null {
   const chosen = show.slides.filter((slide) => ids.includes(slide.id));
-  const pictures = chosen.flatMap(picturesOf);
   const first = chosen[0];
-  if (!first || chosen.length < 2 || pictures.length < 2 || pictures.length > MOST_IN_A_LAYOUT) return null;
+  if (!first) return null;
   const worded = chosen.filter((slide) => slide.layers.some((layer) => layer.kind === 'words')).length;
   if (worded > 1 || !chosen.every(isSimple)) return null;
   const { lengthMs, ...spoken } = spokenJoined(chosen, (id, slide) => cueId(`${id}-${slide.id}`));
@@ -161,19 +186,10 @@ export function joinSlides(show: Show, ids: readonly SlideId[], layout: Layout):
         .slice(1)
         .flatMap((slide) => wordsOf(slide) ?? [])
         .slice(0, 1);
-  const joined = laidOut(
-    withSpoken({ ...first, lengthMs, layers: [...first.layers, ...words] }, spoken),
-    pictures,
-    layout,
-    show.frame,
-  );
   return {
-    kind: 'together',
-    name: `put ${pictures.length} pictures on one slide`,
-    edits: [
-      { kind: 'remove-slides', slideIds: chosen.slice(1).map((slide) => slide.id) },
-      { kind: 'put-slides', slides: [joined] },
-    ],
+    slide: withSpoken({ ...first, lengthMs, layers: [...first.layers, ...words] }, spoken),
+    pictures: chosen.flatMap(picturesOf),
+    goneIds: chosen.slice(1).map((slide) => slide.id),
   };
 }
 

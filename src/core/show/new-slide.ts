@@ -45,8 +45,13 @@ export function layerFromAsset(asset: AssetId, facts: AssetFacts, newId: () => s
 
 /** The same slide again under new ids; masks and tethers point to the copies. */
 export function copyOfSlide(slide: Slide, newId: () => string): Slide {
-  const ids = new Map([...everyLayer(slide.layers)].map((layer) => [layer.id, layerId(newId())]));
-  return { ...slide, id: slideId(newId()), layers: slide.layers.map((layer) => copyOfLayer(layer, ids)) };
+  return { ...slide, id: slideId(newId()), layers: copiesOfLayers(slide.layers, newId) };
+}
+
+/** Layers again under new ids; what they mask and follow among themselves are the copies, anything else stays what it is. */
+export function copiesOfLayers(layers: readonly Layer[], newId: () => string): Layer[] {
+  const ids = new Map([...everyLayer(layers)].map((layer) => [layer.id, layerId(newId())]));
+  return layers.map((layer) => copyOfLayer(layer, ids));
 }
 
 function copyOfLayer(layer: Layer, ids: ReadonlyMap<LayerId, LayerId>): Layer {

@@ -117,7 +117,7 @@ export interface Slide {
 export type Backing =
   | { readonly kind: 'automatic' }
   | { readonly kind: 'colour'; readonly colour: string }
-  | { readonly kind: 'gradient'; readonly gradient: Gradient }
+  | { readonly kind: 'gradient'; readonly gradient: Gradient<string> }
   | { readonly kind: 'picture'; readonly assetId: AssetId }
   /** A blurred copy of the slide's own first picture; `amount` is a share of the frame's height (0…0.1), `darkness` 0…1. */
   | { readonly kind: 'blurred'; readonly amount: number; readonly darkness: number };

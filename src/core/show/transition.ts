@@ -1,4 +1,4 @@
-import type { Easing } from '../keys/easing';
+import type { WholeEasing } from '../keys/easing';
 import type { AssetId } from './ids';
 
 /** How a slide comes in over the one before it. */
@@ -45,7 +45,7 @@ export type TransitionOverTime =
 interface Timed {
   readonly lengthMs: number;
   /** `linear` when left out, `settle` for those that move the pictures. */
-  readonly easing?: Easing;
+  readonly easing?: WholeEasing;
 }
 
 export type FourWays = 'left' | 'right' | 'up' | 'down';

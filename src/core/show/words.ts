@@ -34,16 +34,16 @@ export const FONT_NAMES = [
 export type FontName = (typeof FONT_NAMES)[number];
 
 /** How words look. What is left out is as the show's own: white, with a soft shadow. Sizes are shares of the frame's shorter side, or of the letters' where it says so. */
-export interface WordsStyle {
+export interface WordsStyle<Colour = string> {
   readonly font?: FontName;
   readonly subtitleFont?: FontName;
   /** 100…900, within what the font has. */
   readonly weight?: number;
   /** Size of the title; the subtitle keeps its proportion. 0.01…0.5. */
   readonly size?: number;
-  readonly colour?: string;
+  readonly colour?: Colour;
   /** Colour of the subtitle. */
-  readonly accent?: string;
+  readonly accent?: Colour;
   /** Of the lines; as the place when left out. */
   readonly align?: 'left' | 'centre' | 'right';
   /** Shares of the letters' size. */

@@ -4,7 +4,7 @@ import type { Surface } from '../planes/surface';
 import { dither, gradientAt } from './painted';
 
 /** Fills a frame with a gradient straight in Y'CbCr, from floats and dithered: even the darkest ramp shows no steps. Transparent stops show black. */
-export function fillWithGradient(kernels: Kernels, surface: Surface, gradient: Gradient): void {
+export function fillWithGradient(kernels: Kernels, surface: Surface, gradient: Gradient<string>): void {
   const { widthPx, heightPx } = surface;
   const colourAt = gradientAt(gradient, widthPx, heightPx);
   const memory = bytesOf(kernels);

@@ -33,7 +33,7 @@ describe('shapes', () => {
 });
 
 describe('gradients', () => {
-  const stops: Gradient['stops'] = [
+  const stops: Gradient<string>['stops'] = [
     { at: 0, colour: '#000000' },
     { at: 1, colour: '#ffffff' },
   ];

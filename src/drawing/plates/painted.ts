@@ -5,7 +5,7 @@ import type { Drawing2d } from '../words/outline';
 import { blur } from './gaussian';
 
 /** A shape filled with a colour or a gradient, as pixels of its whole box. Gradients are worked out in floats and dithered by a fixed pattern, so that no steps show. */
-export function paintShape(shape: Shape, fill: Fill, size: PictureSize, drawing: Drawing2d): Pixels {
+export function paintShape(shape: Shape, fill: Fill<string>, size: PictureSize, drawing: Drawing2d): Pixels {
   const { widthPx, heightPx } = size;
   const path = shapePath(shape, widthPx, heightPx);
   const cover = path === null ? null : coverage(path, size, drawing);
@@ -195,7 +195,7 @@ function parsed(colour: string, opacity: number): Colour {
 }
 
 /** The gradient's colour at a place of a box, between stops weighed by their transparency, so that a clear stop tints nothing. */
-export function gradientAt(gradient: Gradient, w: number, h: number): (x: number, y: number) => Colour {
+export function gradientAt(gradient: Gradient<string>, w: number, h: number): (x: number, y: number) => Colour {
   const stops = gradient.stops.map((stop) => ({ at: stop.at, colour: parsed(stop.colour, stop.opacity ?? 1) }));
   const angle = ((gradient.angleDegrees ?? 0) * Math.PI) / 180;
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];

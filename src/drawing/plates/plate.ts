@@ -28,11 +28,11 @@ export type Plate =
     }
   | { readonly kind: 'clip'; readonly assetId: AssetId; readonly size: PictureSize; readonly clipFrame: number }
   | { readonly kind: 'words'; readonly look: WordsLook; readonly frame: PictureSize }
-  | { readonly kind: 'painted'; readonly shape: Shape; readonly fill: Fill; readonly bitmap: PictureSize }
+  | { readonly kind: 'painted'; readonly shape: Shape; readonly fill: Fill<string>; readonly bitmap: PictureSize }
   | { readonly kind: 'stencil'; readonly look: StencilLook }
   | { readonly kind: 'outline'; readonly look: NonNullable<EdgePlan['outline']> }
   | { readonly kind: 'vignette' }
-  | { readonly kind: 'gradient'; readonly gradient: Gradient; readonly frame: PictureSize }
+  | { readonly kind: 'gradient'; readonly gradient: Gradient<string>; readonly frame: PictureSize }
   | {
       readonly kind: 'blurred';
       readonly assetId: AssetId;

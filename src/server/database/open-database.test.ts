@@ -192,6 +192,37 @@ describe('openDatabase', () => {
     ).toMatchObject({ revision: revision + 1, refused: [] });
     database.close();
   });
+  it('opens a database of format 7, with its pace, its chapters and its scripts as they were, and takes keys that 7 could not say', async () => {
+    const file = path.join(folder, 'format-7.db');
+    await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-7.db.gz')));
+    const database = await openDatabase(`file:${file}`);
+    const shows = createShowService(database, createEvents());
+    const id = showId('lantern-regatta');
+    const { show: opened, revision, damage } = (await shows.load(id))!;
+    expect([opened.title, opened.slides.length, damage]).toEqual(['Lantern Regatta, as it was in seven', 25, null]);
+    expect(opened).toMatchObject({ version: FORMAT_VERSION, pace: { by: 'music' } });
+    expect([opened.slides[0]!.chapter, opened.slides.some((slide) => slide.script)]).toEqual(['At dusk', true]);
+    const first = opened.slides[0]!;
+    const key = { at: { tied: 'start', ms: 0 }, value: 0.4, easing: { of: 'settle', from: 0, to: 0.5 } } as const;
+    expect(
+      await shows.applyEdits(
+        id,
+        [
+          {
+            editId: 'after-all',
+            edit: {
+              kind: 'set-channels',
+              slideId: first.id,
+              layerId: first.layers[0]!.id,
+              channels: { x: { keys: [key], smooth: true, still: 0.6 } },
+            },
+          },
+        ],
+        revision,
+      ),
+    ).toMatchObject({ revision: revision + 1, refused: [] });
+    database.close();
+  });
   it('opens a database of format 3, with its narrations as voices and its songs one after the other', async () => {
     const file = path.join(folder, 'format-3.db');
     await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-3.db.gz')));

@@ -41,10 +41,13 @@ function make(schema: Schema): yup.Schema {
     case 'kinds':
       return byKind(schema.by, schema.kinds);
     case 'either': {
-      const names = schema.choices.map((choice) => choice.when).join(' or ');
+      const names = [...new Set(schema.choices.map((choice) => choice.when))].join(' or ');
       const wrong = yup.mixed().test('either', `\${path} must be a ${names}`, () => false);
       return lazily((value) => {
-        const choice = schema.choices.find((candidate) => candidate.when === typeof value);
+        const choice = schema.choices.find(
+          ({ when, has }) =>
+            when === typeof value && (has === undefined || (value !== null && has in (value as object))),
+        );
         return choice && value !== null ? yupOf(choice.then) : wrong;
       });
     }

@@ -5,7 +5,9 @@ import { nanoid } from 'nanoid';
 import Link from 'next/link';
 import { useCallback, useRef, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
+import type { SlideId } from '../../core/show/ids';
 import { blankSlide } from '../../core/show/new-slide';
+import { BuildDialog, type Build } from '../builds/build-dialog';
 import { BarsDialog } from '../bench/bars-dialog';
 import { Bench } from '../bench/bench';
 import { useCommands } from '../commands/use-commands';
@@ -14,8 +16,10 @@ import { Choice } from '../kit/choice';
 import { LengthsLine } from '../show/lengths-line';
 import { PaceBar } from '../show/pace-bar';
 import { useShow, useShowStore } from '../show/show-provider';
+import { useKeptMoment } from '../show/kept-moment';
 import type { ViewerHands } from '../viewer/use-viewer';
 import { Viewer } from '../viewer/viewer';
+import { WideBench } from '../wide/wide-bench';
 import type { Scale } from './row-heights';
 import { RunningOrder, type RunningOrderHands } from './running-order';
 
@@ -25,22 +29,63 @@ export function ArrangeStation() {
   const slideCount = useShow((state) => state.show.slides.length);
   const [scale, setScale] = useState<Scale>('even');
   const [barsOpen, setBarsOpen] = useState(false);
+  const [build, setBuild] = useState<Build | null>(null);
+  const anchor = useShow((state) => state.anchor);
+  /** Where the viewer stood when the bench was opened wide; null while it is folded. */
+  const [wideAt, setWideAt] = useState<number | null>(null);
+  const kept = useKeptMoment();
+  const openWide = useCallback(
+    (id: SlideId) => {
+      const { select, selection } = store.getState();
+      if (store.getState().anchor !== id) select(selection.has(id) ? [...selection] : [id], id);
+      setWideAt(kept.getState().momentMs);
+    },
+    [store, kept],
+  );
+  const fold = useCallback(
+    (momentMs: number) => {
+      setWideAt(null);
+      kept.getState().go(momentMs);
+    },
+    [kept],
+  );
   const viewer = useRef<ViewerHands>(null);
   const order = useRef<RunningOrderHands>(null);
   const go = useCallback((momentMs: number) => viewer.current?.seek(momentMs), []);
   const play = useCallback((fromMs: number, untilMs: number) => viewer.current?.play(fromMs, untilMs), []);
   const showMoment = useCallback((momentMs: number) => order.current?.showMoment(momentMs), []);
   useCommands({
-    'trim-bars': () => setBarsOpen(true),
-    scale: () => setScale(scale === 'even' ? 'true' : 'even'),
+    'trim-bars': wideAt === null ? () => setBarsOpen(true) : undefined,
+    'open-wide': anchor && wideAt === null ? () => openWide(anchor) : undefined,
+    loupe: anchor ? () => setBuild('loupe') : undefined,
+    turnover: anchor ? () => setBuild('turnover') : undefined,
+    lanterns: anchor ? () => setBuild('lanterns') : undefined,
+    scale: wideAt !== null ? undefined : () => setScale(scale === 'even' ? 'true' : 'even'),
     play:
-      slideCount > 0
+      slideCount > 0 && wideAt === null
         ? () => {
             if (viewer.current?.playing) viewer.current.pause();
             else viewer.current?.play();
           }
         : undefined,
   });
+  const builds = build && (
+    <BuildDialog
+      build={build}
+      onClose={() => setBuild(null)}
+      onMade={(id) => {
+        store.getState().select([id], id);
+        openWide(id);
+      }}
+    />
+  );
+  if (wideAt !== null)
+    return (
+      <>
+        <WideBench momentMs={wideAt} onFold={fold} />
+        {builds}
+      </>
+    );
   return (
     <Group orientation="horizontal" className="min-w-0 flex-1" data-part="arrange">
       <Panel defaultSize="56%" minSize="38%" className="flex flex-col">
@@ -69,7 +114,7 @@ export function ArrangeStation() {
             }
           />
         ) : (
-          <RunningOrder ref={order} scale={scale} onGo={go} onPlay={play} />
+          <RunningOrder ref={order} scale={scale} onGo={go} onPlay={play} onOpen={openWide} />
         )}
       </Panel>
       <Separator
@@ -91,6 +136,7 @@ export function ArrangeStation() {
         </Group>
       </Panel>
       {barsOpen && <BarsDialog onClose={() => setBarsOpen(false)} />}
+      {builds}
     </Group>
   );
 }

@@ -49,11 +49,13 @@ interface RunningOrderProps {
   readonly scale: Scale;
   /** A slide was chosen; the viewer goes to it. */
   readonly onGo: (momentMs: number) => void;
+  /** A slide is to be worked on with the bench opened wide. */
+  readonly onOpen: (slide: SlideId) => void;
   readonly onPlay: (fromMs: number, untilMs: number) => void;
 }
 
 /** The slides read downwards in time. Only rows in sight are in the page. */
-export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
+export function RunningOrder({ ref, scale, onGo, onPlay, onOpen }: RunningOrderProps) {
   const pictureUrl = usePictureUrl();
   const store = useShowStore();
   const prepared = usePrepared();
@@ -374,6 +376,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay }: RunningOrderProps) {
                 onType={type}
                 onLength={setLength}
                 onGo={onGo}
+                onOpen={onOpen}
                 onPlay={onPlay}
                 onSeamDrag={seamDrag}
                 onSeamDone={seamDone}

@@ -9,6 +9,7 @@ import type { ShowBeat } from '../../core/sound/show-beats';
 import { takesOf } from '../../core/sound/sound-spans';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { SlideMoves } from '../../core/motion/plan-moves';
+import type { SlideId } from '../../core/show/ids';
 import type { Slide } from '../../core/show/show';
 import { catchName } from '../../core/timing/caught-seam';
 import type { SlideSpan } from '../../core/timing/slide-span';
@@ -44,6 +45,7 @@ interface SlideRowProps {
   readonly onType: (slide: Slide | null) => void;
   readonly onLength: (slide: Slide, lengthMs: number) => void;
   readonly onGo: (momentMs: number) => void;
+  readonly onOpen: (slide: SlideId) => void;
   readonly onPlay: (fromMs: number, untilMs: number) => void;
   readonly onSeamDrag: (drag: SeamDrag | null) => void;
   readonly onSeamDone: (drag: SeamDrag) => void;
@@ -71,6 +73,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
     onType,
     onLength,
     onGo,
+    onOpen,
     onPlay,
     onSeamDrag,
     onSeamDone,
@@ -90,6 +93,9 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
       onClick={(event) => {
         // Typing a length is not choosing a slide; it must keep the caret.
         if (!(event.target as HTMLElement).closest('input')) onClick(slide, event);
+      }}
+      onDoubleClick={(event) => {
+        if (!(event.target as HTMLElement).closest('input, textarea, button, [data-part=words]')) onOpen(slide.id);
       }}
       // Not a transform: the dragging library measures where things stand without theirs.
       style={{ top: topPx, height: heightPx }}

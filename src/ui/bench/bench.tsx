@@ -7,6 +7,7 @@ import { Choice } from '../kit/choice';
 import { usePrepared, useShow } from '../show/show-provider';
 import { CropTab } from './crop-tab';
 import { EdgeTab } from './edge-tab';
+import { LayersTab } from './layers-tab';
 import { LightTab } from './light-tab';
 import { PicturesTab } from './pictures-tab';
 import { RostrumTab } from './rostrum-tab';
@@ -20,6 +21,7 @@ const TABS = [
   ['light', 'Light'],
   ['edge', 'Edge'],
   ['pictures', 'Pictures'],
+  ['layers', 'Layers'],
   ['time', 'Time'],
 ] as const;
 /** Tabs that work on one picture, or on all pictures of all chosen slides. */
@@ -98,6 +100,9 @@ export function Bench() {
       </Tabs.Content>
       <Tabs.Content value="pictures" className={content}>
         {layer ? <PicturesTab key={slide.id} slide={slide} /> : blank}
+      </Tabs.Content>
+      <Tabs.Content value="layers" className={content}>
+        <LayersTab slide={slide} />
       </Tabs.Content>
       <Tabs.Content value="time" className={content}>
         <TimeTab key={slide.id} slide={slide} prepared={prepared} index={index} />

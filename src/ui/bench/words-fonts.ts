@@ -52,7 +52,7 @@ export const PAIRS: readonly Pair[] = [
 
 export const OWN_PAIR = 'a pair of your own';
 
-export function pairOf({ font, subtitleFont }: WordsStyle): string {
+export function pairOf({ font, subtitleFont }: Pick<WordsStyle, 'font' | 'subtitleFont'>): string {
   const text = subtitleFont ?? font ?? 'instrument';
   return PAIRS.find((pair) => pair.title === (font ?? 'bricolage') && pair.text === text)?.name ?? OWN_PAIR;
 }

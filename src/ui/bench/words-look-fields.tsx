@@ -1,5 +1,7 @@
 'use client';
 
+import { firstColour, type ColourChannel } from '../../core/keys/colour';
+import { isKeyed } from '../../core/keys/edit-keys';
 import type { WordsText } from '../../core/show/words-of-slide';
 import {
   FONT_NAMES,
@@ -91,12 +93,14 @@ export function WordsLookFields({ text, onChange }: { text: WordsText; onChange:
         />
         <ColourField
           label="Colour of the words"
-          value={style.colour ?? '#ffffff'}
+          value={firstColour(style.colour, '#ffffff')}
+          keyed={isKeyed(style.colour)}
           onChange={(colour) => restyle({ colour })}
         />
         <ColourField
           label="Colour of the subtitle"
-          value={style.accent ?? style.colour ?? '#ffffff'}
+          value={firstColour(style.accent ?? style.colour, '#ffffff')}
+          keyed={isKeyed(style.accent)}
           onChange={(accent) => restyle({ accent })}
         />
         <Choice
@@ -296,7 +300,7 @@ export function WordsLookFields({ text, onChange }: { text: WordsText; onChange:
   );
 }
 
-function withBehind(style: WordsStyle, behind: 'shadow' | 'box' | 'none'): WordsStyle {
+function withBehind(style: WordsStyle<ColourChannel>, behind: 'shadow' | 'box' | 'none'): WordsStyle<ColourChannel> {
   const { box: _box, shadow: _shadow, ...rest } = style;
   if (behind === 'box')
     return { ...rest, shadow: 'none', box: { colour: '#171513', opacity: 0.75, padding: 0.35, radius: 0.15 } };

@@ -1,7 +1,7 @@
 /** Every command with a key, a name and a place; the map under `?`, the palette and the README read from here. */
 export interface CommandInfo {
   readonly name: string;
-  readonly where: 'Everywhere' | 'Contact sheet' | 'Running order' | 'Booth' | 'Viewer' | 'Send';
+  readonly where: 'Everywhere' | 'Contact sheet' | 'Running order' | 'Wide bench' | 'Booth' | 'Viewer' | 'Send';
   /** As shown to people. */
   readonly keys: string;
   /** For the key library: combinations separated by commas. */
@@ -218,6 +218,75 @@ export const COMMANDS = command({
   tray: { name: 'Open or close the tray of prints', where: 'Running order', keys: 'P', combos: 'p' },
   scale: { name: 'Even or true scale', where: 'Running order', keys: 'E', combos: 'e' },
 
+  'open-wide': {
+    name: 'Open the bench wide: layers and keys',
+    also: 'animation keyframes timeline masks layers effects advanced',
+    where: 'Running order',
+    keys: 'Enter',
+    combos: 'enter',
+  },
+  loupe: {
+    name: 'Lay a loupe over the picture',
+    also: 'magnifier magnify zoom enlarge faces crowd glass',
+    where: 'Running order',
+    keys: 'O',
+    combos: 'o',
+  },
+  turnover: {
+    name: 'Let the picture turn over and show another',
+    also: 'flip card back two-sided rotate',
+    where: 'Running order',
+    keys: 'U',
+    combos: 'u',
+  },
+  lanterns: {
+    name: 'Make lanterns of the pictures',
+    also: 'cubes boxes 3d space wall ring arch',
+    where: 'Running order',
+    keys: 'Q',
+    combos: 'q',
+  },
+
+  fold: { name: 'Fold the bench', where: 'Wide bench', keys: 'Esc', combos: 'escape' },
+  'stage-play': { name: 'Play the slide, pause', where: 'Wide bench', keys: 'Space', combos: 'space' },
+  'stage-nudge': {
+    name: 'On the stage: nudge by a pixel of the film, with Shift by ten',
+    where: 'Wide bench',
+    keys: '← → ↑ ↓',
+    byKeyOnly: true,
+  },
+  'layer-step': { name: 'In the pile: next, previous layer', where: 'Wide bench', keys: '↑ ↓', byKeyOnly: true },
+  'layer-nearer': {
+    name: 'Move the layer nearer, out of its group at its end',
+    where: 'Wide bench',
+    keys: 'Alt ↑',
+    combos: 'alt+up',
+  },
+  'layer-farther': { name: 'Move the layer farther', where: 'Wide bench', keys: 'Alt ↓', combos: 'alt+down' },
+  'layer-group': { name: 'Group the layers', where: 'Wide bench', keys: 'G', combos: 'g' },
+  'layer-ungroup': {
+    name: 'Take the group apart',
+    also: 'ungroup',
+    where: 'Wide bench',
+    keys: 'Shift G',
+    combos: 'shift+g',
+  },
+  'layer-duplicate': { name: 'Duplicate the layers', where: 'Wide bench', keys: 'Ctrl D', combos: 'mod+d' },
+  'layer-remove': { name: 'Remove the layers', where: 'Wide bench', keys: 'Delete', combos: 'delete, backspace' },
+  'layer-hide': { name: 'Hide or show the layers', where: 'Wide bench', keys: 'H', combos: 'h' },
+  'layer-lock': { name: 'Lock or unlock the layers', where: 'Wide bench', keys: 'L', combos: 'l' },
+  'layer-name': { name: 'Name the layer', also: 'rename', where: 'Wide bench', keys: 'N', combos: 'n' },
+  'layer-tie': {
+    name: 'Tie the layer to another',
+    also: 'tether follow parent link',
+    where: 'Wide bench',
+    keys: 'T',
+    combos: 't',
+  },
+  'key-here': { name: 'A key here for all that moves', also: 'keyframe', where: 'Wide bench', keys: 'K', combos: 'k' },
+  'key-before': { name: 'To the key before', where: 'Wide bench', keys: '<', signs: '<' },
+  'key-after': { name: 'To the key after', where: 'Wide bench', keys: '>', signs: '>' },
+
   'open-booth': {
     name: 'Open the booth: record a voice',
     also: 'narration microphone voiceover speak take',
@@ -252,7 +321,15 @@ export const COMMANDS = command({
 
 export type CommandId = keyof typeof COMMANDS;
 
-export const PLACES = ['Everywhere', 'Running order', 'Contact sheet', 'Booth', 'Viewer', 'Send'] as const;
+export const PLACES = [
+  'Everywhere',
+  'Running order',
+  'Wide bench',
+  'Contact sheet',
+  'Booth',
+  'Viewer',
+  'Send',
+] as const;
 
 /** The commands of one place, in the order of the table. */
 export function commandsOf(where: CommandInfo['where']): readonly CommandInfo[] {

@@ -12,6 +12,7 @@ const NOT_NOW: Record<CommandInfo['where'], string> = {
   'Contact sheet': 'on Gather, with prints chosen',
   'Running order': 'on Arrange, with slides chosen',
   Booth: 'on Sound, in the booth',
+  'Wide bench': 'on the bench opened wide',
   Viewer: 'where the viewer is',
   Send: 'on Send, with slides in the order',
 };

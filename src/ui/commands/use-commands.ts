@@ -1,8 +1,8 @@
 'use client';
 
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { createStore } from 'zustand';
+import { createStore, useStore } from 'zustand';
 import { useTypedKey } from '../kit/use-typed-key';
 import { COMMANDS, type CommandId, type CommandInfo } from './commands';
 
@@ -15,6 +15,12 @@ export const openActions = createStore<ReadonlyMap<CommandId, () => void>>(() =>
 /** Does what a command does, if it can be done now. */
 export function runCommand(id: CommandId): void {
   openActions.getState().get(id)?.();
+}
+
+/** The commands that can be done now. */
+export function useOffered(): ReadonlySet<CommandId> {
+  const actions = useStore(openActions);
+  return useMemo(() => new Set(actions.keys()), [actions]);
 }
 
 /** What can be done now is also told to scripts that drive the page, which would else press keys before they are bound. */

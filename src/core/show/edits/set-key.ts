@@ -4,7 +4,7 @@ import type { ShowEdit } from '../edit';
 import type { Channels } from '../layer';
 import { MOST_KEYS } from '../limits';
 import { layerIn } from '../pile';
-import { EASING, KEY_TIME } from '../schemas/channel-schema';
+import { EASING, KEY_TIME, SLOPES } from '../schemas/channel-schema';
 import { CHANNEL_BOUNDS } from '../schemas/layer-schema';
 import { LAYER_ADDRESS, placeOfLayer, refused, slideOf, type LayerAddress } from './changing';
 import type { EditRecord } from './edit-record';
@@ -19,7 +19,11 @@ export interface SetKey extends LayerAddress {
   readonly after: KeyTime | null;
 }
 
-const KEY: Schema = object<Omit<Key, 'at'>>({ value: number(-36_000, 36_000), easing: maybe(EASING) });
+const KEY: Schema = object<Omit<Key, 'at'>>({
+  value: number(-36_000, 36_000),
+  easing: maybe(EASING),
+  slopes: maybe(SLOPES),
+});
 
 export const setKey: EditRecord<SetKey> = {
   kind: 'set-key',
@@ -45,7 +49,7 @@ export const setKey: EditRecord<SetKey> = {
     const index = keys.findIndex((key) => isSameTime(key.at, edit.at));
     if (!layer || (!edit.key && index < 0)) return refused('layer-not-found');
     if (edit.key && index < 0 && keys.length >= MOST_KEYS) return refused('too-many-keys');
-    const result = nested(show, channelEdit(edit, withKey(keys, index, edit)));
+    const result = nested(show, channelEdit(edit, like(before, withKey(keys, index, edit))));
     if (!result.ok) return result;
     return keys.length > 0 && hasOwnTimes(keys)
       ? { ...result, inverse: inverseOf(edit, keys, index) ?? result.inverse }
@@ -57,6 +61,11 @@ export const setKey: EditRecord<SetKey> = {
 
 function channelEdit({ slideId, layerId, channel }: SetKey, value: Channel): ShowEdit {
   return { kind: 'set-channels', slideId, layerId, channels: { [channel]: value } };
+}
+
+/** A smooth channel stays one. */
+function like(before: Channel | undefined, after: Channel): Channel {
+  return typeof before === 'object' && before.smooth && typeof after === 'object' ? { ...before, ...after } : after;
 }
 
 function withKey(keys: readonly Key[], index: number, { at, key, after }: SetKey): Channel {

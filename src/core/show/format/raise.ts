@@ -6,6 +6,7 @@ import { fromThreeToFour } from './from-3-to-4';
 import { fromFourToFive } from './from-4-to-5';
 import { fromFiveToSix } from './from-5-to-6';
 import { fromSixToSeven } from './from-6-to-7';
+import { fromSevenToEight } from './from-7-to-8';
 import { FORMAT_VERSION } from './version';
 
 /** One step from a version of the format to the next. What comes in is as that version wrote it; what goes out is checked by whoever reads it. */
@@ -26,6 +27,7 @@ const STEPS: readonly RaiseStep[] = [
   fromFourToFive,
   fromFiveToSix,
   fromSixToSeven,
+  fromSevenToEight,
 ];
 
 /** What was kept was written by a newer version of the format than this one can read. */

@@ -1,7 +1,20 @@
-import { EASING_NAMES } from '../../keys/easing';
-import { checked, either, list, maybe, number, object, oneOf, whole, type Schema } from '../../schema/schema';
+import type { ColourKey, KeyedColour } from '../../keys/colour';
+import { EASING_NAMES, type EasingPart } from '../../keys/easing';
+import {
+  checked,
+  COLOUR,
+  either,
+  list,
+  maybe,
+  number,
+  object,
+  oneOf,
+  truth,
+  whole,
+  type Schema,
+} from '../../schema/schema';
 import { LONGEST_SLIDE_MS, MOST_KEYS } from '../limits';
-import type { Key } from '../../keys/channel';
+import type { Key, KeyedChannel } from '../../keys/channel';
 
 const CURVE = object<{ bezier: unknown }>({
   bezier: checked<readonly number[]>(list(number(-10, 10), 4, 4), (points) =>
@@ -9,7 +22,19 @@ const CURVE = object<{ bezier: unknown }>({
   ),
 });
 
-export const EASING: Schema = either({ when: 'string', then: oneOf(EASING_NAMES) }, { when: 'object', then: CURVE });
+const NAMED = { when: 'string', then: oneOf(EASING_NAMES) } as const;
+const PART = checked<EasingPart>(
+  object<EasingPart>({
+    of: either(NAMED, { when: 'object', then: CURVE }),
+    from: number(0, 1),
+    to: number(0, 1),
+  }),
+  ({ from, to }) => (from < to ? null : 'the part of a curve must end after it begins'),
+);
+
+/** What transitions and moves take: curves from end to end. */
+export const WHOLE_EASING: Schema = either(NAMED, { when: 'object', then: CURVE });
+export const EASING: Schema = either(NAMED, { when: 'object', has: 'of', then: PART }, { when: 'object', then: CURVE });
 
 const FROM_AN_END = { ms: whole(0, LONGEST_SLIDE_MS) };
 
@@ -19,6 +44,10 @@ export const KEY_TIME: Schema = {
   kinds: { start: FROM_AN_END, end: FROM_AN_END, stretch: { share: number(0, 1) } },
 };
 
+/** Far beyond what any curve needs. */
+const SLOPE = number(-1e9, 1e9);
+export const SLOPES: Schema = object<NonNullable<Key['slopes']>>({ in: SLOPE, out: SLOPE });
+
 const made = new Map<string, Schema>();
 
 /** A number, or keys with values within the same bounds. */
@@ -26,14 +55,38 @@ export function channel(least: number, most: number): Schema {
   const name = `${least} ${most}`;
   const known = made.get(name);
   if (known) return known;
-  const key = object<Key>({ at: KEY_TIME, value: number(least, most), easing: maybe(EASING) });
+  const key = object<Key>({
+    at: KEY_TIME,
+    value: number(least, most),
+    easing: maybe(EASING),
+    slopes: maybe(SLOPES),
+  });
   const schema = either(
     { when: 'number', then: number(least, most) },
-    { when: 'object', then: object<{ keys: unknown }>({ keys: list(key, MOST_KEYS, 1) }) },
+    {
+      when: 'object',
+      then: object<KeyedChannel>({
+        keys: list(key, MOST_KEYS, 1),
+        smooth: maybe(truth),
+        still: maybe(number(least, most)),
+      }),
+    },
   );
   made.set(name, schema);
   return schema;
 }
+
+/** A colour, or keys with colours. */
+export const COLOUR_CHANNEL: Schema = either(
+  { when: 'string', then: COLOUR },
+  {
+    when: 'object',
+    then: object<KeyedColour>({
+      keys: list(object<ColourKey>({ at: KEY_TIME, colour: COLOUR, easing: maybe(EASING) }), MOST_KEYS, 1),
+      still: maybe(COLOUR),
+    }),
+  },
+);
 
 /** 0…1. */
 export const SHARE = channel(0, 1);

@@ -17,7 +17,6 @@ import {
   text,
   truth,
   whole,
-  type Parts,
   type PartsOf,
   type Schema,
   type TextSchema,
@@ -46,7 +45,7 @@ import { LAYER_CHOSEN } from '../chosen';
 import { LONGEST_NAME, LONGEST_SLIDE_MS, MOST_LAYERS, MOST_SHAPES } from '../limits';
 import { SHAPE_LIKE, type ShapeCorrection } from '../shape';
 import { WORDS_PLACES } from '../words';
-import { channel } from './channel-schema';
+import { channel, COLOUR_CHANNEL } from './channel-schema';
 import { EDGE } from './edge-schema';
 import { LIGHT } from './light-schema';
 import { WORDS_PARTS } from './words-schema';
@@ -121,7 +120,9 @@ export const TETHER: Schema = object<Tether>({
   to: ID,
   position: maybe(truth),
   size: maybe(truth),
+  along: maybe(oneOf(['x', 'y'])),
   turn: maybe(truth),
+  tilt: maybe(truth),
   opacity: maybe(truth),
 });
 
@@ -158,26 +159,22 @@ const PARTS: PartsOf<LayerParts> = {
 };
 const LIT: PartsOf<LitParts> = { ...PARTS, light: maybe(LIGHT) };
 
-const GRADIENT_PARTS: PartsOf<Omit<Gradient, 'kind'>> = {
+const gradientParts = (colour: Schema): PartsOf<Omit<Gradient, 'kind'>> => ({
   angleDegrees: maybe(number(-36_000, 36_000)),
   stops: checked<Gradient['stops']>(
-    list(object<Gradient['stops'][number]>({ at: number(0, 1), colour: COLOUR, opacity: maybe(number(0, 1)) }), 64, 2),
+    list(object<Gradient['stops'][number]>({ at: number(0, 1), colour, opacity: maybe(number(0, 1)) }), 64, 2),
     (stops) =>
       stops.every((stop, index) => index === 0 || stop.at > stops[index - 1]!.at)
         ? null
         : 'stops must be in rising order',
   ),
-};
-const GRADIENTS: Readonly<Record<Gradient['kind'], Parts>> = {
-  linear: GRADIENT_PARTS,
-  radial: GRADIENT_PARTS,
-  conic: GRADIENT_PARTS,
-};
-export const GRADIENT: Schema = { is: 'kinds', by: 'kind', kinds: GRADIENTS };
-const FILL: Schema = kinds<Fill>({
-  colour: { colour: COLOUR },
-  ...(GRADIENTS as never as Record<Gradient['kind'], typeof GRADIENT_PARTS>),
 });
+const gradients = (parts: ReturnType<typeof gradientParts>) => ({ linear: parts, radial: parts, conic: parts });
+/** Behind a slide colours stay as they are. */
+export const STILL_GRADIENT: Schema = { is: 'kinds', by: 'kind', kinds: gradients(gradientParts(COLOUR)) };
+const GRADIENTS = gradients(gradientParts(COLOUR_CHANNEL));
+const GRADIENT: Schema = { is: 'kinds', by: 'kind', kinds: GRADIENTS };
+const FILL: Schema = kinds<Fill>({ colour: { colour: COLOUR_CHANNEL }, ...GRADIENTS });
 
 const SHAPE: Schema = kinds<Shape>({
   rectangle: { radius: maybe(number(0, 0.5)) },
@@ -212,7 +209,7 @@ export const LAYER: Schema = kinds<Layer>({
   words: { ...PARTS, ...WORDS_PARTS },
   shape: { ...PARTS, shape: SHAPE, fill: FILL },
   gradient: { ...PARTS, gradient: GRADIENT },
-  solid: { ...PARTS, colour: COLOUR },
+  solid: { ...PARTS, colour: COLOUR_CHANNEL },
   box: { ...PARTS, depth: maybe(channel(0, 100)), faces: FACES },
   group: {
     ...PARTS,
@@ -223,6 +220,9 @@ export const LAYER: Schema = kinds<Layer>({
         x: maybe(channel(-100, 100)),
         y: maybe(channel(-100, 100)),
         z: maybe(channel(-100, 100)),
+        turnDegrees: maybe(channel(-36_000, 36_000)),
+        tiltXDegrees: maybe(channel(-36_000, 36_000)),
+        tiltYDegrees: maybe(channel(-36_000, 36_000)),
       }),
     ),
   },

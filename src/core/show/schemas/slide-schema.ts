@@ -41,14 +41,14 @@ import { PACE } from '../pace';
 import { BEATS_SAID } from '../../sound/listening/beats-said';
 import { FRAME_RATE } from '../../timing/frame-rate';
 import type { Backing, FrameShape, Show, ShowContent, Slide } from '../show';
-import { GRADIENT, LAYERS } from './layer-schema';
+import { STILL_GRADIENT, LAYERS } from './layer-schema';
 import { CUES, SOUNDS_OF_A_SLIDE } from './sound-schema';
 import { TRANSITION } from './transition-schema';
 
 export const BACKING: Schema = kinds<Backing>({
   automatic: {},
   colour: { colour: COLOUR },
-  gradient: { gradient: GRADIENT },
+  gradient: { gradient: STILL_GRADIENT },
   picture: { assetId: HASH },
   blurred: { amount: number(0, 0.1), darkness: number(0, 1) },
 });

@@ -3,9 +3,9 @@ import { schemaOf, type Parameter, type TransitionKindRecord } from '../../trans
 import { TRANSITIONS } from '../../transitions/transitions';
 import { LONGEST_TRANSITION_MS } from '../limits';
 import { TRANSITION_FAMILIES, type Transition } from '../transition';
-import { EASING } from './channel-schema';
+import { WHOLE_EASING } from './channel-schema';
 
-const TIMED = { lengthMs: whole(0, LONGEST_TRANSITION_MS), easing: maybe(EASING) };
+const TIMED = { lengthMs: whole(0, LONGEST_TRANSITION_MS), easing: maybe(WHOLE_EASING) };
 
 const partsOf = (record: TransitionKindRecord): Parts => ({
   ...TIMED,

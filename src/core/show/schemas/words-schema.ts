@@ -11,6 +11,8 @@ import {
   type PartsOf,
   type Schema,
 } from '../../schema/schema';
+import type { ColourChannel } from '../../keys/colour';
+import { COLOUR_CHANNEL } from './channel-schema';
 import { LONGEST_SLIDE_MS, LONGEST_WORDS_SUBTITLE, LONGEST_WORDS_TITLE } from '../limits';
 import {
   FONT_NAMES,
@@ -39,13 +41,13 @@ const SHADOW: Schema = object<Exclude<WordsStyle['shadow'], 'none' | undefined>>
   y: number(-1, 1),
 });
 
-const STYLE: Schema = object<WordsStyle>({
+const STYLE: Schema = object<WordsStyle<ColourChannel>>({
   font: maybe(oneOf(FONT_NAMES)),
   subtitleFont: maybe(oneOf(FONT_NAMES)),
   weight: maybe(number(100, 900)),
   size: maybe(number(0.01, 0.5)),
-  colour: maybe(COLOUR),
-  accent: maybe(COLOUR),
+  colour: maybe(COLOUR_CHANNEL),
+  accent: maybe(COLOUR_CHANNEL),
   align: maybe(oneOf(['left', 'centre', 'right'])),
   letterSpacing: maybe(number(-0.2, 2)),
   lineSpacing: maybe(number(0.5, 4)),

@@ -1,0 +1,24 @@
+import { withChanged } from '../show/pile';
+import type { Show } from '../show/show';
+import type { PreparedShow } from './plan-frame';
+
+/**
+ * A slide by itself as a show of its own: what is seen of it from its first moment to its last, without what comes before and after. Its pictures move as they do
+ * in the show. Without sound.
+ */
+export function aloneShow({ show, spans, moves }: PreparedShow, index: number): Show {
+  const slide = show.slides[index]!;
+  const { startMs, leavesMs } = spans[index]!;
+  const planned = moves.get(slide.id) ?? new Map();
+  const layers = withChanged(slide.layers, planned, (layer, move) =>
+    layer.kind === 'picture'
+      ? { ...layer, move: { kind: 'set', first: move.first, last: move.last, ...move.pace } }
+      : layer,
+  );
+  const { captionLook: _captions, ...rest } = show;
+  return {
+    ...rest,
+    cues: [],
+    slides: [{ ...slide, lengthMs: leavesMs - startMs, transition: { kind: 'cut' }, layers, sounds: [] }],
+  };
+}
