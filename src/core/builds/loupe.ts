@@ -165,9 +165,32 @@ export function loupePlanOf(around: SlideSurroundings, group: Layer): LoupePlan 
   return isAlike(withoutLooks(again), withoutLooks(group)) ? plan : null;
 }
 
-/** The picture's whole (unit square) to frame pixels, as it stands when the slide begins, mirrored where it is. */
-function pictureOnFrame(around: SlideSurroundings, base: PictureLayer | ClipLayer): Matrix4 {
-  const poses = layerPoses(around, 0);
+/**
+ * Which place of a picture is seen at a point of the frame.
+ *
+ * @param point in shares of the frame
+ * @returns shares of the picture as it is used, within it
+ */
+export function placeUnder(
+  around: SlideSurroundings,
+  base: PictureLayer | ClipLayer,
+  offsetMs: number,
+  point: { readonly x: number; readonly y: number },
+): { x: number; y: number } {
+  const { widthPx, heightPx } = around.frame;
+  const toPicture = inverseOf(pictureOnFrame(around, base, offsetMs));
+  const { x, y } = mirroredBy(base, toPicture(point.x * widthPx, point.y * heightPx));
+  return { x: Math.min(1, Math.max(0, x)), y: Math.min(1, Math.max(0, y)) };
+}
+
+/** When a loupe arrives at each of its places. */
+export function loupeArrivals({ places, restMs, glideMs, beginMs }: LoupePlan): number[] {
+  return places.map((_place, index) => Math.round(beginMs + COMES_MS + index * (restMs + glideMs)));
+}
+
+/** The picture's whole (unit square) to frame pixels, as it stands at a moment (when the slide begins if none is said), mirrored where it is. */
+function pictureOnFrame(around: SlideSurroundings, base: PictureLayer | ClipLayer, offsetMs = 0): Matrix4 {
+  const poses = layerPoses(around, offsetMs);
   const facts = factsInUse(base, around.facts.get(base.assetId));
   const aspect = facts && facts.kind !== 'sound' ? facts.heightPx / facts.widthPx : 1;
   const toBox = pictureToBox(poses.framing(base) ?? WHOLE, aspect);

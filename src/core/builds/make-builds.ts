@@ -1,8 +1,10 @@
 import { surroundingsOf, type PreparedShow } from '../frame/plan-frame';
+import { withChooser } from '../show/chosen';
 import type { ShowEdit } from '../show/edit';
-import type { AssetId, LayerId, SlideId } from '../show/ids';
+import { slideId, type AssetId, type LayerId, type SlideId } from '../show/ids';
 import { everyLayer, type GroupLayer, type Layer, type PictureLayer } from '../show/layer';
 import { gatheredSlide, picturesOf } from '../show/layout';
+import { blankSlide } from '../show/new-slide';
 import { layerIn, withChanged } from '../show/pile';
 import type { Slide } from '../show/show';
 import { lanterns, lanternsNeedMs, type LanternsPlan } from './lanterns';
@@ -102,42 +104,76 @@ export function turnoverOfSlides(
       name: 'let one picture turn over into the other',
       edits: [
         ...gone(gathered.goneIds),
-        { kind: 'put-slides', slides: [{ ...gathered.slide, lengthMs, layers: turned }] },
+        { kind: 'put-slides', slides: [lasting({ ...gathered.slide, lengthMs, layers: turned })] },
       ],
     },
   };
 }
 
-/** Slides of the running order as lanterns on one slide. What else was on the first of them, such as its words, stays above. */
+/** Where lanterns go: on a slide of their own after the chosen ones, or in the place of these. */
+export type LanternsPlace = 'after' | 'instead';
+
+/**
+ * Pictures of slides as lanterns on one slide.
+ *
+ * @param place `instead`: what else was on the first of the slides, such as its words, stays above the lanterns
+ */
 export function lanternsOfSlides(
   prepared: PreparedShow,
   ids: readonly SlideId[],
   plan: LanternsPlan,
   backing: AssetId | null,
   id: LayerId,
+  place: LanternsPlace,
 ): Built {
   const { show } = prepared;
+  const behind: Slide['backing'] = backing ? { kind: 'picture', assetId: backing } : NIGHT;
+  const name = `make ${plan.pictures.length} lanterns`;
+  if (place === 'after') {
+    const last = show.slides.findLast((slide) => ids.includes(slide.id));
+    const own = slideId(`${id}-slide`);
+    const slide = lasting({
+      ...blankSlide(lanternsNeedMs(plan), '#171513', () => own),
+      layers: [lanterns(plan, show.frame, id)],
+      backing: behind,
+    });
+    return {
+      ok: true,
+      layerId: id,
+      slideId: own,
+      edit: {
+        kind: 'together',
+        name,
+        edits: [{ kind: 'add-slides', runs: [{ afterId: last?.id ?? null, slides: [slide] }] }],
+      },
+    };
+  }
   const gathered = gatheredSlide(show, ids);
   if (!gathered)
     return no('These cannot become one slide: only one of them may have words, and none other layers than pictures.');
   const made = lanterns(plan, show.frame, id);
   const others = gathered.slide.layers.filter((layer) => layer.kind !== 'picture' && layer.kind !== 'clip');
-  const slide: Slide = {
+  const slide = lasting({
     ...gathered.slide,
     lengthMs: Math.max(gathered.slide.lengthMs, lanternsNeedMs(plan)),
     layers: [made, ...others],
-    backing: backing ? { kind: 'picture', assetId: backing } : NIGHT,
-  };
+    backing: behind,
+  });
   return {
     ok: true,
     layerId: id,
     slideId: slide.id,
     edit: {
       kind: 'together',
-      name: `make ${plan.pictures.length} lanterns`,
+      name,
       edits: [...gone(gathered.goneIds), { kind: 'put-slides', slides: [slide] }],
     },
   };
+}
+
+/** A slide whose length is held: what is on it needs the time, whatever the music says. */
+function lasting(slide: Slide): Slide {
+  return withChooser(slide, 'length', 'hand');
 }
 
 /** Behind lanterns that were given nothing else. */

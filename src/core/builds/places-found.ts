@@ -33,7 +33,10 @@ export function placesFound(
     };
   if (focus) {
     const { left, top, width, height } = focus.about;
-    return { places: [{ x: left + width / 2, y: top + height / 2 }], from: 'about' };
+    return {
+      places: [0.15, 0.5, 0.85].map((share) => ({ x: left + share * width, y: top + height / 2 })),
+      from: 'about',
+    };
   }
   return { places: LOOK_AROUND, from: 'nothing' };
 }

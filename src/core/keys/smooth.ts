@@ -1,9 +1,9 @@
 import type { Key } from './channel';
 
 /**
- * Smooth curves through keys: monotone piecewise cubic Hermite interpolation (F. N. Fritsch and R. E. Carlson, SIAM J. Numer. Anal. 17, 1980, with the
- * weighted harmonic mean of Fritsch and Butland, 1984). It goes through every key, never beyond two neighbours' values, and rests where two keys are equal.
- * Two channels with keys at the same times, such as x and y, make a curve without corners.
+ * Smooth curves through keys: piecewise cubic Hermite interpolation with the slope at each key that of the parabola through it and its neighbours (Bessel
+ * tangents: C. de Boor, A Practical Guide to Splines, chapter IV), and none at the first, at the last, and where two neighbours are equal: there it rests. It goes
+ * through every key and may swing a little beyond one. Two channels with keys at the same times, such as x and y, make a round way without corners.
  */
 export function smoothValue(keys: readonly Key[], times: readonly number[], from: number, eased: number): number {
   const [a, b] = [keys[from]!.value, keys[from + 1]!.value];
@@ -44,7 +44,6 @@ function worked(keys: readonly Key[], times: readonly number[], index: number): 
   if (!(before > 0 && after > 0)) return 0;
   const left = (keys[index]!.value - keys[index - 1]!.value) / before;
   const right = (keys[index + 1]!.value - keys[index]!.value) / after;
-  if (left * right <= 0) return 0;
-  const [w1, w2] = [2 * after + before, after + 2 * before];
-  return (w1 + w2) / (w1 / left + w2 / right);
+  if (left === 0 || right === 0) return 0;
+  return (left * after + right * before) / (before + after);
 }

@@ -10,7 +10,7 @@ import {
   type LanternShape,
   type LanternsPlan,
 } from '../../core/builds/lanterns';
-import { lanternsOfSlides, picturesOfSlides, type Built } from '../../core/builds/make-builds';
+import { lanternsOfSlides, picturesOfSlides, type Built, type LanternsPlace } from '../../core/builds/make-builds';
 import { layerId, type AssetId } from '../../core/show/ids';
 import { ChoosePrintDialog } from '../gather/choose-print-dialog';
 import { Amount } from '../kit/amount';
@@ -27,6 +27,8 @@ interface LanternsHands {
   /** Pictures that were there: of the chosen slides, or of the sheet. */
   readonly offered: number;
   readonly fromSheet: boolean;
+  readonly place: LanternsPlace;
+  readonly onPlace: (place: LanternsPlace) => void;
   readonly backing: AssetId | null;
   readonly onBacking: (asset: AssetId | null) => void;
   readonly onPlan: (part: Partial<LanternsPlan>) => void;
@@ -36,6 +38,7 @@ export function useLanterns({ prepared, chosen, id }: BuildParts): LanternsHands
   const { show, facts } = prepared;
   const entries = useShow((state) => state.entries);
   const [changed, setChanged] = useState<Partial<LanternsPlan>>({});
+  const [place, setPlace] = useState<LanternsPlace>('after');
   const [backing, setBacking] = useState<AssetId | null>(null);
   const own = useMemo(
     () =>
@@ -66,13 +69,15 @@ export function useLanterns({ prepared, chosen, id }: BuildParts): LanternsHands
         ok: false,
         sentence: `Lanterns are made of at least ${FEWEST_LANTERNS} pictures; here are ${plan.pictures.length}.`,
       };
-    return lanternsOfSlides(prepared, chosen, plan, backing, layerId(`lanterns-${id}`));
-  }, [prepared, chosen, plan, backing, id]);
+    return lanternsOfSlides(prepared, chosen, plan, backing, layerId(`lanterns-${id}`), place);
+  }, [prepared, chosen, plan, backing, id, place]);
   return {
     built,
     plan,
     offered: all.length,
     fromSheet,
+    place,
+    onPlace: setPlace,
     backing,
     onBacking: setBacking,
     onPlan: (part) =>
@@ -91,16 +96,36 @@ const SHAPE_NAMES: Readonly<Record<LanternShape, string>> = {
 };
 
 /** What lanterns gather to, how many, how long it takes, and what is behind them. */
-export function LanternsSettings({ plan, offered, fromSheet, backing, onBacking, onPlan }: LanternsHands) {
+export function LanternsSettings({
+  plan,
+  offered,
+  fromSheet,
+  place,
+  onPlace,
+  backing,
+  onBacking,
+  onPlan,
+}: LanternsHands) {
   const entries = useShow((state) => state.entries);
   const [choosing, setChoosing] = useState(false);
   const most = Math.min(MOST_LANTERNS, offered);
   return (
     <>
-      <p>
-        {fromSheet
-          ? 'The slide’s picture and others of the sheet become lanterns; on the first box the first picture, and so on.'
-          : 'The pictures of the chosen slides become lanterns on one slide. What was on the first slide, such as its words, stays above them.'}
+      <Choice
+        label="Where they go"
+        value={place}
+        onChange={onPlace}
+        options={[
+          { value: 'after', label: 'a slide of their own' },
+          { value: 'instead', label: 'instead of the slides' },
+        ]}
+      />
+      <p className="text-soft">
+        {place === 'after'
+          ? fromSheet
+            ? 'The slide’s picture and others of the sheet, on a new slide after it.'
+            : 'The pictures of the chosen slides, on a new slide after them.'
+          : 'The chosen slides become one. What was on the first of them, such as its words, stays above the lanterns.'}
       </p>
       <Choice
         label="What they gather to"

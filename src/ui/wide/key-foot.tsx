@@ -60,7 +60,7 @@ export function KeyFoot({ layer, columns }: { layer: Layer; columns: readonly Co
   );
   if (!key || !column)
     return (
-      <div className="flex min-h-11 shrink-0 flex-wrap items-center gap-2 border-t border-rule px-3 py-2 text-soft">
+      <div className="flex h-[208px] shrink-0 flex-wrap content-start items-start gap-2 border-t border-rule px-3 py-2.5 text-soft">
         {keys.length === 0 &&
           !paste &&
           'A channel’s name puts its first key; from then on changing it elsewhere makes another.'}
@@ -69,7 +69,10 @@ export function KeyFoot({ layer, columns }: { layer: Layer; columns: readonly Co
     );
   const last = keys.indexOf(key) === keys.length - 1;
   return (
-    <div className="flex shrink-0 flex-col gap-2 border-t border-rule px-3 py-2.5" data-part="key-foot">
+    <div
+      className="flex h-[208px] shrink-0 flex-col gap-2 overflow-hidden border-t border-rule px-3 py-2.5"
+      data-part="key-foot"
+    >
       <div className="flex flex-wrap items-center gap-2">
         <span className="text-soft">tied to</span>
         <Choice

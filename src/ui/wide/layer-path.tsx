@@ -1,12 +1,13 @@
 'use client';
 
-import { useMemo, useRef, type PointerEvent } from 'react';
+import { useMemo, useRef } from 'react';
 import { nanoid } from 'nanoid';
 import { sightOf, type LayerSight, type ScreenPoint } from '../../core/frame/layer-sight';
 import { columnKeys, columnState, withValues } from '../../core/layers/column-keys';
 import { columnsOf } from '../../core/layers/columns';
 import { placedAt } from '../../core/layers/stand';
 import { everyLayer } from '../../core/show/layer';
+import { PathPlace } from './path-place';
 import { useOpenSlide } from './use-slide';
 import { useWideStore } from './wide-store';
 
@@ -20,7 +21,7 @@ export function LayerPath({ sight, at }: { sight: LayerSight; at: (point: Screen
   const store = useWideStore();
   const { around, slide, seenMs, put } = useOpenSlide();
   const { layer } = sight;
-  const held = useRef<{ ms: number; joins: string; moved: boolean; x: number; y: number } | null>(null);
+  const joins = useRef('');
   const column = columnsOf(layer).find(({ id }) => id === 'place')!;
   const moving = columnState(layer, column) === 'moving';
   const keys = useMemo(() => (moving ? columnKeys(layer, column, seenMs) : []), [moving, layer, column, seenMs]);
@@ -43,24 +44,19 @@ export function LayerPath({ sight, at }: { sight: LayerSight; at: (point: Screen
     );
   }, [keys, around, layer.id, seenMs]);
   if (places.length < 2) return null;
-  const drag = (event: PointerEvent<SVGCircleElement>) => {
-    const now = held.current;
-    if (!now) return;
-    if (!now.moved && Math.hypot(event.clientX - now.x, event.clientY - now.y) < 3) return;
-    now.moved = true;
-    const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-    const to = { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height };
-    const there = placedAt(around, layer.id, now.ms, to);
-    if (!there) return;
-    const resting = keys.filter(({ ms }) => ms >= now.ms && samePlace(now.ms, ms));
-    const changed = resting.reduce(
-      (before, { ms }) => withValues(before, { 'channels/x': there.x, 'channels/y': there.y }, ms, seenMs),
-      layer,
-    );
-    put('move a place of the way', changed, now.joins);
-  };
+  const now = at(sight.centre);
   /** Whether all keys from one moment to another stand at one place. */
   const samePlace = (from: number, to: number) => !places.some(({ ms }) => ms > from && ms <= to);
+  const drag = (ms: number, to: ScreenPoint) => {
+    const there = placedAt(around, layer.id, ms, to);
+    if (!there) return;
+    const resting = keys.filter((key) => key.ms >= ms && samePlace(ms, key.ms));
+    const changed = resting.reduce(
+      (before, key) => withValues(before, { 'channels/x': there.x, 'channels/y': there.y }, key.ms, seenMs),
+      layer,
+    );
+    put('move a place of the way', changed, joins.current);
+  };
   return (
     <g data-part="path">
       {path && (
@@ -77,36 +73,20 @@ export function LayerPath({ sight, at }: { sight: LayerSight; at: (point: Screen
           className="pointer-events-none"
         />
       )}
-      {places.map(({ ms, point }, index) => {
-        const { x, y } = at(point);
-        return (
-          <g key={index}>
-            <circle
-              cx={x}
-              cy={y}
-              r={10}
-              className="cursor-move fill-black/60 stroke-lamp"
-              data-part="path-place"
-              data-ms={Math.round(ms)}
-              onPointerDown={(event) => {
-                event.stopPropagation();
-                event.currentTarget.setPointerCapture(event.pointerId);
-                held.current = { ms, joins: `place ${nanoid(6)}`, moved: false, x: event.clientX, y: event.clientY };
-              }}
-              onPointerMove={drag}
-              onPointerUp={() => {
-                if (held.current && !held.current.moved) store.getState().seek(ms);
-                held.current = null;
-              }}
-            >
-              <title>{`Place ${index + 1}: click to go there, drag to move it`}</title>
-            </circle>
-            <text x={x} y={y + 4} textAnchor="middle" className="tabular pointer-events-none fill-lamp text-xs">
-              {index + 1}
-            </text>
-          </g>
-        );
-      })}
+      {places.map(({ ms, point }, index) => (
+        <PathPlace
+          key={index}
+          number={index + 1}
+          ms={ms}
+          spot={at(point)}
+          underLayer={Math.hypot(at(point).x - now.x, at(point).y - now.y) < 12}
+          onGo={() => store.getState().seek(ms)}
+          onHold={() => {
+            joins.current = `place ${nanoid(6)}`;
+          }}
+          onDrag={(to) => drag(ms, to)}
+        />
+      ))}
     </g>
   );
 }

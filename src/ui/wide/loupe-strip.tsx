@@ -1,16 +1,13 @@
 'use client';
 
 import { Plus, X } from 'lucide-react';
-import { makeLoupe } from '../../core/builds/make-builds';
-import { loupePlanOf, MOST_LOUPE_PLACES, type LoupePlan } from '../../core/builds/loupe';
+import { MOST_LOUPE_PLACES } from '../../core/builds/loupe';
 import { croppedSize } from '../../core/motion/crop';
-import type { Layer } from '../../core/show/layer';
-import { layerIn } from '../../core/show/pile';
-import { parentsOf } from '../../core/frame/layer-poses';
 import { Button } from '../kit/button';
 import { CroppedPrint } from '../kit/cropped-print';
 import { NumberField } from '../kit/number-field';
-import { say, useChosenLayer, useOpenSlide } from './use-slide';
+import { useLoupePlan } from './use-loupe-plan';
+import { useOpenSlide } from './use-slide';
 import { useWide, useWideStore } from './wide-store';
 
 const COIN_PX = 72;
@@ -18,29 +15,18 @@ const COIN_PX = 72;
 /** The places a loupe visits, in order, and what it is like: for a loupe that is as it was made. */
 export function LoupeStrip() {
   const store = useWideStore();
-  const open = useOpenSlide();
-  const chosen = useChosenLayer();
+  const { slide, prepared } = useOpenSlide();
+  const loupe = useLoupePlan();
   const offsetMs = useWide((state) => state.offsetMs);
-  const { slide, around, prepared, edit } = open;
-  const group = chosen && loupeAround(slide.layers, chosen);
-  const plan = group ? loupePlanOf(around, group) : null;
-  const base = group?.tether ? layerIn(slide.layers, group.tether.to) : null;
-  if (!group || !plan || !base || (base.kind !== 'picture' && base.kind !== 'clip')) return null;
+  if (!loupe) return null;
+  const { base, plan, arrivals, change } = loupe;
   const facts = prepared.facts.get(base.assetId);
   if (!facts || facts.kind === 'sound') return null;
   const crop = base.kind === 'picture' ? base.crop : undefined;
   const used = croppedSize(facts, crop);
-  const change = (part: Partial<LoupePlan>, joins?: string) => {
-    const made = makeLoupe(prepared, slide, base.id, { ...plan, ...part }, group.id);
-    if (made.ok) edit(made.edit, joins && `${joins} ${group.id}`);
-    else say(made.sentence);
-  };
-  const arrives = (index: number) => plan.beginMs + 500 + index * (plan.restMs + plan.glideMs);
-  const here = plan.places.findIndex(
-    (_place, index) => offsetMs >= arrives(index) - 1 && offsetMs <= arrives(index) + plan.restMs,
-  );
+  const here = arrivals.findIndex((ms) => offsetMs >= ms - 1 && offsetMs <= ms + plan.restMs);
   // What is seen through the loupe is as wide as its diameter divided by how much it enlarges.
-  const { framing } = { framing: prepared.moves.get(slide.id)?.get(base.id)?.first };
+  const framing = prepared.moves.get(slide.id)?.get(base.id)?.first;
   const { frame } = prepared.show;
   const seenShare = (plan.across / plan.enlarges) * (frame.heightPx / frame.widthPx) * (framing?.width ?? 1);
   const width = Math.min(6000, COIN_PX / Math.max(0.01, seenShare));
@@ -48,7 +34,7 @@ export function LoupeStrip() {
   const add = () => {
     const last = plan.places.at(-1)!;
     change({ places: [...plan.places, { x: Math.min(0.95, last.x + 0.08), y: last.y }] });
-    store.getState().seek(arrives(plan.places.length) + 1);
+    store.getState().seek(arrivals.at(-1)! + plan.restMs + plan.glideMs + 1);
   };
   return (
     <div className="shrink-0 border-t border-white/10 px-5 py-2.5" data-part="loupe-strip">
@@ -68,7 +54,7 @@ export function LoupeStrip() {
               aria-label={`Go to place ${index + 1}`}
               aria-current={index === here ? 'true' : undefined}
               data-part="loupe-place"
-              onClick={() => store.getState().seek(arrives(index) + Math.min(plan.restMs / 2, 200))}
+              onClick={() => store.getState().seek(arrivals[index]! + Math.min(plan.restMs / 2, 200))}
               className={`block overflow-hidden rounded-full border-[3px] ${index === here ? 'border-red' : 'border-lamp'}`}
               style={{ width: COIN_PX, height: COIN_PX }}
             >
@@ -121,7 +107,7 @@ export function LoupeStrip() {
           </li>
         )}
       </ol>
-      <div className="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1 [&_.text-soft]:text-lamp-soft">
+      <div className="mt-1 flex flex-wrap items-center gap-x-2.5 gap-y-1 [&_.text-soft]:text-lamp-soft">
         <label className="flex items-center gap-1.5">
           enlarges
           <NumberField
@@ -187,11 +173,4 @@ export function LoupeStrip() {
       </div>
     </div>
   );
-}
-
-/** The loupe a layer is, or is a part of. */
-export function loupeAround(layers: readonly Layer[], layer: Layer): Layer | null {
-  const parents = parentsOf(layers);
-  for (let at: Layer | undefined = layer; at; at = parents.get(at.id)) if (at.kind === 'group' && at.tether) return at;
-  return null;
 }

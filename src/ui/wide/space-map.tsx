@@ -9,7 +9,7 @@ import { useChosenLayer, useOpenSlide } from './use-slide';
 import { useSpaceDrag } from './use-space-drag';
 import { useWide } from './wide-store';
 
-const HIGH_PX = 150;
+const HIGH_PX = 184;
 
 /** Who stands where in a space, seen from above: the frame as a line, the camera below it, nearer things lower. Layers and the camera are dragged. */
 export function SpaceMap() {

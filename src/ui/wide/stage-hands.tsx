@@ -10,6 +10,8 @@ import { useStageDrag } from './use-stage-drag';
 import { usePickLayer } from './use-pick-layer';
 import { CORNERS, cropNow, nextUnderHand, SIDES, seenAt, underHand, type Handle } from './hand-drag';
 import { LayerPath } from './layer-path';
+import { LoupePath } from './loupe-path';
+import { useLoupePlan } from './use-loupe-plan';
 import { useWide, useWideStore } from './wide-store';
 
 interface Size {
@@ -30,6 +32,7 @@ export function StageHands() {
   const [lines, setLines] = useState<readonly GuideLine[]>([]);
   const sights = useMemo(() => sightsAt(around, offsetMs), [around, offsetMs]);
   const drag = useStageDrag(root, setLines);
+  const loupe = useLoupePlan();
   const nudge = useNudge();
   const pick = usePickLayer();
   /** What a press without a drag would choose. */
@@ -81,6 +84,7 @@ export function StageHands() {
   const own = sights.filter(({ layer }) => chosen.has(layer.id));
   const single = own.length === 1 && chosen.size === 1 ? own[0]! : null;
   const held = topmost(slide, chosen);
+  const isLoupe = loupe !== null && single?.layer.id === loupe.group.id;
   return (
     <svg
       ref={root}
@@ -99,15 +103,15 @@ export function StageHands() {
       {lines.map((line, index) => (
         <Guide key={index} line={line} size={size} />
       ))}
-      {single && <LayerPath sight={single} at={at} />}
-      {own.map((sight) => (
+      {(isLoupe ? sights.filter(({ layer }) => layer.id === loupe.group.layers[0]!.id) : own).map((sight) => (
         <Outline key={sight.layer.id} sight={sight} at={at} />
       ))}
-      {single && !single.layer.locked && tool === 'place' && (
+      {single && !isLoupe && !single.layer.locked && tool === 'place' && (
         <PlaceHandles sight={single} at={at} onBegin={drag.begin} size={size} />
       )}
       {single && !single.layer.locked && tool === 'tilt' && <TiltHandles sight={single} at={at} onBegin={drag.begin} />}
       {single && !single.layer.locked && tool === 'crop' && <CropHandles sight={single} at={at} onBegin={drag.begin} />}
+      {isLoupe ? <LoupePath loupe={loupe} at={at} /> : single && <LayerPath sight={single} at={at} />}
     </svg>
   );
 }

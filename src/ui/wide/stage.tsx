@@ -74,10 +74,7 @@ export function Stage({ show, onFold }: { show: Show; onFold: () => void }) {
         )}
       </div>
       <div className="@container-size relative grid min-h-0 flex-1 place-items-center px-6 pb-3">
-        <div
-          className="relative"
-          style={{ aspectRatio: aspect, width: `min(100cqw - 48px, (100cqh - 16px) * ${aspect})` }}
-        >
+        <div className="relative" style={{ aspectRatio: aspect, width: `min(100cqw, (100cqh - 8px) * ${aspect})` }}>
           <div ref={place} className="absolute inset-0 overflow-hidden bg-black" />
           {starting && (
             <p role="status" className="absolute inset-0 grid place-items-center text-lamp-soft">

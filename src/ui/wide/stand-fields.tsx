@@ -47,7 +47,7 @@ export function StandFields({ layer }: { layer: Layer }) {
         step={0.01}
         digits={4}
         onCommit={commit}
-        className="w-20 [&>input]:w-full"
+        className="w-[72px] [&>input]:w-full"
       />
     ) : (
       <NumberField
@@ -58,7 +58,7 @@ export function StandFields({ layer }: { layer: Layer }) {
         step={1}
         digits={1}
         onCommit={(px) => commit(px / whole)}
-        className="w-20 [&>input]:w-full"
+        className="w-[72px] [&>input]:w-full"
       />
     );
   const sized = (side: 'width' | 'height') => (share: number) => {

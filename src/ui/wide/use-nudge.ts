@@ -5,6 +5,7 @@ import { sightsAt } from '../../core/frame/layer-sight';
 import { withValues } from '../../core/layers/column-keys';
 import { placedAt } from '../../core/layers/stand';
 import { topmost } from '../../core/layers/stack';
+import { useLoupePlan } from './use-loupe-plan';
 import { say, useOpenSlide } from './use-slide';
 import { useWideStore } from './wide-store';
 
@@ -21,6 +22,7 @@ const COARSE = 10;
 export function useNudge(): (event: KeyboardEvent) => void {
   const store = useWideStore();
   const { slide, around, prepared, seenMs, put } = useOpenSlide();
+  const loupe = useLoupePlan();
   return useCallback(
     (event) => {
       const way = WAYS[event.key];
@@ -32,6 +34,12 @@ export function useNudge(): (event: KeyboardEvent) => void {
       const by = event.shiftKey ? COARSE : 1;
       const sights = new Map(sightsAt(around, offsetMs).map((sight) => [sight.layer.id, sight]));
       const layers = topmost(slide, chosen);
+      if (loupe && layers[0]?.id === loupe.group.id) {
+        const rim = sights.get(loupe.group.layers[0]!.id);
+        if (!rim) return;
+        const to = { x: rim.centre.x + (way[0] * by) / widthPx, y: rim.centre.y + (way[1] * by) / heightPx };
+        return loupe.movePlace(loupe.placeAt(offsetMs), offsetMs, to, 'nudge a place');
+      }
       if (layers.some((layer) => layer.locked)) return say('That layer is locked.');
       const changed = layers.flatMap((layer) => {
         const sight = sights.get(layer.id);
@@ -46,6 +54,6 @@ export function useNudge(): (event: KeyboardEvent) => void {
       });
       if (changed.length > 0) put('nudge a layer', changed, `nudge ${layers.map((layer) => layer.id).join()}`);
     },
-    [store, slide, around, prepared, seenMs, put],
+    [store, slide, around, prepared, seenMs, put, loupe],
   );
 }

@@ -2,7 +2,7 @@
 
 import { nanoid } from 'nanoid';
 import { useRef, type PointerEvent, type RefObject } from 'react';
-import { sightsAt, type LayerSight, type ScreenPoint } from '../../core/frame/layer-sight';
+import { sightOf, sightsAt, type LayerSight, type ScreenPoint } from '../../core/frame/layer-sight';
 import type { SlideSurroundings } from '../../core/frame/slide-moment';
 import { guidedMove, guidedSize, type GuideLine } from '../../core/guides/guides';
 import { withValues, type Values } from '../../core/layers/column-keys';
@@ -20,6 +20,7 @@ import {
   turnBetween,
   type Handle,
 } from './hand-drag';
+import { useLoupePlan } from './use-loupe-plan';
 import { useOpenSlide } from './use-slide';
 import { useWideStore } from './wide-store';
 
@@ -60,6 +61,7 @@ const NAMES: { readonly [How in Grip['how']]: string } = {
 export function useStageDrag(root: RefObject<SVGSVGElement | null>, onLines: (lines: readonly GuideLine[]) => void) {
   const store = useWideStore();
   const { slide, around, prepared, seenMs, put } = useOpenSlide();
+  const loupe = useLoupePlan();
   const held = useRef<Held | null>(null);
   const { frame } = prepared.show;
   const aspect = frame.widthPx / frame.heightPx;
@@ -105,6 +107,13 @@ export function useStageDrag(root: RefObject<SVGSVGElement | null>, onLines: (li
       store.getState().guided && !event.altKey
         ? { x: CATCHES_PX / box.width, y: CATCHES_PX / box.height }
         : { x: 0, y: 0 };
+    if (now.grip.how === 'move' && loupe?.group.id === now.layers[0]?.id) {
+      const rim = sightOf(now.around, loupe!.group.layers[0]!.id, now.offsetMs);
+      if (!rim) return;
+      const point = { x: rim.centre.x + to.x - now.at.x, y: rim.centre.y + to.y - now.at.y };
+      loupe!.movePlace(loupe!.placeAt(now.offsetMs), now.offsetMs, point, now.joins);
+      return;
+    }
     const changed =
       now.grip.how === 'move'
         ? moved(now, to, reach)
