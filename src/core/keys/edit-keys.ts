@@ -1,7 +1,7 @@
 import { between, keyTimeMs, keyTimes, tiedAt, valueAt, type Channel, type Key, type KeyTime } from './channel';
 import { colourAt, type ColourChannel, type ColourKey } from './colour';
 import { curveOf, dividedEasing, type Easing } from './easing';
-import { hermiteSlope, slopesAt } from './smooth';
+import { hermiteSlope, slopesAt, STEEPEST } from './smooth';
 
 /** Closer than this two moments are one: half a frame at sixty a second. */
 const SAME_MS = 1000 / 120;
@@ -197,11 +197,17 @@ function divided(keys: readonly Key[], times: readonly number[], from: number, p
   const here = hermiteSlope(keys[from]!.value, keys[to]!.value, left.out * wholeS, right.in * wholeS, at);
   // Slopes over the whole way to slopes over the two parts of it, each of which has its own share of the time.
   const [before, after] = [at / progress, (1 - at) / (1 - progress)];
+  const sloped = (into: number, out: number) => ({ in: steep(into), out: steep(out) });
   return {
-    left: { in: left.in, out: left.out * before },
-    middle: { in: (here / wholeS) * before, out: (here / wholeS) * after },
-    right: { in: right.in * after, out: right.out },
+    left: sloped(left.in, left.out * before),
+    middle: sloped((here / wholeS) * before, (here / wholeS) * after),
+    right: sloped(right.in * after, right.out),
   };
+}
+
+/** Keys that stand within a millisecond of each other can ask for more than can be written down. */
+function steep(slope: number): number {
+  return Math.min(STEEPEST, Math.max(-STEEPEST, slope));
 }
 
 function simply(easing: Easing): { easing?: Easing } {

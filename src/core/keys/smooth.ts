@@ -13,6 +13,9 @@ export function smoothValue(keys: readonly Key[], times: readonly number[], from
   return hermite(a, b, out, into, eased);
 }
 
+/** More than any curve that is seen needs, per second. */
+export const STEEPEST = 1e9;
+
 /** How steeply the curve comes to a key and leaves it, per second. */
 export function slopesAt(
   keys: readonly Key[],

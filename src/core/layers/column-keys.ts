@@ -15,11 +15,12 @@ import {
   withStill,
   withValueAt,
   type AnyChannel,
+  type AnyKey,
   type Keyed,
 } from '../keys/edit-keys';
 import type { Layer } from '../show/layer';
 import { MOST_KEYS } from '../show/limits';
-import { channelAt, withChannelAt, type ChannelPath } from './channel-paths';
+import { channelAt, withChannelAt, type ChannelInfo, type ChannelPath } from './channel-paths';
 import type { Column } from './columns';
 
 /** Keys of a column's channels that stand at one moment. */
@@ -70,7 +71,23 @@ export function columnValues(layer: Layer, column: Column, offsetMs: number, see
 
 /** A key in each of the column's channels; a column that only stood still goes by its keys again. Nothing is seen to change. */
 export function withColumnKey(layer: Layer, column: Column, offsetMs: number, seenMs: number): Layer {
-  return over(layer, column, (channel, usual) => withKeyAt(withoutStill(channel ?? usual), offsetMs, seenMs));
+  return over(layer, column, (channel, { usual, bounds }) =>
+    withinBounds(withKeyAt(withoutStill(channel ?? usual), offsetMs, seenMs), bounds),
+  );
+}
+
+/** A curve that swings beyond what its channel can be is drawn held to that, and so is a key that is put on it there. */
+function withinBounds(channel: AnyChannel, bounds: ChannelInfo['bounds']): AnyChannel {
+  if (!bounds || !isKeyed(channel)) return channel;
+  const [least, most] = bounds;
+  const isOut = (key: AnyKey) => 'value' in key && (key.value < least || key.value > most);
+  if (!channel.keys.some(isOut)) return channel;
+  return {
+    ...channel,
+    keys: channel.keys.map((key) =>
+      'value' in key ? { ...key, value: Math.min(most, Math.max(least, key.value)) } : key,
+    ),
+  } as AnyChannel;
 }
 
 /** The layer with values at an offset: for good where nothing is keyed, as keys where something is. */
@@ -136,12 +153,12 @@ export function hasRoom(layer: Layer, column: Column): boolean {
 function over(
   layer: Layer,
   column: Column,
-  change: (channel: AnyChannel | undefined, usual: number | string) => AnyChannel | undefined,
+  change: (channel: AnyChannel | undefined, info: ChannelInfo) => AnyChannel | undefined,
 ): Layer {
-  return column.channels.reduce((changed, { path, usual }) => {
-    const before = channelAt(changed, path);
-    const after = change(before, usual);
-    return after === before ? changed : withChannelAt(changed, path, after);
+  return column.channels.reduce((changed, info) => {
+    const before = channelAt(changed, info.path);
+    const after = change(before, info);
+    return after === before ? changed : withChannelAt(changed, info.path, after);
   }, layer);
 }
 

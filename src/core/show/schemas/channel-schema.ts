@@ -1,3 +1,4 @@
+import { STEEPEST } from '../../keys/smooth';
 import type { ColourKey, KeyedColour } from '../../keys/colour';
 import { EASING_NAMES, type EasingPart } from '../../keys/easing';
 import {
@@ -44,8 +45,7 @@ export const KEY_TIME: Schema = {
   kinds: { start: FROM_AN_END, end: FROM_AN_END, stretch: { share: number(0, 1) } },
 };
 
-/** Far beyond what any curve needs. */
-const SLOPE = number(-1e9, 1e9);
+const SLOPE = number(-STEEPEST, STEEPEST);
 export const SLOPES: Schema = object<NonNullable<Key['slopes']>>({ in: SLOPE, out: SLOPE });
 
 const made = new Map<string, Schema>();
