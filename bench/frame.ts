@@ -1,6 +1,7 @@
 // CPU time of drawing one 1080p frame, single thread, beside the same frame (or the nearest to it) drawn by a general-purpose native canvas library: npm run bench:frame
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import type { FramePlan } from '../src/core/frame/frame-plan';
+import { lanterns, USUAL_LANTERNS } from '../src/core/builds/lanterns';
 import { planFrame, prepareShow } from '../src/core/frame/plan-frame';
 import { layerId, type AssetId } from '../src/core/show/ids';
 import type { Layer, PictureLayer } from '../src/core/show/layer';
@@ -185,6 +186,26 @@ const cases: Case[] = [
   { name: 'layer blur animated', layers: [picture(a, { channels: { blur: keyed(0.005, 0.03) } })], pictures: 1 },
   { name: 'twelve pictures in a grid', layers: grid, pictures: 12 },
   { name: 'four boxes, 24 pictures', layers: [boxes], pictures: 12 },
+  ...(['rising', 'gathered'] as const).map(
+    (phase): Case => ({
+      name: `36 lanterns ${phase}`,
+      layers: [
+        lanterns(
+          {
+            ...USUAL_LANTERNS,
+            shape: phase === 'rising' ? 'ring' : 'wall',
+            pictures: Array.from({ length: 36 }, (_, index) => ids[index % ids.length]!),
+            // A frame is drawn in the middle of the slide, which lasts five seconds.
+            overMs: phase === 'rising' ? 4600 : 1500,
+            beginMs: 0,
+          },
+          FRAME,
+          newId(),
+        ),
+      ],
+      pictures: 12,
+    }),
+  ),
   ...transitions.map((transition): Case => ({
     name: `${transition.kind}${'direction' in transition ? ` ${transition.direction}` : ''}`,
     layers: [picture(a)],

@@ -1,6 +1,10 @@
 // Puts the demo show on the shelf, once: the Lantern Regatta of Port Ellery, from the files in demo/files.
 import { readdir } from 'node:fs/promises';
 import path from 'node:path';
+import { lanterns, USUAL_LANTERNS } from '../../src/core/builds/lanterns';
+import { USUAL_LOUPE } from '../../src/core/builds/loupe';
+import { makeLoupe } from '../../src/core/builds/make-builds';
+import { prepareShow } from '../../src/core/frame/plan-frame';
 import type { ShowEdit } from '../../src/core/show/edit';
 import { cueId, layerId, showId, slideId, type AssetId } from '../../src/core/show/ids';
 import { songAfter, voiceHere } from '../../src/core/show/placed-sound';
@@ -98,6 +102,46 @@ async function seed(): Promise<void> {
     ID,
     edits.map((edit, index) => ({ editId: `seeded-${index}`, edit })),
     0,
+  );
+  await addBuilds();
+}
+
+/** Where the heads of the band are, on its picture. */
+const HEADS = [
+  { x: 0.16, y: 0.62 },
+  { x: 0.5, y: 0.58 },
+  { x: 0.84, y: 0.62 },
+];
+
+/** A loupe over the band, and lanterns that gather about the emblem at the end. */
+async function addBuilds(): Promise<void> {
+  const { show, revision } = (await server.shows.load(ID))!;
+  const entries = (await server.sheet.entries(ID)).filter((entry) => entry.facts);
+  const facts = new Map(entries.map((entry) => [entry.assetId, entry.facts!] as const));
+  const named = (name: string) => entries.find((entry) => entry.fileName === name)!.assetId;
+  const shows = (name: string) =>
+    show.slides.find((slide) => slide.layers.some((layer) => 'assetId' in layer && layer.assetId === named(name)))!;
+  const [band, last] = [shows('PE_0440.jpg'), shows('regatta-emblem.png')];
+  const plan = { ...USUAL_LOUPE, places: HEADS, restMs: 700, glideMs: 900, beginMs: 900, across: 0.36 };
+  const made = makeLoupe(prepareShow(show, facts), band, band.layers[0]!.id, plan, layerId('band-loupe'));
+  if (!made.ok) throw new Error(made.sentence);
+  const pictures = show.slides
+    .flatMap((slide) => slide.layers)
+    .flatMap((layer) =>
+      layer.kind === 'picture' && layer.assetId !== named('regatta-emblem.png') ? [layer.assetId] : [],
+    )
+    .slice(0, 16);
+  const ring = lanterns({ ...USUAL_LANTERNS, shape: 'ring', pictures, overMs: 4200 }, show.frame, layerId('ring'));
+  const [emblem] = last.layers;
+  const edits: ShowEdit[] = [
+    made.edit,
+    { kind: 'add-layers', slideId: last.id, runs: [{ into: null, aboveId: null, layers: [ring] }] },
+    { kind: 'set-channels', slideId: last.id, layerId: emblem!.id, channels: { y: 0.2, height: 0.3 } },
+  ];
+  await server.shows.applyEdits(
+    ID,
+    edits.map((edit, index) => ({ editId: `built-${index}`, edit })),
+    revision,
   );
 }
 

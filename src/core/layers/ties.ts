@@ -11,15 +11,6 @@ export function faultOfTie(
   nameOf: (id: LayerId) => string,
 ): string | null {
   const tied = withChanged(layers, new Map([[id, tie]]), (layer, more) => ({ ...layer, ...more }));
-  const fault = faultOfLayers(tied);
-  if (!fault) return null;
-  const named = fault.replace(/[\w-]+/g, (word) => {
-    const known = tied.length > 0 && isId(tied, word);
-    return known ? `“${nameOf(word as LayerId)}”` : word;
-  });
-  return `${named[0]!.toUpperCase()}${named.slice(1)}.`;
-}
-
-function isId(layers: readonly Layer[], word: string): boolean {
-  return layers.some((layer) => layer.id === word || (layer.kind === 'group' && isId(layer.layers, word)));
+  const fault = faultOfLayers(tied, (one) => `“${nameOf(one as LayerId)}”`);
+  return fault && `${fault[0]!.toUpperCase()}${fault.slice(1)}.`;
 }

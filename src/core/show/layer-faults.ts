@@ -4,8 +4,10 @@ import { DEEPEST_GROUP, MOST_LAYERS } from './limits';
 /**
  * What is wrong with a pile of layers as a whole, as a sentence; null when nothing is: how layers refer to each other, how many there are and how deep
  * they lie.
+ *
+ * @param nameOf what layers are called in it; by their ids when left out
  */
-export function faultOfLayers(layers: readonly Layer[]): string | null {
+export function faultOfLayers(layers: readonly Layer[], nameOf: (id: string) => string = (id) => id): string | null {
   const all: Standing[] = [];
   const tooMuch = collect(layers, 1, null, all);
   if (tooMuch) return tooMuch;
@@ -18,20 +20,22 @@ export function faultOfLayers(layers: readonly Layer[]): string | null {
   for (const { layer } of all) {
     const leader = layer.tether?.to;
     if (leader !== undefined && !byId.has(leader))
-      return `layer ${layer.id} is tethered to ${leader}, which is not on the slide`;
+      return `layer ${nameOf(layer.id)} is tethered to ${leader}, which is not on the slide`;
     const cuts = layer.mask?.cuts ?? [];
     const missing = cuts === 'below' ? undefined : cuts.find((id) => !byId.has(id));
-    if (missing !== undefined) return `layer ${layer.id} masks ${missing}, which is not on the slide`;
+    if (missing !== undefined) return `layer ${nameOf(layer.id)} masks ${missing}, which is not on the slide`;
   }
   return (
-    ring(byId, leaderOf, 'are tethered in a ring, so none of them leads') ??
+    ring(byId, nameOf, leaderOf, 'are tethered in a ring, so none of them leads') ??
     ring(
       byId,
+      nameOf,
       (standing) => [...targetsOf(standing), ...heldBy(standing)],
       'mask each other in a ring, so none of them can be drawn first',
     ) ??
     ring(
       byId,
+      nameOf,
       (standing) => [...leaderOf(standing), ...(standing.group ? [standing.group] : [])],
       'are tethered to what they themselves move',
     )
@@ -77,6 +81,7 @@ function heldBy({ layer }: Standing): readonly string[] {
 
 function ring(
   byId: ReadonlyMap<string, Standing>,
+  nameOf: (id: string) => string,
   next: (standing: Standing) => readonly string[],
   sentence: string,
 ): string | null {
@@ -85,7 +90,7 @@ function ring(
   const visit = (id: string): string | null => {
     if (done.has(id)) return null;
     const at = path.indexOf(id);
-    if (at >= 0) return `the layers ${path.slice(at).join(', ')} ${sentence}`;
+    if (at >= 0) return `the layers ${path.slice(at).map(nameOf).join(', ')} ${sentence}`;
     path.push(id);
     for (const other of next(byId.get(id)!)) {
       const found = visit(other);

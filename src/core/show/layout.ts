@@ -81,11 +81,12 @@ function column(left: number, top: number, width: number, height: number, count:
   }));
 }
 
-/** The pictures and clips a slide shows, in reading order. */
+/** The pictures and clips a slide shows, in reading order: those that lie on it; those in groups only where there are no others. */
 export function picturesOf(slide: Slide): (PictureLayer | ClipLayer)[] {
-  return [...everyLayer(slide.layers)].filter(
-    (layer): layer is PictureLayer | ClipLayer => layer.kind === 'picture' || layer.kind === 'clip',
-  );
+  const isPicture = (layer: Layer): layer is PictureLayer | ClipLayer =>
+    layer.kind === 'picture' || layer.kind === 'clip';
+  const own = slide.layers.filter(isPicture);
+  return own.length > 0 ? own : [...everyLayer(slide.layers)].filter(isPicture);
 }
 
 /** The slide with these pictures, laid out; everything else on it stays above them. One picture has the frame to itself. */
@@ -212,7 +213,7 @@ export function partSlide(show: Show, slide: Slide, newId: () => string): ShowEd
 }
 
 /** Only pictures, clips and words, none of them in a group: what a layout can move about. */
-function isSimple(slide: Slide): boolean {
+export function isSimple(slide: Slide): boolean {
   return slide.layers.every((layer) => layer.kind === 'picture' || layer.kind === 'clip' || layer.kind === 'words');
 }
 

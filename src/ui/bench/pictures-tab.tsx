@@ -4,6 +4,7 @@ import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { nanoid } from 'nanoid';
 import { toast } from 'sonner';
 import {
+  isSimple,
   joinSlides,
   laidOut,
   LAYOUT_NAMES,
@@ -16,6 +17,7 @@ import {
 import type { ClipLayer, PictureLayer } from '../../core/show/layer';
 import type { Slide } from '../../core/show/show';
 import { LayoutSketch } from '../arrange/layout-sketch';
+import { runCommand } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { useShow } from '../show/show-provider';
 import { useChosenSlides } from './chosen-layers';
@@ -71,6 +73,18 @@ export function PicturesTab({ slide }: { slide: Slide }) {
       </div>
     );
   }
+  if (!isSimple(slide))
+    return (
+      <div className="flex flex-col items-start gap-3" data-part="pictures">
+        <p className="text-soft">
+          This slide is built of layers, which a layout would throw about. Its pictures are placed with the bench opened
+          wide.
+        </p>
+        <Button className="h-7" onClick={() => runCommand('open-wide')}>
+          open wide
+        </Button>
+      </div>
+    );
   if (pictures.length < 2)
     return (
       <p className="text-soft">
