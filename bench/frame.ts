@@ -186,26 +186,24 @@ const cases: Case[] = [
   { name: 'layer blur animated', layers: [picture(a, { channels: { blur: keyed(0.005, 0.03) } })], pictures: 1 },
   { name: 'twelve pictures in a grid', layers: grid, pictures: 12 },
   { name: 'four boxes, 24 pictures', layers: [boxes], pictures: 12 },
-  ...(['rising', 'gathered'] as const).map(
-    (phase): Case => ({
-      name: `36 lanterns ${phase}`,
-      layers: [
-        lanterns(
-          {
-            ...USUAL_LANTERNS,
-            shape: phase === 'rising' ? 'ring' : 'wall',
-            pictures: Array.from({ length: 36 }, (_, index) => ids[index % ids.length]!),
-            // A frame is drawn in the middle of the slide, which lasts five seconds.
-            overMs: phase === 'rising' ? 4600 : 1500,
-            beginMs: 0,
-          },
-          FRAME,
-          newId(),
-        ),
-      ],
-      pictures: 12,
-    }),
-  ),
+  ...(['rising', 'gathered'] as const).map((phase): Case => ({
+    name: `36 lanterns ${phase}`,
+    layers: [
+      lanterns(
+        {
+          ...USUAL_LANTERNS,
+          shape: phase === 'rising' ? 'ring' : 'wall',
+          pictures: Array.from({ length: 36 }, (_, index) => ids[index % ids.length]!),
+          // A frame is drawn in the middle of the slide, which lasts five seconds.
+          overMs: phase === 'rising' ? 4600 : 1500,
+          beginMs: 0,
+        },
+        FRAME,
+        newId(),
+      ),
+    ],
+    pictures: 12,
+  })),
   ...transitions.map((transition): Case => ({
     name: `${transition.kind}${'direction' in transition ? ` ${transition.direction}` : ''}`,
     layers: [picture(a)],

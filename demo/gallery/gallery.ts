@@ -14,6 +14,7 @@ import { lookAtFile } from '../../src/server/assets/look-at-file';
 import { hashOfFile } from '../../src/server/blobs/content-hash';
 import { storeFor } from '../../src/server/films/draw-segment';
 import { openNodeDrawing } from '../../src/server/films/node-drawing';
+import { buildCells } from './build-cells';
 import { edgeCells, entranceCells, layerCells, lightCells, transitionCells, wordsCells, type Cell } from './cells';
 
 const CELL = { widthPx: 240, heightPx: 136 };
@@ -51,6 +52,7 @@ for (const [name, cells, columns] of [
   ['entrances', entranceCells(pictures), 4],
   ['words', wordsCells(pictures), 4],
   ['layers', layerCells(pictures), 4],
+  ['builds', buildCells(wide, byName.get('PE_0440.jpg')!, facts), 3],
 ] as const)
   if (!only || only === name) await sheet(name, cells, columns);
 process.exit(0);

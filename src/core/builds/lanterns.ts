@@ -27,6 +27,8 @@ export const USUAL_LANTERNS: Omit<LanternsPlan, 'pictures'> = {
   beginMs: 300,
   colour: '#c98a0c',
 };
+/** Of the camera before it draws nearer, in heights of the frame. */
+const CAMERA = 3.1;
 /** Of an arch: from its feet to its crown, in heights of the frame. */
 const RISE = 0.62;
 /** How long they are looked at when they have gathered. */
@@ -55,7 +57,7 @@ export function lanterns(plan: LanternsPlan, frame: Pick<FrameShape, 'widthPx' |
     throw new RangeError(`there are ${FEWEST_LANTERNS} to ${MOST_LANTERNS} lanterns, got ${count}`);
   const aspect = frame.widthPx / frame.heightPx;
   const { spots, side, radius = 0 } = gathered(plan.shape, count, aspect);
-  const boxes = spots.map((spot, index) => box(plan, index, spot, side, aspect, `${id}-${index + 1}`));
+  const boxes = spots.map((spot, index) => box(plan, index, spot, side, aspect, radius, `${id}-${index + 1}`));
   const end = plan.beginMs + plan.overMs;
   const ring: GroupLayer = {
     kind: 'group',
@@ -72,12 +74,20 @@ export function lanterns(plan: LanternsPlan, frame: Pick<FrameShape, 'widthPx' |
     kind: 'group',
     id,
     name: 'Lanterns',
-    space: { distance: { keys: [key(plan.beginMs, 3.1), key(end, 2.6), stretched(1, 2.45)] } },
+    space: { distance: { keys: [key(plan.beginMs, CAMERA), key(end, 2.6), stretched(1, 2.45)] } },
     layers: plan.shape === 'ring' ? [ring] : boxes,
   };
 }
 
-function box(plan: LanternsPlan, index: number, spot: Spot, side: number, aspect: number, id: string): BoxLayer {
+function box(
+  plan: LanternsPlan,
+  index: number,
+  spot: Spot,
+  side: number,
+  aspect: number,
+  awayBy: number,
+  id: string,
+): BoxLayer {
   const { pictures, beginMs, overMs } = plan;
   const face = (by: number) => ({ kind: 'picture', assetId: pictures[(index + by) % pictures.length]! }) as const;
   const lid = { kind: 'colour', colour: plan.colour } as const;
@@ -86,9 +96,7 @@ function box(plan: LanternsPlan, index: number, spot: Spot, side: number, aspect
   const start = beginMs + (0.34 * overMs * index) / pictures.length;
   const up = start + 0.36 * overMs;
   const there = beginMs + overMs * (0.86 + (0.14 * index) / pictures.length);
-  // Spread by the golden ratio, so that none stands in the way of many.
-  const across = ((index + 0.5) * 0.618034) % 1;
-  const float = { x: (across - 0.5) * aspect * 0.9, y: (random('y') - 0.5) * 0.55, z: -0.5 + 0.8 * random('z') };
+  const float = floating(index, pictures.length, aspect);
   const path = (from: number, over: number, to: number): Channel => ({
     smooth: true,
     keys: [key(start, from, 'linear'), key(up, over, 'linear'), key(there, to)],
@@ -102,7 +110,7 @@ function box(plan: LanternsPlan, index: number, spot: Spot, side: number, aspect
     faces: { front: face(0), right: face(1), back: face(2), left: face(3), top: lid, bottom: lid },
     channels: {
       x: path(0.5 + (float.x * 0.8) / aspect, 0.5 + float.x / aspect, 0.5 + spot.x / aspect),
-      y: path(1.05 + side, 0.5 + float.y, 0.5 + spot.y),
+      y: path(0.5 + (0.54 + side) * (1 - (float.z - awayBy) / CAMERA), 0.5 + float.y, 0.5 + spot.y),
       z: path(float.z, float.z, spot.z),
       width: side / aspect,
       height: side,
@@ -110,6 +118,28 @@ function box(plan: LanternsPlan, index: number, spot: Spot, side: number, aspect
       tiltXDegrees: { keys: [key(start, 30 * (random('lean') - 0.5)), key(there, 0)] },
     },
   };
+}
+
+/** Where a box hangs half way: on a grid whose neighbours stand at different depths, so that boxes which turn do not run into each other. */
+function floating(index: number, count: number, aspect: number): Omit<Spot, 'tiltYDegrees'> {
+  const across = Math.ceil(Math.sqrt(count * aspect * 1.3));
+  const down = Math.ceil(count / across);
+  // Through the grid in steps that have no divisor in common with it, so that those which rise together hang apart.
+  const cell = (index * steady(across * down)) % (across * down);
+  const [column, row] = [cell % across, Math.floor(cell / across)];
+  return {
+    x: ((column + 0.5) / across - 0.5) * aspect * 0.95,
+    y: ((row + 0.5) / down - 0.5) * 0.75,
+    z: -0.85 + 0.38 * ((column + 2 * row) % 4),
+  };
+}
+
+/** A step near the golden section of a count that has no divisor in common with it. */
+function steady(count: number): number {
+  const divides = (a: number, b: number): number => (b === 0 ? a : divides(b, a % b));
+  let step = Math.max(1, Math.round(count * 0.618));
+  while (divides(count, step) > 1) step += 1;
+  return step;
 }
 
 /** Where all of them end, and how large they are: as a share of the frame's height. */
@@ -141,7 +171,7 @@ function gathered(
       const levels = Math.ceil(count / 12);
       const lengths = evenly(count, levels);
       const radius = Math.min(0.72, 0.44 * aspect);
-      const side = Math.min(0.3, (2 * Math.PI * radius) / Math.max(...lengths) / 1.35, 0.72 / levels);
+      const side = Math.min(0.3, (2 * Math.PI * radius) / Math.max(...lengths) / 1.35, 0.55 / levels);
       const spots = lengths.flatMap((length, level) =>
         Array.from({ length }, (_, at): Spot => {
           const angle = ((at + (level % 2) / 2) / length) * 2 * Math.PI;

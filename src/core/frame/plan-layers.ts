@@ -73,8 +73,10 @@ function placedGroup(moment: SlideMoment, layer: GroupLayer, box: Matrix4, view:
     return farToNear(placed, (one) => one.box, inside.eye).map(({ item, cuts }) => ({ ...item, cuts }));
   };
   const parts = partsOf(moment, layer, IDENTITY3);
-  // Within a space layers are sorted together; a space of its own must be seen by its own eye first.
   if (needsNoCanvas(parts) && !space) return inner();
+  // A space has an eye of its own. On the slide itself what it sees lies as it is; within another space, where layers are sorted together, it is one picture.
+  if (needsNoCanvas(parts) && view.shift === null)
+    return seen(inner(), inside.eye).map((planned) => ({ box, plan: () => planned }));
   return [
     {
       box,

@@ -11,6 +11,8 @@ export interface Piece<Item> {
 const TOUCHING_PX = 0.05;
 /** Overlaps smaller than this on the screen settle nothing, in square pixels: faces of a box share edges. */
 const SMALLEST_OVERLAP_PX2 = 0.5;
+/** Less than this of an overlap is none: sides of a box that meet along an edge. */
+const BESIDE_PX = 0.02;
 /** A part that goes on under what covers it reaches so far under, so that nothing shines through between. */
 const TUCKED_PX = 1;
 /** Cutting ends here: beyond it what is left unsettled goes by distance. */
@@ -65,6 +67,9 @@ interface Seen {
   readonly bounds: { readonly left: number; readonly right: number; readonly top: number; readonly bottom: number };
   /** 1/w at a place of the screen is a·x + b·y + c: the greater the nearer. */
   readonly nearness: HalfPlane;
+  /** Of its corners. */
+  readonly farthest: number;
+  readonly nearest: number;
   /** How much nearness counts as nothing. */
   readonly touching: number;
   /** From the eye to its middle. */
@@ -78,11 +83,13 @@ function planeSeen(box: Matrix4, eye: Eye, index: number): Seen | null {
   const back = inverse3(toScreen);
   if (!points || !back || Math.abs(area(points)) < SMALLEST_OVERLAP_PX2) return null;
   const middle = inSpace(box, 0.5, 0.5);
+  const nearness = { a: back[6]!, b: back[7]!, c: back[8]! };
   return {
     index,
     points,
     bounds: boundsOf(points),
-    nearness: { a: back[6]!, b: back[7]!, c: back[8]! },
+    nearness,
+    ...reachOf(points, nearness),
     touching: TOUCHING_PX / eye.distance,
     away: Math.hypot(middle[0] - eye.x, middle[1] - eye.y, middle[2] - eye.distance),
     cuts: [],
@@ -105,11 +112,33 @@ function compared(a: Seen, b: Seen): { least: number; most: number } | null {
     b.bounds.bottom <= a.bounds.top
   )
     return null;
+  if (areApart(a.points, b.points) || areApart(b.points, a.points)) return null;
+  // All of one is nearer than all of the other: where exactly they overlap does not matter.
+  const [least, most] = [a.farthest - b.nearest, a.nearest - b.farthest];
+  if (least > a.touching || most < -a.touching) return { least, most };
   const shared = cutPolygon(a.points, b.points);
   if (shared.length < 3 || Math.abs(area(shared)) < SMALLEST_OVERLAP_PX2) return null;
   const line = between(a.nearness, b.nearness);
   const apart = shared.map((point) => at(line, point));
   return { least: Math.min(...apart), most: Math.max(...apart) };
+}
+
+/** Whether one of a convex polygon's sides has all of another beyond it, touching or nearly so: then they share nothing that can be seen. */
+function areApart(polygon: readonly Point[], other: readonly Point[]): boolean {
+  const sense = Math.sign(area(polygon));
+  for (let index = 0; index < polygon.length; index += 1) {
+    const from = polygon[index]!;
+    const to = polygon[(index + 1) % polygon.length]!;
+    const [a, b] = [-sense * (to.y - from.y), sense * (to.x - from.x)];
+    const least = BESIDE_PX * Math.hypot(a, b);
+    if (other.every((point) => a * (point.x - from.x) + b * (point.y - from.y) <= least)) return true;
+  }
+  return false;
+}
+
+function reachOf(points: readonly Point[], nearness: HalfPlane): { farthest: number; nearest: number } {
+  const corners = points.map((point) => at(nearness, point));
+  return { farthest: Math.min(...corners), nearest: Math.max(...corners) };
 }
 
 /** The piece in two where it passes through one that is settled; null when it passes through none. */
@@ -137,6 +166,7 @@ function cutAlong(piece: Seen, { a, b, c }: HalfPlane): { near: Seen; far: Seen 
     ...piece,
     points,
     bounds: boundsOf(points),
+    ...reachOf(points, piece.nearness),
     cuts: [...piece.cuts, cut],
   });
   return { near: part(near, line), far: part(far, { ...back, c: back.c + TUCKED_PX }) };
@@ -148,12 +178,13 @@ function sorted(pieces: readonly Seen[], most: number): Seen[] {
   const out: Seen[] = [];
   const state = new Map<Seen, 'open' | 'done'>();
   const path: Seen[] = [];
-  const behind = new Map<Seen, Seen[]>();
-  for (const piece of order)
-    behind.set(
-      piece,
-      order.filter((other) => other !== piece && isBehind(other, piece)),
-    );
+  const behind = new Map<Seen, Seen[]>(order.map((piece) => [piece, []]));
+  order.forEach((one, index) => {
+    for (const other of order.slice(index + 1)) {
+      const farther = fartherOf(one, other);
+      if (farther) behind.get(farther === one ? other : one)!.push(farther);
+    }
+  });
   for (const piece of order) {
     const ring = visit(piece);
     if (!ring) continue;
@@ -183,13 +214,14 @@ function sorted(pieces: readonly Seen[], most: number): Seen[] {
   }
 }
 
-function isBehind(one: Seen, other: Seen): boolean {
+/** Which of two has to be drawn before the other; null when they share nothing. */
+function fartherOf(one: Seen, other: Seen): Seen | null {
   const apart = compared(one, other);
-  if (!apart) return false;
+  if (!apart) return null;
   // In one plane: as they lie in the pile.
-  if (apart.least >= -one.touching && apart.most <= one.touching) return one.index < other.index;
-  if (apart.least >= -one.touching) return false;
-  return apart.most <= one.touching || -apart.least > apart.most;
+  if (apart.least >= -one.touching && apart.most <= one.touching) return one.index < other.index ? one : other;
+  if (apart.least >= -one.touching) return other;
+  return apart.most <= one.touching || -apart.least > apart.most ? one : other;
 }
 
 /** A piece of a ring in two, so that neither part both covers one and is covered by another of the ring. */
