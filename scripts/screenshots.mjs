@@ -141,8 +141,36 @@ await press('p');
 await page.locator('aria/Pictures[role="tab"]').click();
 await rest(2500);
 await shoot('several-pictures');
+
 await press('p');
 await press('Control', 'z');
+
+// The loupe over the band, on the bench opened wide; and lanterns before they are made.
+await page.goto(`${show}/arrange`);
+const choose = async (slide, last) => {
+  await page.waitForSelector('[data-part=slide]');
+  for (let step = 0; step < slide; step += 1) await page.keyboard.press('ArrowDown');
+  if (!last) return;
+  await page.keyboard.down('Shift');
+  for (let step = slide; step < last; step += 1) await page.keyboard.press('ArrowDown');
+  await page.keyboard.up('Shift');
+};
+await choose(8);
+await page.keyboard.press('Enter');
+await page.locator('[data-part=layer][data-layer=band-loupe]').click();
+await page.locator('li:nth-child(2) > [data-part=loupe-place]').click();
+await rest(4000);
+await shoot('wide');
+await page.keyboard.press('Escape');
+await page.goto(`${show}/arrange`);
+await choose(1, 20);
+await page.keyboard.press('q');
+await page.waitForSelector('[data-part=build-preview][data-playing=true]', { timeout: 60_000 });
+await rest(6500);
+await shoot('lanterns');
+await page.keyboard.press('Escape');
+await page.goto(`${show}/arrange`);
+await page.waitForSelector('[data-part=slide]');
 
 await page.locator('[data-part=versions]').click();
 await page.waitForSelector('[data-part=keep-version]');

@@ -41,6 +41,12 @@ const SCRIPTS: Record<string, string> = {
   'PE_0444.jpg': 'And then it rained. Nobody went home. We stood under the fish hall roof and sang.',
   'PE_0472.jpg': 'Forty boats on one rope. The harbour master counts them twice, out loud, every year.',
 };
+/** Where the heads of the band are, on its picture. */
+const HEADS = [
+  { x: 0.16, y: 0.62 },
+  { x: 0.5, y: 0.58 },
+  { x: 0.84, y: 0.62 },
+];
 const LINGERING = ['PE_0412.jpg', 'PE_0472.jpg'];
 
 const server = await openServer();
@@ -106,13 +112,6 @@ async function seed(): Promise<void> {
   await addBuilds();
 }
 
-/** Where the heads of the band are, on its picture. */
-const HEADS = [
-  { x: 0.16, y: 0.62 },
-  { x: 0.5, y: 0.58 },
-  { x: 0.84, y: 0.62 },
-];
-
 /** A loupe over the band, and lanterns that gather about the emblem at the end. */
 async function addBuilds(): Promise<void> {
   const { show, revision } = (await server.shows.load(ID))!;
@@ -136,6 +135,7 @@ async function addBuilds(): Promise<void> {
   const edits: ShowEdit[] = [
     made.edit,
     { kind: 'add-layers', slideId: last.id, runs: [{ into: null, aboveId: null, layers: [ring] }] },
+    { kind: 'set-move', slideId: last.id, layerId: emblem!.id, move: { kind: 'still' } },
     { kind: 'set-channels', slideId: last.id, layerId: emblem!.id, channels: { y: 0.2, height: 0.3 } },
   ];
   await server.shows.applyEdits(

@@ -2,13 +2,14 @@ import { surroundingsOf, type PreparedShow } from '../frame/plan-frame';
 import { withChooser } from '../show/chosen';
 import type { ShowEdit } from '../show/edit';
 import { slideId, type AssetId, type LayerId, type SlideId } from '../show/ids';
-import { everyLayer, type GroupLayer, type Layer, type PictureLayer } from '../show/layer';
+import type { GroupLayer, Layer, PictureLayer } from '../show/layer';
 import { gatheredSlide, picturesOf } from '../show/layout';
 import { blankSlide } from '../show/new-slide';
 import { layerIn, withChanged } from '../show/pile';
 import type { Slide } from '../show/show';
 import { lanterns, lanternsNeedMs, type LanternsPlan } from './lanterns';
 import { faultOfLoupe, loupe, loupeNeedsMs, type LoupePlan } from './loupe';
+import { looksOf, partsLike } from './relaid';
 import { turnover, turnoverNeedsMs, type TurnoverPlan } from './turnover';
 
 /** A build as one step to be undone, or why it cannot be made, as a sentence. */
@@ -43,15 +44,7 @@ export function makeLoupe(prepared: PreparedShow, slide: Slide, baseId: LayerId,
 
 /** What a person changed of a loupe that is still one: its name and how its parts look. */
 function likeBefore(before: Layer, made: GroupLayer): GroupLayer {
-  if (before.kind !== 'group') return made;
-  const { name, hidden, locked } = before;
-  const layers = made.layers.map((layer, index) => {
-    const was = before.layers[index];
-    return was && was.kind === layer.kind
-      ? ({ ...layer, ...(was.name && { name: was.name }), ...(was.edge && { edge: was.edge }) } as Layer)
-      : layer;
-  });
-  return { ...made, ...(name !== undefined && { name }), ...(hidden && { hidden }), ...(locked && { locked }), layers };
+  return before.kind === 'group' ? { ...made, ...looksOf(before), layers: partsLike(before, made) } : made;
 }
 
 /** A picture whose move was worked out, with that move held: what is laid over it counts on it. */
@@ -192,7 +185,7 @@ const NIGHT: Slide['backing'] = {
 /** The pictures of slides, in order: what lanterns can be made of. */
 export function picturesOfSlides(slides: readonly Slide[], isPicture: (asset: AssetId) => boolean): AssetId[] {
   return slides
-    .flatMap((slide) => [...everyLayer(slide.layers)])
+    .flatMap(picturesOf)
     .flatMap((layer) => (layer.kind === 'picture' && isPicture(layer.assetId) ? [layer.assetId] : []));
 }
 

@@ -1,4 +1,5 @@
 import type { AnyChannel } from '../keys/edit-keys';
+import { unreachable } from '../unreachable';
 import { isLit, type Channels, type Layer } from '../show/layer';
 import { LIGHT_AMOUNTS } from '../show/light-amounts';
 import { CHANNEL_BOUNDS } from '../show/schemas/layer-schema';
@@ -87,8 +88,12 @@ function ownOf(layer: Layer): ChannelInfo[] {
             info('space/tiltYDegrees', 0, -36_000, 36_000),
           ]
         : [];
-    default:
+    case 'picture':
+    case 'clip':
+    case 'drawing':
       return [];
+    default:
+      return unreachable(layer);
   }
 }
 

@@ -1,5 +1,6 @@
 import type { AssetId } from '../show/ids';
 import type { Layer, Shape } from '../show/layer';
+import { unreachable } from '../unreachable';
 
 const SHAPES: { readonly [Kind in Shape['kind']]: string } = {
   rectangle: 'rectangle',
@@ -24,7 +25,12 @@ export function layerName(layer: Layer, fileName: (asset: AssetId) => string | u
     }
     case 'shape':
       return SHAPES[layer.shape.kind];
-    default:
+    case 'gradient':
+    case 'solid':
+    case 'box':
+    case 'group':
       return layer.kind;
+    default:
+      return unreachable(layer);
   }
 }

@@ -10,7 +10,8 @@ import { withColumnKey, withColumnParked, withKeyGone, withValues, columnKeys } 
 import { columnsOf } from './columns';
 import { grouped, ungrouped } from './group';
 import { newLayer, type NewLayerKind } from './new-layer';
-import { disc, edited, LENGTH_MS, picture, seen, showOf } from './slides.testing';
+import { leastLengthMs } from '../timing/least-length';
+import { disc, edited, FACTS, LENGTH_MS, picture, seen, showOf } from './slides.testing';
 import { duplicated, steppedOnce } from './stack';
 import { faultOfTie } from './ties';
 
@@ -145,5 +146,19 @@ describe('a ring of ties', () => {
       'The layers “Rim”, “Glass” are tethered in a ring, so none of them leads.',
     );
     expect(faultOfTie(layers, layerId('b'), { tether: undefined as never }, (id) => names[id]!)).toBeNull();
+  });
+});
+
+describe('a slide whose layers go by keys', () => {
+  it('lasts until the last key that is tied to its start when the music gives it its length', () => {
+    const keyed = (tied: 'start' | 'end', still?: number) =>
+      disc('d', {
+        channels: { x: { keys: [{ at: { tied, ms: 4200 }, value: 0.3 }], ...(still !== undefined && { still }) } },
+      });
+    const least = (layer: Layer) => leastLengthMs(showOf([layer]).slides[0]!, FACTS, undefined);
+    expect(least(keyed('start'))).toBe(4200);
+    expect(least(keyed('end'))).toBeLessThan(1000);
+    expect(least(keyed('start', 0.5))).toBeLessThan(1000);
+    expect(least({ ...keyed('start'), hidden: true })).toBeLessThan(1000);
   });
 });

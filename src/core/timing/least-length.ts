@@ -1,4 +1,6 @@
 import type { FactsById } from '../show/asset-facts';
+import { isMoving, keysOf } from '../keys/edit-keys';
+import { channelAt, channelsOf } from '../layers/channel-paths';
 import { seenLayers, type WordsLayer } from '../show/layer';
 import type { Show, Slide } from '../show/show';
 import { voiceNeedMs } from './voice-need';
@@ -13,7 +15,7 @@ const AMPLE_MS = 60_000;
 
 /**
  * The least a slide can last without cutting off what it carries: until its voices have been heard, and until its words can have been read, the time counted
- * in which they come and go. Clips are not among it: their slides last as long as they do.
+ * in which they come and go, and until the last key that is tied to its start. Clips are not among it: their slides last as long as they do.
  *
  * @param before the slide before it, which bounds its transition
  * @param show whose breath counts where the slide has none of its own
@@ -31,8 +33,20 @@ export function leastLengthMs(
       SHORTEST_FITTED_MS,
       voiceNeedMs(show, slide, facts),
       ...words.map((layer) => toReadMs(slide, layer, transitionMs)),
+      keysNeedMs(slide),
     ),
   );
+}
+
+function keysNeedMs(slide: Slide): number {
+  let latest = 0;
+  for (const layer of seenLayers(slide.layers))
+    for (const { path } of channelsOf(layer)) {
+      const channel = channelAt(layer, path);
+      if (!isMoving(channel)) continue;
+      for (const { at } of keysOf(channel)) if (at.tied === 'start') latest = Math.max(latest, at.ms);
+    }
+  return latest;
 }
 
 function toReadMs(slide: Slide, layer: WordsLayer, transitionMs: number): number {

@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand';
+import { withItsLoupes } from '../../core/builds/relaid';
 import { withItsLengths } from '../../core/timing/follow-music';
 import { applyEdit, type ShowEdit } from '../../core/show/edit';
 import { editSentence } from '../../core/show/edit-sentence';
@@ -118,7 +119,8 @@ export function createShowStore({
     anchor: null,
     edit(asked, joins) {
       // Where the pictures follow the music, lengths are worked out anew with every edit, and undone with it.
-      const { edit, unmet } = withItsLengths(get().show, get().facts, asked);
+      const laid = withItsLoupes(get().show, get().facts, asked);
+      const { edit, unmet } = withItsLengths(get().show, get().facts, laid);
       const last = get().undoSteps.at(-1);
       const goesOn = joins !== undefined && last?.joins === joins && sameTargets(last.edit, edit);
       const inverse = perform(edit, goesOn ? last.edit : null);

@@ -3,7 +3,6 @@
 import { Replace } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { valueAt } from '../../core/keys/channel';
-import { colourAt, type ColourChannel } from '../../core/keys/colour';
 import { withValues } from '../../core/layers/column-keys';
 import { withContent } from '../../core/layers/stack';
 import {
@@ -23,6 +22,7 @@ import { ColourField } from '../kit/colour-field';
 import { NumberField } from '../kit/number-field';
 import { Pick, plainOptions } from '../kit/pick';
 import { useShow } from '../show/show-provider';
+import { ColourLine } from './colour-line';
 import { GradientFields } from './gradient-fields';
 import { Line } from './stand-fields';
 import { say, useOpenSlide } from './use-slide';
@@ -68,39 +68,6 @@ function Section({ name, children }: { name: string; children: ReactNode }) {
     <section aria-label={name} className="flex flex-col gap-1.5" data-part="content-fields">
       {children}
     </section>
-  );
-}
-
-/** A colour with its key. */
-export function ColourLine({
-  layer,
-  path,
-  channel,
-  column,
-  name,
-}: {
-  layer: Layer;
-  path: string;
-  channel: ColourChannel;
-  column: string;
-  name: string;
-}) {
-  const { seenMs, put } = useOpenSlide();
-  const offsetMs = useWide((state) => state.offsetMs);
-  return (
-    <Line layer={layer} column={column} name={name}>
-      <ColourField
-        label={name === 'colour' ? 'Colour' : `Colour: ${name}`}
-        value={colourAt(channel, offsetMs, seenMs)}
-        onChange={(colour) =>
-          put(
-            'colour a layer',
-            withValues(layer, { [path]: colour }, offsetMs, seenMs),
-            `${path} ${layer.id} ${Math.round(offsetMs)}`,
-          )
-        }
-      />
-    </Line>
   );
 }
 

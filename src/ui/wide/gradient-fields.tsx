@@ -6,7 +6,7 @@ import type { Gradient, Layer } from '../../core/show/layer';
 import { Button } from '../kit/button';
 import { NumberField } from '../kit/number-field';
 import { Pick } from '../kit/pick';
-import { ColourLine } from './content-fields';
+import { ColourLine } from './colour-line';
 import { useOpenSlide } from './use-slide';
 import { useWide } from './wide-store';
 

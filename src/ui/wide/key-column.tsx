@@ -16,7 +16,8 @@ import {
 import type { Column } from '../../core/layers/columns';
 import type { Layer } from '../../core/show/layer';
 import { momentOfFrame } from '../../core/timing/frames';
-import { COLUMN_PX } from './keys-panel';
+import { COLUMN_PX } from './key-scale';
+import { keyChosen } from './key-chosen';
 import { useOpenSlide } from './use-slide';
 import { useWide, useWideStore } from './wide-store';
 
@@ -150,23 +151,6 @@ export function KeyColumn({ layer, column, leftPx, yOf, msAt, ghosts }: KeyColum
         );
       })}
     </div>
-  );
-}
-
-/** The key that is meant by a column and a moment. */
-export function keyChosen(
-  keys: readonly ColumnKey[],
-  chosen: { layerId: string; columnId: string; ms: number } | null,
-  layer: Layer,
-  column: Column,
-): ColumnKey | null {
-  if (!chosen || chosen.layerId !== layer.id || chosen.columnId !== column.id) return null;
-  return keys.reduce<ColumnKey | null>(
-    (best, key) =>
-      Math.abs(key.ms - chosen.ms) < 20 && (!best || Math.abs(key.ms - chosen.ms) < Math.abs(best.ms - chosen.ms))
-        ? key
-        : best,
-    null,
   );
 }
 

@@ -19,7 +19,7 @@ import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { Pick } from '../kit/pick';
 import { EasingSquare } from './easing-square';
-import { keyChosen } from './key-column';
+import { keyChosen } from './key-chosen';
 import { say, useOpenSlide } from './use-slide';
 import { useWide, useWideStore } from './wide-store';
 

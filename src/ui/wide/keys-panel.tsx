@@ -10,6 +10,7 @@ import { SHORTEST_SLIDE_MS } from '../../core/show/limits';
 import { Pick } from '../kit/pick';
 import { KeyColumn } from './key-column';
 import { KeyFoot } from './key-foot';
+import { COLUMN_PX } from './key-scale';
 import { say, useChosenLayer, useOpenSlide } from './use-slide';
 import { useWide, useWideStore } from './wide-store';
 
@@ -17,7 +18,6 @@ import { useWide, useWideStore } from './wide-store';
 const USUAL = new Set(['place', 'size', 'turn', 'opacity']);
 const TOP_PX = 10;
 const BOTTOM_PX = 16;
-export const COLUMN_PX = 54;
 const CLOCK_PX = 44;
 
 /** The keys of the chosen layer in columns, one a channel, with time running down. */

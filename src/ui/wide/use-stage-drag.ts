@@ -9,6 +9,7 @@ import { withValues, type Values } from '../../core/layers/column-keys';
 import { boundsOf, placedAt, sizeNow, sizeValues, valueNow } from '../../core/layers/stand';
 import { topmost } from '../../core/layers/stack';
 import { everyLayer, type Layer } from '../../core/show/layer';
+import { unreachable } from '../../core/unreachable';
 import {
   angleAbout,
   boundsOfAll,
@@ -187,8 +188,10 @@ export function useStageDrag(root: RefObject<SVGSVGElement | null>, onLines: (li
         const name = { left: 'cropLeft', top: 'cropTop', right: 'cropRight', bottom: 'cropBottom' }[grip.side];
         return [set(layer, { [`channels/${name}`]: held6(cut) }, now)];
       }
-      default:
+      case 'move':
         return [];
+      default:
+        return unreachable(grip);
     }
   }
 

@@ -1,0 +1,2 @@
+/** Width of a column of keys. */
+export const COLUMN_PX = 54;
