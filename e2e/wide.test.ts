@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import type { Browser } from 'puppeteer-core';
 import { keyTimes, type KeyedChannel } from '../src/core/keys/channel';
 import { everyLayer, type GroupLayer, type Layer } from '../src/core/show/layer';
-import type { Slide } from '../src/core/show/show';
+import type { Show, Slide } from '../src/core/show/show';
 import {
   handsOn,
   openApp,
@@ -35,7 +35,17 @@ afterAll(async () => {
   await app.close();
 });
 
-const slideOf = async (id: string): Promise<Slide> => (await hands.stored()).slides.find((slide) => slide.id === id)!;
+/** The show as the server has it, once the page has drawn that there is something to save and has saved it. */
+async function stored(): Promise<Show> {
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        requestAnimationFrame(() => requestAnimationFrame(() => resolve()));
+      }),
+  );
+  return hands.stored();
+}
+const slideOf = async (id: string): Promise<Slide> => (await stored()).slides.find((slide) => slide.id === id)!;
 const names = (layers: readonly Layer[]) => layers.map((layer) => layer.name ?? layer.kind);
 const command = (id: string) =>
   page.waitForFunction((wanted) => document.body.dataset.commands?.split(' ').includes(wanted), {}, id);
@@ -116,7 +126,7 @@ describe('the bench opened wide', () => {
   });
 
   it('keys a layer by one press and then by moving it at other moments, and undoes it all step by step', async () => {
-    const before = await hands.stored();
+    const before = await stored();
     await openWide('regatta-5');
     await layOn('star');
     await drag([0.5, 0.5], [0.25, 0.25]);
@@ -154,12 +164,12 @@ describe('the bench opened wide', () => {
     await hands.key('Delete');
     await page.waitForFunction(() => document.querySelectorAll('[data-part=key]').length === 2);
     for (let step = 0; step < 10; step += 1) await hands.key('Control', 'z');
-    expect((await hands.stored()).slides).toEqual(before.slides);
+    expect((await stored()).slides).toEqual(before.slides);
     await fold();
   });
 
   it('stacks, names, hides, groups and takes apart by keyboard', async () => {
-    const before = await hands.stored();
+    const before = await stored();
     await openWide('regatta-6');
     await layOn('ellipse');
     await layOn('rectangle');
@@ -191,7 +201,7 @@ describe('the bench opened wide', () => {
     await hands.key('Shift', 'g');
     expect(names((await slideOf('regatta-6')).layers)).toEqual(['picture', 'label', 'shape']);
     for (let step = 0; step < 12; step += 1) await hands.key('Control', 'z');
-    expect((await hands.stored()).slides).toEqual(before.slides);
+    expect((await stored()).slides).toEqual(before.slides);
     await fold();
   });
 
@@ -221,6 +231,69 @@ describe('the bench opened wide', () => {
     await page.click('[data-part=see-mask]');
     await waitForText(page, '[data-part=stage]', /only the mask is seen/);
     await press(page, 'see all again');
+    await fold();
+  });
+
+  it('ties a key, eases it, copies its values to another layer, and shows what another length does to it', async () => {
+    const before = await stored();
+    await openWide('regatta-4');
+    await layOn('star');
+    const starId = (await slideOf('regatta-4')).layers.at(-1)!.id;
+    await goTo(0.1);
+    await page.click('[data-part=key-here][data-column=place]');
+    await page.waitForSelector('[data-part=key]');
+    await goTo(0.6);
+    await drag([0.5, 0.5], [0.2, 0.3]);
+    await page.waitForFunction(() => document.querySelectorAll('[data-part=key]').length === 2);
+    const keys = async (id = starId) =>
+      (
+        [...everyLayer((await slideOf('regatta-4')).layers)].find((layer) => layer.id === id)!.channels!
+          .x as KeyedChannel
+      ).keys;
+    await page.click('[data-part=key]');
+    await page.locator('aria/end[role="radio"]').click();
+    expect((await keys())[0]!.at.tied).toBe('end');
+    await page.locator('aria/How it goes on[role="combobox"]').click();
+    await page.locator('aria/bounces[role="option"]').click();
+    await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
+    expect((await keys())[0]!.easing).toBe('bounce');
+    const point = (await (await page.waitForSelector('[data-part=easing-point]'))!.boundingBox())!;
+    await page.mouse.move(point.x + 6, point.y + 6);
+    await page.mouse.down();
+    await page.mouse.move(point.x + 26, point.y + 2, { steps: 4 });
+    await page.mouse.up();
+    expect((await keys())[0]!.easing).toEqual({ bezier: expect.any(Array) });
+    await page.click('[data-part=copy-values]');
+    await layOn('ellipse');
+    await page.click('[data-part=paste-values]');
+    const ellipse = (await slideOf('regatta-4')).layers.at(-1)!;
+    expect(ellipse.channels).toMatchObject({ x: expect.closeTo(0.5, 6), y: expect.closeTo(0.5, 6) });
+    await page.click(`[data-part=pile] [data-layer="${starId}"]`);
+    const tied = await page.$eval('[data-part=key]', (key) => Number((key as HTMLElement).dataset.ms));
+    await page.$eval('[data-part=length-handle]', (handle) => (handle as HTMLElement).focus());
+    for (let step = 0; step < 10; step += 1) await hands.key('ArrowDown');
+    await page.waitForFunction(
+      (ms) => Number((document.querySelector('[data-part=key]') as HTMLElement).dataset.ms) === ms + 1000,
+      {},
+      tied,
+    );
+    // The pile by hand: the ellipse is drawn under the star.
+    const row = async (id: string) => (await (await page.$(`[data-part=pile] [data-layer="${id}"]`))!.boundingBox())!;
+    const [from, to] = [await row(ellipse.id), await row(starId)];
+    await page.mouse.move(from.x + 120, from.y + 22);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 120, from.y + 40, { steps: 4 });
+    await page.mouse.move(to.x + 120, to.y + to.height - 6, { steps: 6 });
+    await page.mouse.up();
+    const order = (await slideOf('regatta-4')).layers.map((layer) => layer.id);
+    expect(order.indexOf(ellipse.id)).toBe(order.indexOf(starId) - 1);
+    let steps = 0;
+    while (JSON.stringify((await stored()).slides) !== JSON.stringify(before.slides) && steps < 14) {
+      await hands.key('Control', 'z');
+      steps += 1;
+    }
+    expect((await stored()).slides).toEqual(before.slides);
+    expect(steps).toBeGreaterThan(5);
     await fold();
   });
 
@@ -280,7 +353,7 @@ describe('ready-made builds', () => {
       const x = (slide.layers[1] as GroupLayer).layers[0]!.channels!.x as KeyedChannel;
       return x.keys.map(({ value }) => value);
     };
-    await page.click('[data-part=loupe-place] >>> span');
+    await page.click('[data-part=loupe-place]');
     const before = rim(made);
     const circle = (await (await page.waitForSelector('[data-part=path-place]'))!.boundingBox())!;
     await page.mouse.move(circle.x + 10, circle.y + 10);
@@ -295,7 +368,7 @@ describe('ready-made builds', () => {
     await fold();
   });
   it('make lanterns of chosen slides on a slide of their own, and undo takes it away', async () => {
-    const before = await hands.stored();
+    const before = await stored();
     await page.click('[data-slide=regatta-2] [role=img]');
     await page.keyboard.down('Shift');
     await page.click('[data-slide=regatta-4] [role=img]');
@@ -307,13 +380,24 @@ describe('ready-made builds', () => {
     await page.click('[data-part=build-make]:not([disabled])');
     await page.waitForSelector('[data-part=wide]');
     await page.waitForSelector('[data-part=space-map]');
-    const after = await hands.stored();
+    const after = await stored();
     expect(after.slides.length).toBe(before.slides.length + 1);
     const boxes = [...everyLayer(after.slides[4]!.layers)].filter((layer) => layer.kind === 'box');
     expect(boxes.length).toBeGreaterThanOrEqual(4);
     await fold();
+    // In the order it is seen as it is: neither blank nor one colour.
+    const print = await page.waitForSelector(`[data-slide="${after.slides[4]!.id}"] [data-part=drawn-print]`);
+    const colours = await print!.evaluate((canvas) => {
+      const { width, height } = canvas as HTMLCanvasElement;
+      const { data } = (canvas as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, width, height);
+      const seen = new Set<number>();
+      for (let at = 0; at < data.length; at += 4 * 37)
+        seen.add((data[at]! >> 5) * 64 + (data[at + 1]! >> 5) * 8 + (data[at + 2]! >> 5));
+      return seen.size;
+    });
+    expect(colours).toBeGreaterThan(8);
     await hands.key('Control', 'z');
-    expect((await hands.stored()).slides).toEqual(before.slides);
+    expect((await stored()).slides).toEqual(before.slides);
   });
   it('let a picture turn over and show the next one', async () => {
     await page.click('[data-slide=regatta-5] [role=img]');

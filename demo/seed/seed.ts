@@ -129,7 +129,7 @@ async function addBuilds(): Promise<void> {
     .flatMap((layer) =>
       layer.kind === 'picture' && layer.assetId !== named('regatta-emblem.png') ? [layer.assetId] : [],
     )
-    .slice(0, 16);
+    .slice(-12);
   const ring = lanterns({ ...USUAL_LANTERNS, shape: 'ring', pictures, overMs: 4200 }, show.frame, layerId('ring'));
   const [emblem] = last.layers;
   const edits: ShowEdit[] = [

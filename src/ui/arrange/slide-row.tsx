@@ -19,6 +19,8 @@ import type { Music } from '../show/use-music';
 import type { OrderDrop } from './order-drop';
 import { Seam } from './seam';
 import { SeamHandle, type SeamDrag } from './seam-handle';
+import { isSimple } from '../../core/show/layout';
+import { DrawnPrint } from './drawn-print';
 import { SlidePicture } from './slide-picture';
 import { SoundStrip } from './sound-strip';
 import { WordsCell } from './words-cell';
@@ -187,7 +189,13 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
             selected && 'outline-[3px] outline-offset-1 outline-red',
           )}
         >
-          <SlidePicture slide={slide} facts={facts} moves={moves} widthPx={printWidth} heightPx={printHeight} />
+          {isSimple(slide) ? (
+            <SlidePicture slide={slide} facts={facts} moves={moves} widthPx={printWidth} heightPx={printHeight} />
+          ) : (
+            <DrawnPrint slide={slide} widthPx={printWidth} heightPx={printHeight}>
+              <SlidePicture slide={slide} facts={facts} moves={moves} widthPx={printWidth} heightPx={printHeight} />
+            </DrawnPrint>
+          )}
           {enlargement !== null && (
             <span
               title="The picture is too small for its framing: it will look soft"

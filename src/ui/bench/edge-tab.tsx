@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { firstValue, type Channel } from '../../core/keys/channel';
+import { isMoving } from '../../core/keys/edit-keys';
 import { factsInUse } from '../../core/motion/crop';
 import { EDGE_SHAPES, type EdgeShapeName } from '../../core/show/edge-shapes';
 import type { ClipLayer, Edge, EdgeShape, PictureLayer } from '../../core/show/layer';
@@ -138,6 +139,7 @@ export function EdgeTab({ slide, layer: own }: { slide: Slide; layer: PictureLay
       )}
       <Amount
         label="Feather"
+        keyed={isMoving(edge.feather)}
         value={firstValue(edge.feather)}
         min={0}
         max={0.4}
@@ -147,6 +149,7 @@ export function EdgeTab({ slide, layer: own }: { slide: Slide; layer: PictureLay
       />
       <Amount
         label="Outline"
+        keyed={isMoving(edge.outline?.width)}
         value={firstValue(edge.outline?.width)}
         min={0}
         max={0.1}
@@ -217,6 +220,7 @@ export function EdgeTab({ slide, layer: own }: { slide: Slide; layer: PictureLay
           </div>
           <Amount
             label="… softness"
+            keyed={isMoving(shadow.softness)}
             value={firstValue(shadow.softness)}
             min={0}
             max={0.1}
@@ -226,6 +230,7 @@ export function EdgeTab({ slide, layer: own }: { slide: Slide; layer: PictureLay
           />
           <Amount
             label="… across"
+            keyed={isMoving(shadow.x)}
             value={firstValue(shadow.x)}
             min={-0.1}
             max={0.1}
@@ -235,6 +240,7 @@ export function EdgeTab({ slide, layer: own }: { slide: Slide; layer: PictureLay
           />
           <Amount
             label="… down"
+            keyed={isMoving(shadow.y)}
             value={firstValue(shadow.y)}
             min={-0.1}
             max={0.1}

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { firstValue } from '../../core/keys/channel';
+import { isMoving } from '../../core/keys/edit-keys';
 import { factsInUse } from '../../core/motion/crop';
 import type { ClipLayer, PictureLayer } from '../../core/show/layer';
 import { PRINT_EFFECTS, type Light, type PrintEffect } from '../../core/show/light';
@@ -155,6 +156,7 @@ export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLa
               min={min}
               max={max}
               rest={0}
+              keyed={isMoving(light[name])}
               shown={name === 'exposure' ? value.toFixed(1) : `${Math.round(100 * value)}`}
               onChange={(next) => change({ [name]: next === 0 ? undefined : next }, `light ${name}`)}
             />

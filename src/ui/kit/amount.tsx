@@ -13,11 +13,13 @@ interface AmountProps {
   readonly rest: number;
   readonly shown: ReactNode;
   readonly narrow?: boolean;
+  /** It goes from key to key, which is changed where the keys are seen. */
+  readonly keyed?: boolean;
   readonly onChange: (value: number) => void;
 }
 
 /** An amount that is drawn along a line, with its rest marked; arrow keys step, double-click puts it back. */
-export function Amount({ label, value, min, max, rest, shown, narrow = false, onChange }: AmountProps) {
+export function Amount({ label, value, min, max, rest, shown, narrow = false, keyed = false, onChange }: AmountProps) {
   const share = (of: number) => `${(100 * (of - min)) / (max - min)}%`;
   return (
     <div
@@ -33,7 +35,11 @@ export function Amount({ label, value, min, max, rest, shown, narrow = false, on
         max={max}
         step={(max - min) / 200}
         onValueChange={([next]) => onChange(Math.round(next! * 1000) / 1000)}
-        onDoubleClick={() => onChange(rest)}
+        disabled={keyed}
+        title={keyed ? `${label} goes from key to key: open the slide wide to change it` : undefined}
+        onDoubleClick={() => {
+          if (!keyed) onChange(rest);
+        }}
         className="relative flex h-5 touch-none items-center select-none"
       >
         <Slider.Track className="relative h-[3px] grow rounded-full bg-rule">
@@ -44,9 +50,12 @@ export function Amount({ label, value, min, max, rest, shown, narrow = false, on
             style={{ left: share(Math.min(rest, value)), right: `calc(100% - ${share(Math.max(rest, value))})` }}
           />
         </Slider.Track>
-        <Slider.Thumb aria-label={label} className="block h-4 w-2 rounded-[3px] border border-ink bg-field" />
+        <Slider.Thumb
+          aria-label={label}
+          className="block h-4 w-2 rounded-[3px] border border-ink bg-field data-[disabled]:opacity-40"
+        />
       </Slider.Root>
-      <span className="tabular text-right text-soft">{shown}</span>
+      <span className="tabular text-right text-soft">{keyed ? 'keys' : shown}</span>
     </div>
   );
 }

@@ -7,7 +7,7 @@ import { everyLayer } from '../../core/show/layer';
 import { loadKernels } from '../../drawing/kernel-module';
 import { createPainter, type Painter } from '../../drawing/paint/paint-frame';
 import { createPlateStore } from '../../drawing/plates/plate-store';
-import { i420Of, rgbaInto, rowOfRgba } from '../../drawing/planes/surface';
+import { i420Of, pixelsOf, rgbaInto, rowOfRgba } from '../../drawing/planes/surface';
 import { patientFetch } from './patient-fetch';
 import { openPlateMaker } from './plate-maker';
 import { withChange } from './show-change';
@@ -72,6 +72,9 @@ function hear(message: ToWorker): void {
       playing = null;
       still = message.momentMs;
       lastDrawn = '';
+      break;
+    case 'print':
+      void printOf(message.id, message.momentMs, message.widthPx, message.heightPx);
       break;
     case 'frame-bytes':
       void frameBytes(message.id, message.momentMs, message.widthPx, message.heightPx);
@@ -179,6 +182,20 @@ function tellProblems(): void {
     told.add(assetId);
     say({ kind: 'problem', assetId, message: error.message });
   }
+}
+
+/** A moment as a small picture; null when it cannot be drawn. The moment is planned at once, with the show as it is now. */
+async function printOf(id: number, momentMs: number, widthPx: number, heightPx: number): Promise<void> {
+  const plan = prepared && planFrame(prepared, momentMs, { widthPx, heightPx });
+  let bitmap: ImageBitmap | null = null;
+  if (plan) {
+    await store.prepare(plan);
+    const own = createPainter(kernels, widthPx, heightPx);
+    const { rgba: pixels } = pixelsOf(kernels, own.paint(plan, store));
+    bitmap = await createImageBitmap(new ImageData(Uint8ClampedArray.from(pixels), widthPx, heightPx));
+    own.close();
+  }
+  scope.postMessage({ kind: 'print', id, bitmap } satisfies FromWorker, bitmap ? [bitmap] : []);
 }
 
 /** One frame's planes, for comparing with the server's. */

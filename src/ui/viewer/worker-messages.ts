@@ -14,6 +14,14 @@ export type ToWorker =
   | { readonly kind: 'size'; readonly widthPx: number; readonly heightPx: number }
   | { readonly kind: 'play'; readonly momentMs: number; readonly atMs: number; readonly endMs: number }
   | { readonly kind: 'still'; readonly momentMs: number }
+  /** A small picture of a moment of the show that was sent last. */
+  | {
+      readonly kind: 'print';
+      readonly id: number;
+      readonly momentMs: number;
+      readonly widthPx: number;
+      readonly heightPx: number;
+    }
   | {
       readonly kind: 'frame-bytes';
       readonly id: number;
@@ -29,6 +37,7 @@ export type FromWorker =
   /** By how much words of the slide that is seen are smaller than was asked, so that they fit; 1 when all are as large. */
   | { readonly kind: 'words-scale'; readonly scale: number }
   | { readonly kind: 'problem'; readonly assetId: AssetId; readonly message: string }
+  | { readonly kind: 'print'; readonly id: number; readonly bitmap: ImageBitmap | null }
   | { readonly kind: 'frame-bytes'; readonly id: number; readonly i420: Uint8Array };
 
 /** To the worker that makes plates. */

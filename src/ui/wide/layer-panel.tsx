@@ -4,6 +4,7 @@ import { useChosenLayer } from './use-slide';
 import { ContentFields } from './content-fields';
 import { EdgeFields } from './edge-fields';
 import { LayOnMenu } from './lay-on-menu';
+import { LightFields } from './light-fields';
 import { Pile } from './pile';
 import { SpaceFields } from './space-fields';
 import { StandFields } from './stand-fields';
@@ -36,6 +37,7 @@ export function LayerPanel() {
             <StandFields layer={layer} />
             {layer.kind === 'group' && <SpaceFields group={layer} />}
             <TieFields layer={layer} />
+            <LightFields layer={layer} />
             <EdgeFields layer={layer} />
           </div>
         ) : (

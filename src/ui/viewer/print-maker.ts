@@ -1,0 +1,70 @@
+import type { FactsById } from '../../core/show/asset-facts';
+import type { ShowId } from '../../core/show/ids';
+import type { Show } from '../../core/show/show';
+import type { FromWorker, ToWorker } from './worker-messages';
+
+export interface PrintOrder {
+  readonly show: Show;
+  readonly facts: FactsById;
+  readonly momentMs: number;
+  readonly widthPx: number;
+  readonly heightPx: number;
+}
+
+/** So long after the last print the worker is let go: it holds pictures. */
+const IDLE_MS = 8000;
+
+interface Maker {
+  readonly worker: Worker;
+  readonly asked: Map<number, (bitmap: ImageBitmap | null) => void>;
+  /** Until the worker hears. */
+  waiting: ToWorker[] | null;
+  idle: ReturnType<typeof setTimeout> | null;
+}
+
+const makers = new Map<ShowId, Maker>();
+let counted = 0;
+
+/** A small picture of a moment, drawn as the film draws it by a worker that all prints of a show share; null when it cannot be drawn. */
+export function makePrint({ show, facts, momentMs, widthPx, heightPx }: PrintOrder): Promise<ImageBitmap | null> {
+  const maker = makers.get(show.id) ?? open(show.id);
+  if (maker.idle !== null) clearTimeout(maker.idle);
+  maker.idle = null;
+  const id = (counted += 1);
+  const made = new Promise<ImageBitmap | null>((resolve) => {
+    maker.asked.set(id, resolve);
+  });
+  post(maker, { kind: 'show', show, facts });
+  post(maker, { kind: 'print', id, momentMs, widthPx, heightPx });
+  return made;
+}
+
+function post(maker: Maker, message: ToWorker): void {
+  if (maker.waiting) maker.waiting.push(message);
+  else maker.worker.postMessage(message);
+}
+
+function open(id: ShowId): Maker {
+  const worker = new Worker(`/drawing/worker.js?show=${id}`, { type: 'module' });
+  const maker: Maker = { worker, asked: new Map(), waiting: [], idle: null };
+  makers.set(id, maker);
+  const close = () => {
+    worker.terminate();
+    makers.delete(id);
+    for (const answer of maker.asked.values()) answer(null);
+  };
+  worker.onerror = close;
+  worker.onmessage = (event: MessageEvent<FromWorker>) => {
+    const { data } = event;
+    if (data.kind === 'ready') {
+      const queued = maker.waiting ?? [];
+      maker.waiting = null;
+      for (const message of queued) worker.postMessage(message);
+    }
+    if (data.kind !== 'print') return;
+    maker.asked.get(data.id)?.(data.bitmap);
+    maker.asked.delete(data.id);
+    if (maker.asked.size === 0) maker.idle = setTimeout(close, IDLE_MS);
+  };
+  return maker;
+}
