@@ -80,10 +80,9 @@ export function dividedEasing(easing: Easing, at: number): [before: Easing, afte
   if (easing === 'linear' || easing === 'hold') return [easing, easing];
   const { of, from, to } = typeof easing === 'object' && 'of' in easing ? easing : { of: easing, from: 0, to: 1 };
   const middle = from + (to - from) * at;
-  return [
-    { of, from, to: middle },
-    { of, from: middle, to },
-  ];
+  // Of next to nothing there is no part: over so little of a curve it goes straight.
+  const part = (begin: number, end: number): Easing => (begin < end ? { of, from: begin, to: end } : 'linear');
+  return [part(from, middle), part(middle, to)];
 }
 
 function bezier(a: number, b: number, t: number): number {
