@@ -1,8 +1,9 @@
 import { surroundingsOf, type PreparedShow } from '../frame/plan-frame';
+import { withHeldMove } from '../motion/held-move';
 import { withChooser } from '../show/chosen';
 import type { ShowEdit } from '../show/edit';
 import { slideId, type AssetId, type LayerId, type SlideId } from '../show/ids';
-import type { GroupLayer, Layer, PictureLayer } from '../show/layer';
+import type { GroupLayer, Layer } from '../show/layer';
 import { gatheredSlide, picturesOf } from '../show/layout';
 import { blankSlide } from '../show/new-slide';
 import { layerIn, withChanged } from '../show/pile';
@@ -29,8 +30,8 @@ export function makeLoupe(prepared: PreparedShow, slide: Slide, baseId: LayerId,
   const fault = faultOfLoupe(around, base);
   if (fault) return no(fault);
   const edits: ShowEdit[] = [];
-  const held = heldMove(base, prepared, slide.id);
-  if (held) edits.push({ kind: 'put-layer', slideId: slide.id, layer: held });
+  const held = withHeldMove(base, prepared.moves.get(slide.id)?.get(base.id));
+  if (held !== base) edits.push({ kind: 'put-layer', slideId: slide.id, layer: held });
   const made = loupe(around, base, plan, id);
   edits.push(
     layerIn(slide.layers, id)
@@ -45,13 +46,6 @@ export function makeLoupe(prepared: PreparedShow, slide: Slide, baseId: LayerId,
 /** What a person changed of a loupe that is still one: its name and how its parts look. */
 function likeBefore(before: Layer, made: GroupLayer): GroupLayer {
   return before.kind === 'group' ? { ...made, ...looksOf(before), layers: partsLike(before, made) } : made;
-}
-
-/** A picture whose move was worked out, with that move held: what is laid over it counts on it. */
-function heldMove(base: Layer, prepared: PreparedShow, slideId: SlideId): PictureLayer | null {
-  const move = prepared.moves.get(slideId)?.get(base.id);
-  if (base.kind !== 'picture' || base.move.kind === 'set' || !move) return null;
-  return { ...base, move: { kind: 'set', first: move.first, last: move.last, ...move.pace } };
 }
 
 /** A picture that turns over. Its back is another picture of the slide, which is taken off, or any file. */

@@ -1,3 +1,5 @@
+import { withHeldMove } from '../motion/held-move';
+import { NO_MOVES } from '../motion/plan-moves';
 import { withChanged } from '../show/pile';
 import type { Show } from '../show/show';
 import type { PreparedShow } from './plan-frame';
@@ -9,12 +11,8 @@ import type { PreparedShow } from './plan-frame';
 export function aloneShow({ show, spans, moves }: PreparedShow, index: number): Show {
   const slide = show.slides[index]!;
   const { startMs, leavesMs } = spans[index]!;
-  const planned = moves.get(slide.id) ?? new Map();
-  const layers = withChanged(slide.layers, planned, (layer, move) =>
-    layer.kind === 'picture'
-      ? { ...layer, move: { kind: 'set', first: move.first, last: move.last, ...move.pace } }
-      : layer,
-  );
+  const planned = moves.get(slide.id) ?? NO_MOVES;
+  const layers = withChanged(slide.layers, planned, withHeldMove);
   const { captionLook: _captions, ...rest } = show;
   return {
     ...rest,

@@ -4,8 +4,11 @@ import { isWithin, sightOf, sightsAt } from '../frame/layer-sight';
 import { layerId } from '../show/ids';
 import type { Channels, GroupLayer, Layer } from '../show/layer';
 import { placedAt, sizeNow, sizeValues } from './stand';
-import { withValues } from './column-keys';
-import { aroundOf, disc, FACTS, LENGTH_MS, picture, showOf } from './slides.testing';
+import { withColumnKey, withValues } from './column-keys';
+import { columnsOf } from './columns';
+import { planFrame, prepareShow } from '../frame/plan-frame';
+import { withHeldMove } from '../motion/held-move';
+import { aroundOf, ASSETS, disc, FACTS, LENGTH_MS, PICTURE, picture, showOf, SMALL } from './slides.testing';
 
 const held = (layer: Layer, group: Partial<GroupLayer>) =>
   showOf([picture('base'), { kind: 'group', id: layerId('g'), layers: [layer], ...group } as GroupLayer]);
@@ -90,6 +93,25 @@ describe('the size of a layer', () => {
     expect(size).toEqual({ width: expect.closeTo(0.84375, 9), height: expect.closeTo(1, 9), says: 'width' });
     expect(sizeValues(size, size.width / 2, size.height / 2)).toEqual({ 'channels/width': size.width / 2 });
     expect(Object.keys(sizeValues(size, 0.5, 0.9))).toEqual(['channels/width', 'channels/height']);
+  });
+  it('of a picture whose framings were set keeps the frame’s shape, so that they are not stretched', () => {
+    const framing = { x: 0.5, y: 0.5, width: 0.8, height: 0.675, turnDegrees: 0 };
+    const set = picture('p', { move: { kind: 'set', first: framing, last: framing } });
+    expect(sizeNow(set, FACTS, frame, 0, LENGTH_MS)).toEqual({ width: 1, height: 1, says: 'both' });
+  });
+  it('keyed for the first time changes nothing that is seen, also of a picture that does not fill the frame', () => {
+    const upright = { ...PICTURE, widthPx: 2000, heightPx: 3000 };
+    const of = (layer: Layer) => prepareShow(showOf([layer]), new Map([[ASSETS[0]!, upright]]));
+    const own = picture('p', { move: { kind: 'automatic' } });
+    const before = of(own);
+    const held = withHeldMove(own, before.moves.get(before.show.slides[0]!.id)!.get(own.id));
+    const size = columnsOf(held).find(({ id }) => id === 'size')!;
+    const after = of(withColumnKey(held, size, 1000, LENGTH_MS));
+    for (const ms of [0, 2000, 5000]) {
+      const [one, other] = [before, after].map((show) => planFrame(show, ms, SMALL)!.slide.layers[0]!);
+      expect(other!.content).toMatchObject({ framing: (one!.content as { framing: object }).framing });
+      expect(other!.toScreen).toEqual(one!.toScreen);
+    }
   });
   it('of anything else begins as the frame', () => {
     expect(sizeNow({ kind: 'solid', id: layerId('s'), colour: '#000000' }, FACTS, frame, 0, 1)).toEqual({

@@ -76,7 +76,7 @@ export interface OwnSize {
 
 /**
  * A layer's size as hands take it. A picture that fills the frame by itself is taken as the print it is, at the largest size at which all of it is within the
- * frame; from then on it says its width and keeps its own shape.
+ * frame; from then on it says its width and keeps its own shape. One whose framings were set keeps the frame's shape, and its framings.
  */
 export function sizeNow(
   layer: Layer,
@@ -93,7 +93,9 @@ export function sizeNow(
   if (height !== undefined)
     return { width: (now('height') * aspect) / frameAspect, height: now('height'), says: 'height' };
   if (width !== undefined) return { width: now('width'), height: (now('width') * frameAspect) / aspect, says: 'width' };
-  if (ownAspect(layer, facts) === null) return { width: 1, height: 1, says: 'both' };
+  // A framing that was set has the frame's shape: in a box of another it would be stretched.
+  const isFramed = layer.kind === 'picture' && layer.move.kind === 'set';
+  if (isFramed || ownAspect(layer, facts) === null) return { width: 1, height: 1, says: 'both' };
   const fitted = Math.min(1, aspect / frameAspect);
   return { width: fitted, height: (fitted * frameAspect) / aspect, says: 'width' };
 }

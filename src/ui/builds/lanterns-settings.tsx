@@ -31,6 +31,7 @@ interface LanternsHands {
   readonly onPlace: (place: LanternsPlace) => void;
   readonly backing: AssetId | null;
   readonly onBacking: (asset: AssetId | null) => void;
+  readonly onCount: (count: number) => void;
   readonly onPlan: (part: Partial<LanternsPlan>) => void;
 }
 
@@ -80,11 +81,8 @@ export function useLanterns({ prepared, chosen, id }: BuildParts): LanternsHands
     onPlace: setPlace,
     backing,
     onBacking: setBacking,
-    onPlan: (part) =>
-      setChanged((before) => ({
-        ...before,
-        ...('pictures' in part ? { ...part, pictures: all.slice(0, part.pictures!.length) } : part),
-      })),
+    onCount: (count) => setChanged((before) => ({ ...before, pictures: all.slice(0, Math.round(count)) })),
+    onPlan: (part) => setChanged((before) => ({ ...before, ...part })),
   };
 }
 
@@ -104,6 +102,7 @@ export function LanternsSettings({
   onPlace,
   backing,
   onBacking,
+  onCount,
   onPlan,
 }: LanternsHands) {
   const entries = useShow((state) => state.entries);
@@ -141,7 +140,7 @@ export function LanternsSettings({
           max={most}
           rest={Math.min(16, most)}
           shown={String(plan.pictures.length)}
-          onChange={(count) => onPlan({ pictures: Array.from({ length: Math.round(count) }) as AssetId[] })}
+          onChange={onCount}
         />
       )}
       <Amount

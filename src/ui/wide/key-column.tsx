@@ -5,19 +5,13 @@ import { nanoid } from 'nanoid';
 import { useRef } from 'react';
 import { anyValueAt, isKeyed, keysOf } from '../../core/keys/edit-keys';
 import { channelAt } from '../../core/layers/channel-paths';
-import {
-  columnKeys,
-  columnState,
-  withColumnKey,
-  withKeyGone,
-  withKeyShifted,
-  type ColumnKey,
-} from '../../core/layers/column-keys';
+import { columnKeys, columnState, withKeyGone, withKeyShifted, type ColumnKey } from '../../core/layers/column-keys';
 import type { Column } from '../../core/layers/columns';
 import type { Layer } from '../../core/show/layer';
 import { momentOfFrame } from '../../core/timing/frames';
 import { COLUMN_PX } from './key-scale';
 import { keyChosen } from './key-chosen';
+import { useKeyHere } from './use-key-here';
 import { useOpenSlide } from './use-slide';
 import { useWide, useWideStore } from './wide-store';
 
@@ -41,6 +35,7 @@ interface KeyColumnProps {
 export function KeyColumn({ layer, column, leftPx, yOf, msAt, ghosts }: KeyColumnProps) {
   const store = useWideStore();
   const { seenMs, prepared, put } = useOpenSlide();
+  const keyHere = useKeyHere();
   const chosen = useWide((state) => state.key);
   const held = useRef<{ key: ColumnKey; layer: Layer; at: number; joins: string } | null>(null);
   const keys = columnKeys(layer, column, seenMs);
@@ -61,11 +56,7 @@ export function KeyColumn({ layer, column, leftPx, yOf, msAt, ghosts }: KeyColum
       style={{ left: leftPx, width: COLUMN_PX }}
       data-part="key-column"
       data-column={column.id}
-      onDoubleClick={(event) => {
-        const ms = msAt(event.clientY);
-        put(`key ${column.name}`, withColumnKey(layer, column, ms, seenMs));
-        store.getState().set({ key: { layerId: layer.id, columnId: column.id, ms } });
-      }}
+      onDoubleClick={(event) => keyHere(layer, [column], msAt(event.clientY))}
     >
       <svg
         aria-hidden="true"

@@ -3,7 +3,7 @@
 import { clsx } from 'clsx';
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
 import { nanoid } from 'nanoid';
-import { columnKeys, columnState, hasRoom, withColumnKey, withColumnParked } from '../../core/layers/column-keys';
+import { columnKeys, columnState, withColumnParked } from '../../core/layers/column-keys';
 import { columnsOf, type Column } from '../../core/layers/columns';
 import type { Layer } from '../../core/show/layer';
 import { SHORTEST_SLIDE_MS } from '../../core/show/limits';
@@ -11,7 +11,8 @@ import { Pick } from '../kit/pick';
 import { KeyColumn } from './key-column';
 import { KeyFoot } from './key-foot';
 import { COLUMN_PX } from './key-scale';
-import { say, useChosenLayer, useOpenSlide } from './use-slide';
+import { useKeyHere } from './use-key-here';
+import { useChosenLayer, useOpenSlide } from './use-slide';
 import { useWide, useWideStore } from './wide-store';
 
 /** Columns that are there before anything is keyed. */
@@ -45,7 +46,7 @@ export function KeysPanel() {
 
 function Columns({ layer }: { layer: Layer }) {
   const store = useWideStore();
-  const { seenMs, slide, edit, put, nameOf } = useOpenSlide();
+  const { seenMs, slide, edit, nameOf } = useOpenSlide();
   const offsetMs = useWide((state) => state.offsetMs);
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const [height, setHeight] = useState(300);
@@ -69,11 +70,7 @@ function Columns({ layer }: { layer: Layer }) {
     const box = body.current!.getBoundingClientRect();
     return Math.min(seenMs - 1, Math.max(0, (clientY - box.top - TOP_PX) / scale));
   };
-  const keyHere = (column: Column) => {
-    if (!hasRoom(layer, column)) return say('This channel has as many keys as it can.');
-    put(`key ${column.name}`, withColumnKey(layer, column, offsetMs, seenMs));
-    store.getState().set({ key: { layerId: layer.id, columnId: column.id, ms: offsetMs } });
-  };
+  const keyHere = useKeyHere();
   const scrub = (event: PointerEvent<HTMLDivElement>) => {
     if (event.button !== 0 || (event.target as Element).closest('button')) return;
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -95,7 +92,12 @@ function Columns({ layer }: { layer: Layer }) {
         <div className="flex h-full min-w-max flex-col">
           <div className="flex h-9 shrink-0 items-end" style={{ paddingLeft: CLOCK_PX }}>
             {shown.map((column) => (
-              <ColumnHead key={column.id} layer={layer} column={column} onKey={() => keyHere(column)} />
+              <ColumnHead
+                key={column.id}
+                layer={layer}
+                column={column}
+                onKey={() => keyHere(layer, [column], offsetMs)}
+              />
             ))}
           </div>
           <div

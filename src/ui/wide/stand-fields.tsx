@@ -5,7 +5,7 @@ import { Link2, Link2Off } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { isMoving, keyIndexAt } from '../../core/keys/edit-keys';
 import { channelAt } from '../../core/layers/channel-paths';
-import { columnState, withColumnKey, withValues, type Values } from '../../core/layers/column-keys';
+import { columnState, withValues, type Values } from '../../core/layers/column-keys';
 import { columnsOf } from '../../core/layers/columns';
 import { sizeNow, sizeValues, valueNow } from '../../core/layers/stand';
 import { BLEND_MODES, type Channels, type Layer } from '../../core/show/layer';
@@ -14,6 +14,7 @@ import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { NumberField } from '../kit/number-field';
 import { Pick, plainOptions } from '../kit/pick';
+import { useKeyHere } from './use-key-here';
 import { useOpenSlide } from './use-slide';
 import { useWide, useWideStore } from './wide-store';
 
@@ -193,8 +194,8 @@ export function Line({
   name: string;
   children: ReactNode;
 }) {
-  const { seenMs, put } = useOpenSlide();
-  const store = useWideStore();
+  const { seenMs } = useOpenSlide();
+  const keyHere = useKeyHere();
   const offsetMs = useWide((state) => state.offsetMs);
   const column = columnsOf(layer).find((one) => one.id === id);
   const state = column ? columnState(layer, column) : 'still';
@@ -224,10 +225,7 @@ export function Line({
             'grid size-7 shrink-0 place-items-center rounded-md hover:bg-rule/60',
             state === 'still' && 'opacity-60',
           )}
-          onClick={() => {
-            put(`key ${column.name}`, withColumnKey(layer, column, offsetMs, seenMs));
-            store.getState().set({ key: { layerId: layer.id, columnId: column.id, ms: offsetMs } });
-          }}
+          onClick={() => keyHere(layer, [column], offsetMs)}
         >
           <svg aria-hidden="true" viewBox="0 0 20 14" className="h-3 w-5">
             <path d="M1 4h18" strokeWidth={2} className={state === 'moving' ? 'stroke-slate' : 'stroke-soft'} />

@@ -60,15 +60,18 @@ export function useSlideOpened(index: number): OpenSlide | null {
       seenMs: span.leavesMs - span.startMs,
       around: surroundingsOf(prepared, index, prepared.show.frame),
       edit,
-      put: (name, layers, joins) =>
-        edit(
-          {
-            kind: 'together',
-            name,
-            edits: [layers].flat().map((layer) => ({ kind: 'put-layer', slideId: slide.id, layer })),
-          },
+      put: (name, layers, joins) => {
+        const all = [layers].flat();
+        const locked = all.find(({ id }) => layerIn(slide.layers, id)?.locked);
+        if (locked) {
+          say(`“${nameOf(locked)}” is locked: L unlocks it.`);
+          return false;
+        }
+        return edit(
+          { kind: 'together', name, edits: all.map((layer) => ({ kind: 'put-layer', slideId: slide.id, layer })) },
           joins,
-        ),
+        );
+      },
       nameOf,
     };
   }, [prepared, index, slide, edit, nameOf]);

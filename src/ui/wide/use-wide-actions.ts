@@ -1,7 +1,7 @@
 'use client';
 
 import { nanoid } from 'nanoid';
-import { columnKeys, columnState, withColumnKey } from '../../core/layers/column-keys';
+import { columnKeys, columnState } from '../../core/layers/column-keys';
 import { columnsOf } from '../../core/layers/columns';
 import { grouped, ungrouped } from '../../core/layers/group';
 import { duplicated, steppedOnce, topmost } from '../../core/layers/stack';
@@ -10,13 +10,15 @@ import type { Layer } from '../../core/show/layer';
 import { layerIn } from '../../core/show/pile';
 import { momentOfFrame } from '../../core/timing/frames';
 import type { Actions } from '../commands/use-commands';
+import { useKeyHere } from './use-key-here';
 import { say, useOpenSlide } from './use-slide';
 import { useWide, useWideStore } from './wide-store';
 
 /** Everything the wide bench does by key, and offers in the palette. */
 export function useWideActions(onFold: () => void): Actions {
   const store = useWideStore();
-  const { slide, prepared, seenMs, edit, put, nameOf } = useOpenSlide();
+  const { slide, prepared, seenMs, edit, nameOf } = useOpenSlide();
+  const putKeys = useKeyHere();
   const chosen = useWide((state) => state.chosen);
   const anchor = useWide((state) => state.anchor);
   const asking = useWide((state) => state.asking);
@@ -48,10 +50,7 @@ export function useWideActions(onFold: () => void): Actions {
     const columns = columnsOf(of);
     const moving = columns.filter((column) => columnState(of, column) === 'moving');
     const keyed = moving.length > 0 ? moving : columns.filter(({ id }) => id === 'place');
-    put(
-      moving.length > 1 ? 'key all that moves' : `key ${keyed[0]!.name}`,
-      keyed.reduce((before, column) => withColumnKey(before, column, offsetMs, seenMs), of),
-    );
+    putKeys(of, keyed, offsetMs);
   };
   const toKey = (of: Layer, by: 1 | -1) => {
     const { offsetMs, seek } = store.getState();
