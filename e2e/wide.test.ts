@@ -40,7 +40,9 @@ async function stored(): Promise<Show> {
   await page.evaluate(
     () =>
       new Promise<void>((resolve) => {
-        requestAnimationFrame(() => requestAnimationFrame(() => resolve()));
+        requestAnimationFrame(() =>
+          requestAnimationFrame(() => requestIdleCallback(() => resolve(), { timeout: 2000 })),
+        );
       }),
   );
   return hands.stored();
@@ -83,6 +85,30 @@ async function drag(from: readonly [number, number], to: readonly [number, numbe
     await page.mouse.move(...spot([from[0] + (to[0] - from[0]) * share, from[1] + (to[1] - from[1]) * share]));
   }
   await page.mouse.up();
+}
+
+/** Where a thing lies once it lies at the same place in two frames running: the stage makes room for the strip below it. */
+async function whenStill(selector: string): Promise<{ x: number; y: number }> {
+  await page.waitForSelector(selector);
+  const where = await page.waitForFunction(
+    (wanted) =>
+      new Promise<{ x: number; y: number } | null>((resolve) => {
+        const spot = () => {
+          const { x, y } = document.querySelector(wanted)!.getBoundingClientRect();
+          return { x, y };
+        };
+        const before = spot();
+        requestAnimationFrame(() =>
+          requestAnimationFrame(() => {
+            const now = spot();
+            resolve(now.x === before.x && now.y === before.y ? now : null);
+          }),
+        );
+      }),
+    {},
+    selector,
+  );
+  return (await where.jsonValue())!;
 }
 
 /** The moment of the slide at a share of the keys’ height. */
@@ -355,7 +381,7 @@ describe('ready-made builds', () => {
     };
     await page.click('[data-part=loupe-place]');
     const before = rim(made);
-    const circle = (await (await page.waitForSelector('[data-part=path-place]'))!.boundingBox())!;
+    const circle = await whenStill('[data-part=path-place]');
     await page.mouse.move(circle.x + 10, circle.y + 10);
     await page.mouse.down();
     await page.mouse.move(circle.x + 70, circle.y + 10, { steps: 5 });
