@@ -270,7 +270,11 @@ async function bundles() {
     // `module` is only reached in Node.
     {
       ...common,
-      entryPoints: { worker: 'src/ui/viewer/drawing-worker.ts', 'plate-worker': 'src/ui/viewer/plate-worker.ts' },
+      entryPoints: {
+        worker: 'src/ui/viewer/drawing-worker.ts',
+        'plate-worker': 'src/ui/viewer/plate-worker.ts',
+        'check-worker': 'src/ui/snags/check-worker.ts',
+      },
       outdir: 'public/drawing',
       platform: 'browser',
       external: ['module'],

@@ -200,7 +200,7 @@ export async function makePictures(folder) {
 }
 
 async function save(canvas, plan, folder, quality) {
-  const taken = new Date(Date.UTC(2031, 5, 14, 20, 30 + plan.minutes, (plan.seed * 7) % 60)).toISOString();
+  const taken = new Date(Date.UTC(2025, 5, 14, 20, 30 + plan.minutes, (plan.seed * 7) % 60)).toISOString();
   const exifTime = `${taken.slice(0, 10).replaceAll('-', ':')} ${taken.slice(11, 19)}`;
   const { data, info } = await sharp(canvas.data(), {
     raw: { width: canvas.width, height: canvas.height, channels: 4 },

@@ -69,7 +69,7 @@ async function seed(): Promise<void> {
   const named = (name: string) => entries.find((entry) => entry.fileName === name)!;
   const time = (entry: SheetEntry) =>
     (entry.facts && 'takenAt' in entry.facts && entry.facts.takenAt) ||
-    (entry.fileName.startsWith('PE_0489') ? '2031-06-14T21:56:00' : '9999');
+    (entry.fileName.startsWith('PE_0489') ? '2025-06-14T21:56:00' : '9999');
   const pictures = entries
     .filter((entry) => entry.facts!.kind !== 'sound' && !LEFT_OUT.includes(entry.fileName))
     .sort(

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { readFile, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { AssetFacts } from '../core/show/asset-facts';
@@ -14,8 +15,13 @@ import { parseShowFile, type ShowFile } from '../server/schema/show-schema';
 /** A show document larger than this is refused unread; ten thousand slides take about 8 MB. */
 const LARGEST_SHOW_BYTES = 64 * 1024 * 1024;
 
-/** A saved show, in today’s format. @throws an Error with a sentence for the person */
-export async function readShow(file: string): Promise<ShowFile> {
+/**
+ * A saved show, in today’s format.
+ *
+ * @param missing what files that are not there do: refuse the show, or stay in it to be told of
+ * @throws an Error with a sentence for the person
+ */
+export async function readShow(file: string, missing: 'refuse' | 'keep' = 'refuse'): Promise<ShowFile> {
   const { size } = await stat(file).catch(() => {
     throw new Error(`${file}: there is no such file.`);
   });
@@ -27,13 +33,13 @@ export async function readShow(file: string): Promise<ShowFile> {
   } catch (cause) {
     throw new Error(`${file} is not JSON: ${(cause as Error).message}`, { cause });
   }
-  const parsed = parseShowFile(raiseShow(await withHashes(document, path.dirname(file))));
+  const parsed = parseShowFile(raiseShow(await withHashes(document, path.dirname(file), missing)));
   if (!parsed.ok) throw new Error(`${file} is not a show: ${parsed.problem}`);
   return parsed.value;
 }
 
 /** A show written by hand names its files as it likes; inside, they go by their content. Anything that is not such a document is handed on as it is. */
-async function withHashes(document: unknown, folder: string): Promise<unknown> {
+async function withHashes(document: unknown, folder: string, missing: 'refuse' | 'keep'): Promise<unknown> {
   const files = (document as { files?: unknown } | null)?.files;
   if (typeof files !== 'object' || files === null) return document;
   const hashes = new Map<string, string>();
@@ -42,6 +48,7 @@ async function withHashes(document: unknown, folder: string): Promise<unknown> {
     hashes.set(
       name,
       await hashOfFile(path.resolve(folder, file)).catch(() => {
+        if (missing === 'keep') return createHash('sha256').update(`missing ${name}`).digest('hex');
         throw new Error(`${file}: there is no such file; the show calls it “${name}”.`);
       }),
     );

@@ -1,4 +1,5 @@
 import { backupCommand } from './backup-command';
+import { checkCommand } from './check-command';
 import { captionsCommand } from './captions-command';
 import { exportCommand } from './export-command';
 import { makeCommand } from './make-command';
@@ -25,6 +26,8 @@ tanager export SHOW.json --out FILE [--purpose NAME] [--size 1920x1080] [--fps N
     sound, disc, edit) or by numbers. What is made goes to --keep, and is not made again the next time.
 tanager frame SHOW.json --at SECONDS --out still.png [--height N] [--shape 9:16]
     Draws one moment of a saved show, in another shape of the frame if wanted.
+tanager check SHOW.json [--shape 9:16] [--json]
+    Looks a saved show over and tells what will embarrass; ends with 3 when any of it is grave.
 tanager listen SONG [--json]
     Tells what is heard in a song: its tempo, beats, bars and sections, and how loud it is.
 tanager tailor SONG --to SECONDS --out song.wav [--json]
@@ -39,7 +42,7 @@ tanager bring-back FOLDER [--json]
     Brings a backup back. What lies in the data folder is put aside.
 `;
 
-/** @returns the exit code: 0 done, 2 wrong use, 1 anything else */
+/** @returns the exit code: 0 done, 2 wrong use, 3 from `check` when something grave was found, 1 anything else */
 export async function main(args: readonly string[], folder: string): Promise<number> {
   const surroundings: Surroundings = {
     folder,
@@ -55,6 +58,7 @@ export async function main(args: readonly string[], folder: string): Promise<num
     if (command === 'voice') return await voiceCommand(rest, surroundings);
     if (command === 'captions') return await captionsCommand(rest, surroundings);
     if (command === 'listen') return await listenCommand(rest, surroundings);
+    if (command === 'check') return await checkCommand(rest, surroundings);
     if (command === 'frame') return await frameCommand(rest, surroundings);
     if (command === '--help' || command === 'help') {
       surroundings.out(USAGE);

@@ -8,6 +8,8 @@ export interface FocusFacts {
   readonly salient: Box | null;
   /** How sharp the sharpest parts are, 0 (nothing is)…1, comparable between pictures of one scene. */
   readonly sharpness: number;
+  /** Faces are found in it only when it is turned so by a quarter. */
+  readonly sideways?: 'clockwise' | 'counter-clockwise';
 }
 
 export interface FoundFace extends Box {

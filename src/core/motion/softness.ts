@@ -53,6 +53,13 @@ export function softnessOfSlide(
   return most;
 }
 
+/** The pictures of a slide that are enlarged beyond what looks sharp, by how much. */
+export function softestLayers(
+  ...of: Parameters<typeof enlargements>
+): { readonly layer: PictureLayer; readonly enlargement: number }[] {
+  return [...enlargements(...of)].filter(({ enlargement }) => isSoft(enlargement));
+}
+
 function* enlargements(
   slide: Slide,
   frame: FrameShape,

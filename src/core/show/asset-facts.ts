@@ -42,6 +42,8 @@ export interface ClipFacts {
   readonly listening?: ListeningFacts;
   /** It is brighter than a usual screen, packed in one of these ways (ITU-R BT.2100); films tone it down. */
   readonly hdr?: Hdr;
+  /** On the average; files looked at by older versions do not say. */
+  readonly framesPerSecond?: number;
 }
 
 export type Hdr = 'pq' | 'hlg';

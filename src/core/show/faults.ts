@@ -4,6 +4,7 @@ import {
   LONGEST_FRAME_SHAPE,
   LONGEST_CAPTION,
   LONGEST_NAME,
+  LONGEST_REASON,
   LONGEST_SCRIPT,
   LONGEST_SHOW_MS,
   LONGEST_SHOW_TITLE,
@@ -14,6 +15,8 @@ import {
   MOST_CAPTIONS,
   MOST_CUES,
   MOST_FOCUSED,
+  MOST_LEFT_AS_THEY_ARE,
+  MOST_LICENCES,
   MOST_LANGUAGES,
   MOST_MARKS,
   MOST_SHAPES,
@@ -55,8 +58,20 @@ export function faultOfShow(show: Show, before: Show | null = null): string | nu
       : `it can be said of ${count(MOST_FOCUSED)} pictures at most what they are about`) ??
     (show.beats === before?.beats || Object.keys(show.beats ?? {}).length <= MOST_BEATS_SAID
       ? null
-      : `it can be said of ${count(MOST_BEATS_SAID)} songs at most where their beats are`)
+      : `it can be said of ${count(MOST_BEATS_SAID)} songs at most where their beats are`) ??
+    (show.letBe === before?.letBe ? null : faultOfNotes(show.letBe, MOST_LEFT_AS_THEY_ARE, 'snags left as they are')) ??
+    (show.licences === before?.licences ? null : faultOfNotes(show.licences, MOST_LICENCES, 'files with a licence'))
   );
+}
+
+function faultOfNotes(notes: Readonly<Record<string, string>> = {}, most: number, what: string): string | null {
+  const said = Object.values(notes);
+  if (said.length > most) return `a show can have ${count(most)} ${what} at most`;
+  for (const note of said) {
+    const fault = faultOfText('what is noted', note, LONGEST_REASON);
+    if (fault) return fault;
+  }
+  return null;
 }
 
 function faultOfFrame({ widthPx, heightPx, rate }: FrameShape): string | null {

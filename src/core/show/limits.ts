@@ -38,6 +38,11 @@ export const LONGEST_CAPTION = 500;
 export const LONGEST_BREATH_MS = 30_000;
 export const SMALLEST_FRAME_PX = 16;
 export const LARGEST_FRAME_PX = 7680;
+/** Snags that are left as they are. */
+export const MOST_LEFT_AS_THEY_ARE = 5000;
+export const LONGEST_REASON = 300;
+/** Files of which a person says by what right they are used. */
+export const MOST_LICENCES = 20_000;
 /** Longer side over shorter side: a frame narrower than this is no picture. */
 export const LONGEST_FRAME_SHAPE = 4;
 /** Edits that one step may join, those in steps within it counted. */

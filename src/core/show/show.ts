@@ -60,6 +60,10 @@ export interface Show {
   readonly captionLook?: CaptionLook;
   /** The language of what is spoken; English when it is not said. */
   readonly language?: string;
+  /** Snags that are left as they are, by `Snag.key`, with the reason; it may be empty. */
+  readonly letBe?: Readonly<Record<string, string>>;
+  /** By what right files are used, by `AssetId`: whose they are, which licence. */
+  readonly licences?: Readonly<Record<string, string>>;
 }
 
 /** Everything a show says, without who it is: what a version keeps. */
@@ -81,6 +85,8 @@ export type ShowContent = Pick<
   | 'breath'
   | 'captionLook'
   | 'language'
+  | 'letBe'
+  | 'licences'
 >;
 
 export interface FrameShape {
@@ -107,6 +113,8 @@ export interface Slide {
   readonly breath?: Breath;
   /** Captions set by hand or brought in, by language; those of the script's own language count instead of what is worked out. */
   readonly captions?: CaptionsByLanguage;
+  /** A showing stays on it, at its last moment, until it is told to go on. */
+  readonly waits?: true;
   /** Who chose its length, its transition, its backing. */
   readonly chosen?: Chosen;
 }

@@ -25,6 +25,12 @@ export function masterGain(parts: readonly MixPart[], facts: FactsById, aim: Lou
 
 /** @returns null when nothing is known of one of the parts, or all is silent */
 export function expectedLufs(parts: readonly MixPart[], facts: FactsById): number | null {
+  const powers = powersOf(parts, facts);
+  return powers && gatedLufs([...powers]);
+}
+
+/** The power of a mix in each half second. @returns null when nothing is known of one of its parts */
+export function powersOf(parts: readonly MixPart[], facts: FactsById): Float64Array | null {
   const endMs = parts.reduce((latest, part) => Math.max(latest, part.startMs + part.lengthMs), 0);
   const powers = new Float64Array(Math.ceil(endMs / POINT_MS));
   for (const part of parts) {
@@ -41,5 +47,5 @@ export function expectedLufs(parts: readonly MixPart[], facts: FactsById): numbe
         powers[point]! += (powerOfLufs(tenths / 10) * gainAt(part.gains, atMs) ** 2) / WITHIN.length;
       }
   }
-  return gatedLufs([...powers]);
+  return powers;
 }

@@ -96,7 +96,7 @@ describe('lookAtFile', () => {
       kind: 'picture',
       widthPx: 1920,
       heightPx: 1280,
-      takenAt: expect.stringMatching(/^2031-06-14T20:30:\d\d$/),
+      takenAt: expect.stringMatching(/^2025-06-14T20:30:\d\d$/),
       camera: 'Orrery F2',
       hasTransparency: false,
     });

@@ -44,9 +44,17 @@ export async function lookAtClip(
       lengthMs,
       hasSound: found.streams.some((stream) => stream.codec_type === 'audio'),
       takenAt: found.format.tags?.creation_time?.slice(0, 19) ?? null,
+      ...rateOf(picture),
       ...hdrOf(picture),
     },
   };
+}
+
+/** Frames a second on the average, as the stream says; it says 0/0 when it does not know. */
+function rateOf({ avg_frame_rate: rate }: ProbedStream): Pick<ClipFacts, 'framesPerSecond'> {
+  const [frames, seconds] = (rate ?? '').split('/').map(Number);
+  const each = frames! / seconds!;
+  return each > 0 && Number.isFinite(each) ? { framesPerSecond: Math.round(1000 * each) / 1000 } : {};
 }
 
 /** By the transfer the stream names; clips that name none are taken for usual ones. */

@@ -223,6 +223,36 @@ describe('openDatabase', () => {
     ).toMatchObject({ revision: revision + 1, refused: [] });
     database.close();
   });
+  it('opens a database of format 8, with its loupe and its lanterns, and takes what 8 could not say', async () => {
+    const file = path.join(folder, 'format-8.db');
+    await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-8.db.gz')));
+    const database = await openDatabase(`file:${file}`);
+    const shows = createShowService(database, createEvents());
+    const id = showId('lantern-regatta');
+    const { show: opened, revision, damage } = (await shows.load(id))!;
+    expect([opened.slides.length, damage, opened.letBe, opened.licences]).toEqual([25, null, undefined, undefined]);
+    const kinds = opened.slides.flatMap((slide) => slide.layers.map((layer) => layer.id as string));
+    expect(kinds).toEqual(expect.arrayContaining(['band-loupe', 'ring']));
+    const edits = [
+      { kind: 'let-be', snags: [{ key: 'used-twice regatta-1', reason: 'meant so' }] },
+      { kind: 'set-waits', slides: [{ slideId: opened.slides[2]!.id, waits: true }] },
+      { kind: 'set-licences', licences: [{ assetId: opened.cues[0]!.assetId, licence: 'Our own work' }] },
+    ] as const;
+    expect(
+      await shows.applyEdits(
+        id,
+        edits.map((edit, index) => ({ editId: `after-all-${index}`, edit })),
+        revision,
+      ),
+    ).toMatchObject({ revision: revision + 3, refused: [] });
+    const after = (await shows.load(id))!.show;
+    expect([after.version, after.slides[2]!.waits, Object.values(after.licences!)]).toEqual([
+      FORMAT_VERSION,
+      true,
+      ['Our own work'],
+    ]);
+    database.close();
+  });
   it('opens a database of format 3, with its narrations as voices and its songs one after the other', async () => {
     const file = path.join(folder, 'format-3.db');
     await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-3.db.gz')));

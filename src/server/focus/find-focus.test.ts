@@ -4,6 +4,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import sharp from 'sharp';
 import { centre, shareWithin } from '../../core/focus/box';
+import { FACT_KINDS } from '../../core/facts/fact-kinds';
 import { showId } from '../../core/show/ids';
 import { emptyShow } from '../../core/show/show';
 import { createDecoders, type Decoders } from '../decoding/decoders';
@@ -43,6 +44,28 @@ describe('what a picture is about', () => {
     });
     expect(near).toBe(true);
   });
+  it('are told to lie on their side where a picture does not say so itself', async () => {
+    expect((await find(path.resolve(PEOPLE))).sideways).toBeUndefined();
+    const face = path.join(folder, 'one.jpg');
+    const upright = (await find(path.resolve(PEOPLE))).faces.find((one) => one.top < 0.1)!;
+    const { width, height } = await sharp(PEOPLE).metadata();
+    // A portrait of one of them.
+    const side = Math.round(Math.min(4 * upright.height * height, width, height));
+    const [left, top] = [
+      Math.round(Math.min(width - side, Math.max(0, (upright.left + upright.width / 2) * width - side / 2))),
+      Math.round(Math.min(height - side, Math.max(0, upright.top * height - side / 4))),
+    ];
+    await sharp(PEOPLE).extract({ left, top, width: side, height: side }).resize(800).jpeg().toFile(face);
+    expect((await find(face)).sideways).toBeUndefined();
+    for (const [degrees, way] of [
+      [90, 'counter-clockwise'],
+      [270, 'clockwise'],
+    ] as const) {
+      const lying = path.join(folder, `lying-${degrees}.jpg`);
+      await sharp(face).rotate(degrees).jpeg({ quality: 92 }).toFile(lying);
+      expect((await find(lying)).sideways).toBe(way);
+    }
+  });
   it('are no faces where there are none', async () => {
     expect((await find(path.resolve('demo/files/PE_0426.jpg'))).faces).toEqual([]);
   });
@@ -75,7 +98,7 @@ describe('what a picture is about', () => {
       const [entry] = await server.sheet.entries(show.id);
       const focus = entry!.facts?.kind === 'picture' ? entry!.facts.focus : undefined;
       expect(focus!.faces.length).toBeGreaterThanOrEqual(2);
-      expect(await server.facts.missing('focus', [entry!.assetId], 1)).toEqual([]);
+      expect(await server.facts.missing('focus', [entry!.assetId], FACT_KINDS.focus.version)).toEqual([]);
     } finally {
       await server.close();
     }

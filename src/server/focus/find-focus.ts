@@ -4,13 +4,15 @@ import { salientBox, saliencyMap } from '../../core/focus/saliency';
 import { finenessOf, sharpnessOf } from '../../core/focus/sharpness';
 import { MOST_PIXELS } from '../assets/look-at-picture';
 import { openPicture } from '../assets/open-picture';
-import { findFaces } from './find-faces';
+import { findFaces, turnForFaces } from './find-faces';
 import { findSubjects } from './find-subjects';
 import type { RgbPicture } from './rgb-picture';
 
 /** Long side of the copy that is looked at. */
 const LOOKED_AT_PX = 1024;
 const SALIENCY_PX = 160;
+/** A face so sure stands upright, and with it the picture. */
+const SURE = 0.93;
 
 /** Finds out what a picture is about: its faces, people and animals, what stands out, and how sharp it is. For decoder processes. */
 export async function findFocus(file: string): Promise<FocusFacts> {
@@ -23,11 +25,14 @@ export async function findFocus(file: string): Promise<FocusFacts> {
     rounded(sharpnessOf(grey, picture.widthPx, picture.heightPx, within));
   const faces = await findFaces(picture);
   const subjects = await findSubjects(picture);
+  const surest = Math.max(0, ...faces.map(({ score }) => score));
+  const way = surest >= SURE ? null : await turnForFaces(picture, surest);
   return {
     faces: faces.map((face) => ({ ...roundedBox(face), score: rounded(face.score), sharpness: sharpness(face) })),
     subjects: subjects.map((subject) => ({ ...subject, ...roundedBox(subject), score: rounded(subject.score) })),
     salient: await salient(picture, grey),
     sharpness: sharpness(),
+    ...(way && { sideways: way }),
   };
 }
 

@@ -34,3 +34,19 @@ export function resized(
     .raw()
     .toBuffer();
 }
+
+export function quarterTurned(
+  { rgb, widthPx, heightPx }: RgbPicture,
+  way: 'clockwise' | 'counter-clockwise',
+): RgbPicture {
+  const turned = new Uint8Array(rgb.length);
+  for (let y = 0; y < heightPx; y += 1)
+    for (let x = 0; x < widthPx; x += 1) {
+      const [toX, toY] = way === 'clockwise' ? [heightPx - 1 - y, x] : [y, widthPx - 1 - x];
+      const [from, to] = [3 * (y * widthPx + x), 3 * (toY * heightPx + toX)];
+      turned[to] = rgb[from]!;
+      turned[to + 1] = rgb[from + 1]!;
+      turned[to + 2] = rgb[from + 2]!;
+    }
+  return { widthPx: heightPx, heightPx: widthPx, rgb: turned };
+}

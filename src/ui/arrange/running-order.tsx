@@ -29,6 +29,7 @@ import { OrderBar } from './order-bar';
 import { carriedWith, placeOfDrop, rowAt } from './order-drop';
 import { momentToPx, ORDER_PAD_PX, rowPlaces, type Scale } from './row-heights';
 import type { SeamDrag } from './seam-handle';
+import { useSnagsBySlide } from '../snags/snags-provider';
 import { SlideRow } from './slide-row';
 import { Tray, TRAY_DRAG } from './tray';
 import { useOrderActions } from './use-order-actions';
@@ -59,6 +60,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay, onOpen }: RunningOrderP
   const pictureUrl = usePictureUrl();
   const store = useShowStore();
   const prepared = usePrepared();
+  const snags = useSnagsBySlide();
   const { show, moves, facts } = prepared;
   const music = useMusic();
   const heardMusic = useShowMusic();
@@ -365,6 +367,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay, onOpen }: RunningOrderP
                 moves={moves.get(slide.id) ?? NO_MOVES}
                 music={music}
                 beats={heardMusic.beats}
+                snags={snags.get(slide.id)}
                 enlargement={softnessOfSlide(slide, show.frame, facts, moves.get(slide.id) ?? NO_MOVES, span)}
                 selected={selection.has(slide.id)}
                 leading={slide.id === anchor}

@@ -19,6 +19,8 @@ import type { Music } from '../show/use-music';
 import type { OrderDrop } from './order-drop';
 import { Seam } from './seam';
 import { SeamHandle, type SeamDrag } from './seam-handle';
+import type { Snag } from '../../core/snags/snag';
+import { RowSnags } from '../snags/row-snags';
 import { isSimple } from '../../core/show/layout';
 import { DrawnPrint } from './drawn-print';
 import { SlidePicture } from './slide-picture';
@@ -36,6 +38,8 @@ interface SlideRowProps {
   readonly beats: readonly ShowBeat[];
   /** Film pixels for each of the picture's own, when it is too small for its framing. */
   readonly enlargement: number | null;
+  /** What will embarrass on it. */
+  readonly snags: readonly Snag[] | undefined;
   readonly selected: boolean;
   readonly leading: boolean;
   readonly typing: boolean;
@@ -65,6 +69,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
     music,
     beats,
     enlargement,
+    snags,
     selected,
     leading,
     typing,
@@ -163,6 +168,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
             className="mt-1 -ml-1.5 text-soft [&_input]:h-6 [&_input]:w-auto [&_input]:max-w-14 [&_input]:[field-sizing:content] [&_input]:border-transparent [&_input]:bg-transparent [&_input]:text-soft hover:[&_input]:border-rule"
           />
         )}
+        {snags && <RowSnags snags={snags} slideId={slide.id} small={small} />}
       </div>
       <div role="gridcell" aria-label="Sound">
         <SoundStrip

@@ -8,7 +8,7 @@ import { Button } from '../kit/button';
 import { CroppedPrint } from '../kit/cropped-print';
 import { Dialog } from '../kit/dialog';
 import { useShow } from '../show/show-provider';
-import { cropEdit } from './crop-edit';
+import { cropEdit } from '../../core/motion/crop-edit';
 
 const BOX = { widthPx: 208, heightPx: 132 };
 

@@ -26,7 +26,7 @@ import { Pick } from '../kit/pick';
 import { useShow } from '../show/show-provider';
 import { useBars } from './bars-dialog';
 import { layersOf, useChosenSlides } from './chosen-layers';
-import { cropEdit } from './crop-edit';
+import { cropEdit } from '../../core/motion/crop-edit';
 import { CropStage } from './crop-stage';
 
 type Shape = 'free' | 'frame' | 'own' | 'square';

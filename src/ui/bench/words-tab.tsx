@@ -8,6 +8,7 @@ import { textOf } from '../../core/show/words-of-slide';
 import { wordsOf, type Slide } from '../../core/show/show';
 import type { WordsPlace } from '../../core/show/words';
 import type { WordsText } from '../../core/show/words-of-slide';
+import { ReadsBest } from '../snags/reads-best';
 import { WordsLookFields } from './words-look-fields';
 import { WordsTravelFields } from './words-travel-fields';
 import { useShow } from '../show/show-provider';
@@ -121,6 +122,7 @@ export function WordsTab({ slide }: { slide: Slide }) {
       </div>
       {words ? (
         <>
+          <ReadsBest slideId={slide.id} words={words} />
           <WordsLookFields text={text} onChange={restyle} />
           <WordsTravelFields slide={slide} text={text} onChange={change} />
           {others.length > 0 && (

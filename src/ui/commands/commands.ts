@@ -57,6 +57,13 @@ export const COMMANDS = command({
     keys: 'Alt L',
     combos: 'alt+l',
   },
+  snags: {
+    name: 'Look the show over: snags',
+    also: 'check problems mistakes warnings review errors',
+    where: 'Everywhere',
+    keys: '!',
+    signs: '!',
+  },
   watch: { name: 'Watch the show', also: 'play preview full screen', where: 'Everywhere', keys: 'W', combos: 'w' },
 
   'bring-in': {

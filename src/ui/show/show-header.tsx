@@ -12,6 +12,7 @@ import { Bird } from '../kit/bird';
 import { Button } from '../kit/button';
 import { RoomSwitch, switchRoom } from '../kit/room-switch';
 import { WatchRoom } from '../viewer/watch-room';
+import { SnagsButton } from '../snags/snags-button';
 import { IntakeNote } from './intake-note';
 import { KeyMap } from './key-map';
 import { SavingNote } from './saving-note';
@@ -134,6 +135,7 @@ export function ShowHeader() {
         <RoomSwitch />
         <SavingNote />
         {!path?.endsWith('/gather') && <IntakeNote short />}
+        <SnagsButton />
         <Palette />
         <KeyMap />
         <Button look="main" onClick={watch} disabled={show.slides.length === 0} data-part="watch">

@@ -5,6 +5,7 @@ import type { FactsById } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
 import type { Show } from '../../core/show/show';
 import { showLengthMs } from '../../core/timing/slide-span';
+import { tellPlaying } from './playing-now';
 import { changeOf } from './show-change';
 import { createSoundPlayer, type SoundPlayer } from './sound-player';
 import type { FromWorker, ToWorker } from './worker-messages';
@@ -187,6 +188,13 @@ export function useViewer(
       post({ kind: 'still', momentMs: held });
     }
   }, [show, facts, post, play]);
+
+  useEffect(() => {
+    if (!playing) return;
+    const mine = {};
+    tellPlaying(mine, true);
+    return () => tellPlaying(mine, false);
+  }, [playing]);
 
   useEffect(() => {
     if (!playing) return;

@@ -5,6 +5,7 @@ import { showId } from '@/core/show/ids';
 import { openedShow } from '@/server/shows/opened-show';
 import { DamageNote } from '@/ui/show/damage-note';
 import { ShowHeader } from '@/ui/show/show-header';
+import { SnagsProvider } from '@/ui/snags/snags-provider';
 import { ShowProvider } from '@/ui/show/show-provider';
 
 export const dynamic = 'force-dynamic';
@@ -27,11 +28,13 @@ export default async function ShowLayout({
     void sheet.lookAgain(entries.flatMap((entry) => (entry.state === 'ready' ? entry.assetId : []))).catch(() => {});
   return (
     <ShowProvider show={loaded.show} revision={loaded.revision} damage={loaded.damage} entries={entries}>
-      <div className="flex h-dvh min-w-[1080px] flex-col overflow-hidden">
-        <ShowHeader />
-        <DamageNote />
-        <main className="flex min-h-0 flex-1">{children}</main>
-      </div>
+      <SnagsProvider>
+        <div className="flex h-dvh min-w-[1080px] flex-col overflow-hidden">
+          <ShowHeader />
+          <DamageNote />
+          <main className="flex min-h-0 flex-1">{children}</main>
+        </div>
+      </SnagsProvider>
     </ShowProvider>
   );
 }

@@ -3,6 +3,7 @@ import type { EditRecord } from './edit-record';
 import { addLayers, type AddLayers } from './add-layers';
 import { addSlides, type AddSlides } from './add-slides';
 import { addSounds, type AddSounds } from './add-sounds';
+import { letBe, type LetBe } from './let-be';
 import { moveSlides, type MoveSlides } from './move-slides';
 import { placeLayers, type PlaceLayers } from './place-layers';
 import { putLayer, type PutLayer } from './put-layer';
@@ -32,6 +33,7 @@ import { setDefaultLength, type SetDefaultLength } from './set-default-length';
 import { setEdge, type SetEdge } from './set-edge';
 import { setKey, type SetKey } from './set-key';
 import { setLayerProperties, type SetLayerProperties } from './set-layer-properties';
+import { setLicences, type SetLicences } from './set-licences';
 import { setLayers, type SetLayers } from './set-layers';
 import { setLengths, type SetLengths } from './set-lengths';
 import { setLight, type SetLight } from './set-light';
@@ -41,6 +43,7 @@ import { setMove, type SetMove } from './set-move';
 import { setShape, type SetShape } from './set-shape';
 import { setSound, type SetSound } from './set-sound';
 import { setTransitions, type SetTransitions } from './set-transitions';
+import { setWaits, type SetWaits } from './set-waits';
 import { setWords, type SetWords } from './set-words';
 import { swapFile, type SwapFile } from './swap-file';
 import { together, type Together } from './together';
@@ -86,6 +89,9 @@ export type ShowEdit =
   | SetBreaths
   | SetCaptions
   | SetCaptionLook
+  | SetWaits
+  | LetBe
+  | SetLicences
   | SetMethods
   | SwapFile
   | PutSlides
@@ -135,6 +141,9 @@ export const EDIT_RECORDS: Records = {
   'set-breaths': setBreaths,
   'set-captions': setCaptions,
   'set-caption-look': setCaptionLook,
+  'set-waits': setWaits,
+  'let-be': letBe,
+  'set-licences': setLicences,
   'set-methods': setMethods,
   'swap-file': swapFile,
   'put-slides': putSlides,

@@ -7,6 +7,7 @@ import { fromFourToFive } from './from-4-to-5';
 import { fromFiveToSix } from './from-5-to-6';
 import { fromSixToSeven } from './from-6-to-7';
 import { fromSevenToEight } from './from-7-to-8';
+import { fromEightToNine } from './from-8-to-9';
 import { FORMAT_VERSION } from './version';
 
 /** One step from a version of the format to the next. What comes in is as that version wrote it; what goes out is checked by whoever reads it. */
@@ -28,6 +29,7 @@ const STEPS: readonly RaiseStep[] = [
   fromFiveToSix,
   fromSixToSeven,
   fromSevenToEight,
+  fromEightToNine,
 ];
 
 /** What was kept was written by a newer version of the format than this one can read. */

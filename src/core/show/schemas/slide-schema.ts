@@ -10,6 +10,7 @@ import {
   oneOf,
   record,
   text,
+  truth,
   whole,
   type PartsOf,
   type Schema,
@@ -17,11 +18,14 @@ import {
 import {
   LARGEST_FRAME_PX,
   LONGEST_NAME,
+  LONGEST_REASON,
   LONGEST_SCRIPT,
   LONGEST_SHOW_TITLE,
   LONGEST_SLIDE_MS,
   MOST_BEATS_SAID,
   MOST_FOCUSED,
+  MOST_LEFT_AS_THEY_ARE,
+  MOST_LICENCES,
   MOST_MARKS,
   MOST_SLIDES,
   SHORTEST_SLIDE_MS,
@@ -57,6 +61,10 @@ export const SLIDE_LENGTH: Schema = whole(SHORTEST_SLIDE_MS, LONGEST_SLIDE_MS);
 
 export const CHAPTER_NAME: Schema = text(LONGEST_NAME, 1);
 
+export const SNAG_KEY = text(LONGEST_NAME, 1);
+export const REASON = text(LONGEST_REASON);
+export const LICENCE = text(LONGEST_REASON, 1);
+
 export const SCRIPT: Schema = text(LONGEST_SCRIPT, 1);
 
 export const SLIDE: Schema = object<Slide>({
@@ -70,6 +78,7 @@ export const SLIDE: Schema = object<Slide>({
   script: maybe(SCRIPT),
   breath: maybe(BREATH),
   captions: maybe(CAPTIONS_BY_LANGUAGE),
+  waits: maybe(truth),
   chosen: maybe(CHOSEN),
 });
 
@@ -100,6 +109,8 @@ export const CONTENT_PARTS: PartsOf<ShowContent> = {
   breath: maybe(BREATH),
   captionLook: maybe(CAPTION_LOOK),
   language: maybe(LANGUAGE),
+  letBe: maybe(record(SNAG_KEY, REASON, MOST_LEFT_AS_THEY_ARE, 1)),
+  licences: maybe(record(HASH, LICENCE, MOST_LICENCES, 1)),
 };
 
 export const SHOW_PARTS: PartsOf<Show> = {

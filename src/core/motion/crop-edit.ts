@@ -1,12 +1,12 @@
-import { moveUnderCrop, placeOnCrop, placeOnPicture, settledCrop, WHOLE_CROP, type Crop } from '../../core/motion/crop';
-import type { FactsById, PictureFacts } from '../../core/show/asset-facts';
-import type { ShowEdit } from '../../core/show/edit';
-import type { PictureLayer } from '../../core/show/layer';
-import type { LayerOnSlide } from './chosen-layers';
+import { moveUnderCrop, placeOnCrop, placeOnPicture, settledCrop, WHOLE_CROP, type Crop } from './crop';
+import type { FactsById, PictureFacts } from '../show/asset-facts';
+import type { ShowEdit } from '../show/edit';
+import type { PictureLayer } from '../show/layer';
+import type { SlideId } from '../show/ids';
 
 /** The edit that crops pictures anew; moves and red eyes stay where they are on the picture. Null when none of them can be cropped. */
 export function cropEdit(
-  pictures: readonly LayerOnSlide<PictureLayer>[],
+  pictures: readonly { readonly slideId: SlideId; readonly layer: PictureLayer }[],
   facts: FactsById,
   cropOf: (layer: PictureLayer, picture: PictureFacts) => Crop | null,
 ): ShowEdit | null {

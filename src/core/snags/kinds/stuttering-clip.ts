@@ -1,0 +1,51 @@
+import { seenLayers } from '../../show/layer';
+import { CLIP_FRAMES_PER_SECOND } from '../../frame/frame-plan';
+import { framesPerSecond } from '../../timing/frame-rate';
+import { allOf, called, slidesOf } from '../helpers';
+import type { SnagKind, SnagLook } from '../snag';
+
+/** Below this, movement falls apart into pictures. */
+const FEWEST = 18;
+const NEAR = 0.01;
+
+/** The clips whose rate is known, with the frames a second they are played at. */
+function* clipsOf({ prepared }: SnagLook) {
+  for (const place of slidesOf(prepared))
+    for (const layer of seenLayers(place.slide.layers)) {
+      const known = layer.kind === 'clip' ? prepared.facts.get(layer.assetId) : undefined;
+      if (layer.kind !== 'clip' || known?.kind !== 'clip' || known.framesPerSecond === undefined) continue;
+      yield { place, layer, rate: known.framesPerSecond * (layer.speed ?? 1) };
+    }
+}
+
+/** Whether each frame of one is seen for as many frames of the other, as every other. */
+function goesInto(clip: number, film: number): boolean {
+  const ratio = clip >= film ? clip / film : film / clip;
+  return Math.abs(ratio - Math.round(ratio)) <= NEAR * ratio;
+}
+
+export const stutteringClip: SnagKind = {
+  title: 'Clips that stutter',
+  advice: 'Bring the clip at 30 or 60 frames a second, for a film of 30 or 60.',
+  place: 'gather',
+  *find(look) {
+    const film = framesPerSecond(look.prepared.show.frame.rate);
+    for (const { place, layer, rate } of clipsOf(look)) {
+      const slow = rate < FEWEST;
+      if (!slow && goesInto(rate, film) && goesInto(rate, CLIP_FRAMES_PER_SECOND)) continue;
+      yield {
+        grave: false,
+        slideId: place.slide.id,
+        layerId: layer.id,
+        assetId: layer.assetId,
+        of: layer.id,
+        ...allOf(place),
+        sentence: slow
+          ? `${called(look, layer.assetId)} shows only ${rate.toFixed(0)} pictures a second.`
+          : `${called(look, layer.assetId)} has ${rounded(rate)} frames a second, which do not go evenly into the film’s ${rounded(film)}.`,
+      };
+    }
+  },
+};
+
+const rounded = (rate: number) => String(Math.round(100 * rate) / 100);

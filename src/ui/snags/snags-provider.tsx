@@ -1,0 +1,150 @@
+'use client';
+
+import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useStore } from 'zustand';
+import type { AssetId, SlideId } from '../../core/show/ids';
+import type { LookedOverFile, Snag } from '../../core/snags/snag';
+import type { FilmRow } from '../../server/films/film-row';
+import { callServer } from '../show/call-server';
+import { useShow } from '../show/show-provider';
+import { hearPlaying } from '../viewer/playing-now';
+import { createSnagsStore, type SnagsStore } from './snags-store';
+
+const SnagsContext = createContext<SnagsStore | null>(null);
+
+/** The page is drawn first. */
+const BEGIN_AFTER_MS = 1500;
+
+/** Has the open show looked over in the background, from a while after it was opened on. */
+export function SnagsProvider({ children }: { children: ReactNode }) {
+  const showId = useShow((state) => state.show.id);
+  const [store, setStore] = useState<SnagsStore | null>(null);
+  useEffect(() => {
+    let opened: SnagsStore | null = null;
+    let ended = () => {};
+    const timer = setTimeout(() => {
+      opened = createSnagsStore(showId);
+      const mine = opened;
+      ended = hearPlaying((plays) => mine.rest(plays));
+      setStore(opened);
+    }, BEGIN_AFTER_MS);
+    return () => {
+      clearTimeout(timer);
+      ended();
+      opened?.close();
+      setStore(null);
+    };
+  }, [showId]);
+  return (
+    <SnagsContext value={store}>
+      {store && <Feeding store={store} />}
+      {children}
+    </SnagsContext>
+  );
+}
+
+/** Tells the worker what the show has become. */
+function Feeding({ store }: { store: SnagsStore }) {
+  const show = useShow((state) => state.show);
+  const facts = useShow((state) => state.facts);
+  const entries = useShow((state) => state.entries);
+  const films = useFilmsAsked(show.id);
+  useEffect(() => store.follow(show, facts), [store, show, facts]);
+  const files = useMemo(
+    () =>
+      new Map(
+        entries.map((entry): [AssetId, LookedOverFile] => [
+          entry.assetId,
+          {
+            name: entry.fileName,
+            state: entry.state === 'refused' ? 'missing' : entry.state === 'arrived' ? 'coming' : 'ready',
+            madeHere: entry.made !== null,
+          },
+        ]),
+      ),
+    [entries],
+  );
+  useEffect(
+    () =>
+      store.around(
+        files,
+        films.map(({ spec }) => ({
+          shape: spec.shape,
+          purpose: spec.purpose,
+          ...(spec.mostBytes !== undefined && { mostBytes: spec.mostBytes }),
+        })),
+      ),
+    [store, files, films],
+  );
+  return null;
+}
+
+const NO_FILMS: readonly FilmRow[] = [];
+
+function useFilmsAsked(showId: string): readonly FilmRow[] {
+  const [films, setFilms] = useState(NO_FILMS);
+  useEffect(() => {
+    const refresh = () =>
+      void callServer<{ films: FilmRow[] }>('GET', `/api/v1/shows/${showId}/films`).then(
+        (answer) => setFilms(answer.films),
+        // It is asked again with the next film.
+        () => {},
+      );
+    refresh();
+    window.addEventListener('tanager-films', refresh);
+    return () => window.removeEventListener('tanager-films', refresh);
+  }, [showId]);
+  return films;
+}
+
+export function useSnagsStore(): SnagsStore | null {
+  return useContext(SnagsContext);
+}
+
+const NOTHING: readonly Snag[] = [];
+
+/** What was found, without what a person left as it is; empty until something is. */
+export function useSnags(): {
+  readonly open: readonly Snag[];
+  readonly left: readonly Snag[];
+  readonly isLooking: boolean;
+} {
+  const store = useSnagsStore();
+  const found = useFound(store);
+  const letBe = useShow((state) => state.show.letBe);
+  return useMemo(() => {
+    const isLeft = ({ key }: Snag) => letBe !== undefined && Object.hasOwn(letBe, key);
+    return {
+      open: found.snags.filter((snag) => !isLeft(snag)),
+      left: found.snags.filter(isLeft),
+      isLooking: found.measured === null || found.measured.done < found.measured.of,
+    };
+  }, [found, letBe]);
+}
+
+const NO_STORE = { snags: NOTHING, measured: null };
+
+function useFound(store: SnagsStore | null) {
+  const [empty] = useState(() => ({
+    getState: () => NO_STORE,
+    getInitialState: () => NO_STORE,
+    subscribe: () => () => {},
+  }));
+  return useStore(store ?? empty);
+}
+
+/** The snags of each slide. */
+export function useSnagsBySlide(): ReadonlyMap<SlideId, readonly Snag[]> {
+  const { open } = useSnags();
+  return useMemo(() => {
+    const bySlide = new Map<SlideId, Snag[]>();
+    for (const snag of open)
+      if (snag.slideId !== null) bySlide.set(snag.slideId, [...(bySlide.get(snag.slideId) ?? []), snag]);
+    return bySlide;
+  }, [open]);
+}
+
+/** How far looking over is; null when it has not begun. */
+export function useMeasured() {
+  return useFound(useSnagsStore()).measured;
+}
