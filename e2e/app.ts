@@ -27,6 +27,8 @@ interface AppOptions {
   readonly seed?: boolean;
   /** As the demo has it: the pictures follow the music, and lengths are worked out anew with every edit. */
   readonly musicLeads?: boolean;
+  /** With the hall’s door open. */
+  readonly hall?: boolean;
 }
 
 export async function openApp(options: AppOptions = {}): Promise<App> {
@@ -41,6 +43,7 @@ export async function openApp(options: AppOptions = {}): Promise<App> {
     NEXT_TELEMETRY_DISABLED: '1',
     NEXT_MANUAL_SIG_HANDLE: 'true',
     TANAGER_CHECK_ANSWERS: '1',
+    ...(options.hall && { TANAGER_HALL: String(await freePort()) }),
   };
   let server: ChildProcess | null = null;
   const address = `http://127.0.0.1:${port}`;

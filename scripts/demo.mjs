@@ -6,6 +6,8 @@ import { ensureInstalled, ensurePrograms, root, runQuietly } from './ensure.mjs'
 const startedMs = Date.now();
 const port = process.env.PORT ?? '3217';
 const host = process.env.HOST ?? '127.0.0.1';
+// Phones in the hall may be remotes: a door of its own listens beyond this machine, for what is paired and nothing else.
+const hall = process.argv.includes('--hall');
 
 await ensurePrograms({ ffmpeg: 'ffmpeg', ffprobe: 'ffmpeg' });
 await ensureInstalled();
@@ -21,6 +23,7 @@ const server = spawn(
     env: {
       TANAGER_FOLDER: path.join(root, 'demo/files'),
       ...process.env,
+      ...(hall && { TANAGER_HALL: process.env.TANAGER_HALL ?? '1' }),
       NODE_ENV: 'production',
       NEXT_TELEMETRY_DISABLED: '1',
       // The server ends in good order by itself.

@@ -12,6 +12,7 @@ import { createEvents, type Events } from './events';
 import { createFactStore, type FactStore } from './facts/fact-store';
 import { createFilmService, type FilmService } from './films/film-service';
 import { createKeptFiles } from './films/kept-files';
+import { openHallDoor, USUAL_HALL_PORT, type HallDoor } from './hall/hall-door';
 import { createJobRunner, type JobRunner } from './jobs/job-runner';
 import { createJobStore } from './jobs/job-store';
 import type { JobStore } from './jobs/job';
@@ -41,6 +42,8 @@ export interface RunningServer {
   readonly jobs: JobStore;
   readonly runner: JobRunner;
   readonly events: Events;
+  /** Null unless the server was told to open it. */
+  readonly hall: HallDoor | null;
   readonly uploadFolder: string;
   /** Ends in good order: nothing is taken up any more, work is given back, programs are ended. */
   close(): Promise<void>;
@@ -106,6 +109,7 @@ export async function openServer(): Promise<RunningServer> {
     finding(sheetParts, sheet),
     hearing(sheetParts, sheet),
   ]);
+  const hall = await wantedHall();
   const recording = createRecordingService({ database, blobs, sheet, decoders, folder: takesFolder });
   await recording.tidy();
   // Whatever held these is gone: there is one server to a data folder, and this is it.
@@ -117,6 +121,7 @@ export async function openServer(): Promise<RunningServer> {
   let closing: Promise<void> | null = null;
   const close = async () => {
     clearInterval(reserving);
+    await hall?.close();
     await runner.drain();
     decoders.close();
     finders.close();
@@ -145,10 +150,24 @@ export async function openServer(): Promise<RunningServer> {
     jobs,
     runner,
     events,
+    hall,
     uploadFolder,
     close: () =>
       (closing ??= close().catch((error: unknown) =>
         logger().error({ err: error }, 'the server could not end in good order'),
       )),
   };
+}
+
+/** `TANAGER_HALL`: empty for none, a port, or anything else for the usual one. A port that is taken is told and left. */
+async function wantedHall(): Promise<HallDoor | null> {
+  const wanted = process.env.TANAGER_HALL ?? '';
+  if (wanted === '' || wanted === '0') return null;
+  const port = Number(wanted) > 1 ? Number(wanted) : USUAL_HALL_PORT;
+  try {
+    return await openHallDoor(port);
+  } catch (error) {
+    logger().error({ err: error, port }, 'the hall’s door could not be opened');
+    return null;
+  }
 }

@@ -72,6 +72,13 @@ export const SHELF: Schema = object<{ shows: unknown }>({
   ),
 });
 
+/** Who may hold a remote in the hall: where phones go and what they type; neither when the hall's door is shut. */
+export interface HallInvitation {
+  readonly addresses: readonly string[];
+  readonly code: string | null;
+}
+export const INVITED: Schema = object<HallInvitation>({ addresses: list(text(100), 50), code: orNull(text(20)) });
+
 export const APPLIED: Schema = object<AppliedEdits>({
   revision: COUNT,
   since: list(object<SentEdit>({ editId: text(40), edit: anything }), LONG),

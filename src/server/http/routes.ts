@@ -16,6 +16,7 @@ import {
 import { FILM_SPEC, faultOfSpec, type FilmSpec } from '../../core/film/film-spec';
 import { LONGEST_NAME, LONGEST_SHOW_TITLE, MOST_SLIDES } from '../../core/show/limits';
 import type { LeftOut } from '../../core/sound/voice/leave-out';
+import { REMOTE_NEWS } from '../../core/showing/showing-schema';
 import { CLEANING } from '../../core/sound/voice/cleaning';
 import { CONTENT_PARTS, SLIDE } from '../../core/show/schemas/slide-schema';
 import type { ShowContent, Slide } from '../../core/show/show';
@@ -28,6 +29,7 @@ import {
   COPIED,
   FILMS,
   HEALTH,
+  INVITED,
   KEPT_TAKE,
   LENT,
   LISTING,
@@ -127,6 +129,16 @@ export const ROUTES = {
     gives: APPLIED,
   },
   'GET /api/v1/shows/[show]/events': { deed: 'see-show' },
+  /** A code that lets a phone be a remote of the showing; or all of them are let go. */
+  'POST /api/v1/shows/[show]/hall': {
+    deed: 'change-show',
+    takes: object<{ end?: unknown }>({ end: maybe(truth) }),
+    gives: INVITED,
+  },
+  /** What remotes show of the showing. */
+  'PATCH /api/v1/shows/[show]/hall': { deed: 'change-show', takes: REMOTE_NEWS, gives: NOTHING },
+  /** What remotes ask for, for the projector. */
+  'GET /api/v1/shows/[show]/hall/events': { deed: 'change-show' },
   'GET /api/v1/shows/[show]/stored': { deed: 'see-show' },
   'GET /api/v1/shows/[show]/sheet': { deed: 'see-show', gives: SHEET },
   'DELETE /api/v1/shows/[show]/sheet/[entry]': { deed: 'change-show', gives: NOTHING },
@@ -213,6 +225,8 @@ export const PAGES = {
   '/shows/[show]/arrange': 'see-show',
   '/shows/[show]/sound': 'see-show',
   '/shows/[show]/send': 'see-show',
+  '/showing/[show]': 'see-show',
+  '/showing/[show]/projector': 'see-show',
   '/s/[token]': 'watch-screening',
 } as const satisfies Readonly<Record<string, Deed>>;
 

@@ -277,6 +277,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay, onOpen }: RunningOrderP
     cut: () => void document.execCommand('cut'),
     copy: () => void document.execCommand('copy'),
     captions: actions.writeCaptions,
+    waits: actions.turnWaits,
     split: anchor ? () => splitAt(anchor) : undefined,
     'copy-look': anchor
       ? () => {

@@ -1,6 +1,6 @@
 'use client';
 
-import { Pin } from 'lucide-react';
+import { Hand, Pin } from 'lucide-react';
 import { isHeld } from '../../core/show/chosen';
 import { useDraggable } from '@dnd-kit/core';
 import { clsx } from 'clsx';
@@ -167,6 +167,17 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
             onCommit={(seconds) => onLength(slide, Math.round(seconds * 1000))}
             className="mt-1 -ml-1.5 text-soft [&_input]:h-6 [&_input]:w-auto [&_input]:max-w-14 [&_input]:[field-sizing:content] [&_input]:border-transparent [&_input]:bg-transparent [&_input]:text-soft hover:[&_input]:border-rule"
           />
+        )}
+        {slide.waits && (
+          <span
+            role="img"
+            aria-label="A showing waits here"
+            title="A showing waits here until it is told to go on"
+            data-part="row-waits"
+            className="absolute right-3 bottom-1.5 flex items-center gap-1 text-xs text-soft"
+          >
+            <Hand size={12} aria-hidden="true" /> {!small && 'waits'}
+          </span>
         )}
         {snags && <RowSnags snags={snags} slideId={slide.id} small={small} />}
       </div>

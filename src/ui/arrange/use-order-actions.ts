@@ -171,6 +171,17 @@ export function useOrderActions(focusRef: RefObject<SlideId | null>, reveal: (id
           'No chosen slide without words has a picture whose file carries a caption.',
         );
       },
+      /** A showing waits on the chosen slides, or on none of them any more. */
+      turnWaits() {
+        const slides = chosenSlides();
+        const waits = slides.some((slide) => !slide.waits);
+        doOrSay(
+          slides.length === 0
+            ? null
+            : { kind: 'set-waits', slides: slides.map((slide) => ({ slideId: slide.id, waits })) },
+          'Choose the slides on which a showing is to wait.',
+        );
+      },
       layIn(entries: readonly SheetEntry[], afterId: SlideId | null) {
         if (entries.length > 0)
           add(

@@ -73,6 +73,17 @@ export function TimeTab({ slide, prepared, index }: { slide: Slide; prepared: Pr
         >
           <Pin size={13} aria-hidden="true" /> {held ? 'held: let it go' : 'hold it'}
         </Button>
+        <Button
+          className="h-7"
+          aria-pressed={slide.waits === true}
+          title="In a hall the showing stays on this slide until it is told to go on; a film does not"
+          onClick={() =>
+            edit({ kind: 'set-waits', slides: ids.map((slideId) => ({ slideId, waits: slide.waits !== true })) })
+          }
+          data-part="waits"
+        >
+          a showing waits here
+        </Button>
       </div>
       <div className="flex flex-wrap items-center gap-2">
         <Choice

@@ -64,6 +64,13 @@ export const COMMANDS = command({
     keys: '!',
     signs: '!',
   },
+  'show-live': {
+    name: 'Show it in a hall',
+    also: 'present projector second screen presenter live slideshow beamer',
+    where: 'Everywhere',
+    keys: 'Shift W',
+    combos: 'shift+w',
+  },
   watch: { name: 'Watch the show', also: 'play preview full screen', where: 'Everywhere', keys: 'W', combos: 'w' },
 
   'bring-in': {
@@ -221,6 +228,13 @@ export const COMMANDS = command({
     combos: 's',
   },
   captions: { name: 'Write the captions from the files on the slides', where: 'Running order', keys: 'C', combos: 'c' },
+  waits: {
+    name: 'A showing waits on the slide, or goes on',
+    also: 'pause stop present by hand',
+    where: 'Running order',
+    keys: 'H',
+    combos: 'h',
+  },
   'trim-bars': { name: 'See dark bars of pictures trimmed', where: 'Running order', keys: 'X', combos: 'x' },
   tray: { name: 'Open or close the tray of prints', where: 'Running order', keys: 'P', combos: 'p' },
   scale: { name: 'Even or true scale', where: 'Running order', keys: 'E', combos: 'e' },

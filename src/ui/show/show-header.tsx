@@ -1,7 +1,7 @@
 'use client';
 
 import { clsx } from 'clsx';
-import { History, Play, Redo2, Undo2 } from 'lucide-react';
+import { History, Play, Projector, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -41,12 +41,16 @@ export function ShowHeader() {
   const [title, setTitle] = useState<string | null>(null);
   const go = (station: string) => () => router.push(`/shows/${show.id}/${station}`);
   const watch = () => setWatching(true);
+  // What is shown is what is stored: what was done last is saved first.
+  const whenSaved = useShow((state) => state.whenSaved);
+  const showLive = () => void whenSaved().then(() => router.push(`/showing/${show.id}`));
   useCommands({
     undo: undoStep && undo,
     redo: redoStep && redo,
     versions: () => setVersionsOpen(true),
     room: switchRoom,
     watch: show.slides.length > 0 ? watch : undefined,
+    'show-live': show.slides.length > 0 ? showLive : undefined,
     gather: go('gather'),
     arrange: go('arrange'),
     sound: go('sound'),
@@ -138,6 +142,16 @@ export function ShowHeader() {
         <SnagsButton />
         <Palette />
         <KeyMap />
+        <Button
+          look="quiet"
+          square
+          aria-label="Show it in a hall"
+          onClick={showLive}
+          disabled={show.slides.length === 0}
+          data-part="show-live"
+        >
+          <Projector size={16} />
+        </Button>
         <Button look="main" onClick={watch} disabled={show.slides.length === 0} data-part="watch">
           <Play size={14} fill="currentColor" /> Watch
         </Button>

@@ -1,7 +1,7 @@
 'use client';
 
 import { clsx } from 'clsx';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { kindOf } from '../../core/snags/look-over';
 import type { Snag } from '../../core/snags/snag';
 import { SNAG_KIND_NAMES } from '../../core/snags/snag-kinds';
@@ -34,44 +34,54 @@ export function SnagList({ open, left, chosen, onChoose }: SnagListProps) {
     const next = inOrder[Math.min(inOrder.length - 1, Math.max(0, at + by))];
     if (next) onChoose(next);
   };
+  const keys = (event: KeyboardEvent) => {
+    if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
+    event.preventDefault();
+    step(event.key === 'ArrowDown' ? 1 : -1);
+  };
+  const active = chosenKey ? idOf(chosenKey) : undefined;
   return (
-    <div
-      ref={list}
-      role="listbox"
-      aria-label="Snags"
-      tabIndex={0}
-      data-part="snag-list"
-      aria-activedescendant={chosenKey ? idOf(chosenKey) : undefined}
-      onKeyDown={(event) => {
-        if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
-        event.preventDefault();
-        step(event.key === 'ArrowDown' ? 1 : -1);
-      }}
-      className="min-h-0 flex-1 overflow-y-auto px-5 pt-3 pb-8 scroll-thin"
-    >
-      {kinds.map((snags) => (
-        <div key={snags[0]!.kind} role="group" aria-label={kindOf(snags[0]!.kind).title}>
-          <h3 className="mt-4 mb-1.5 flex items-baseline gap-2 text-base">
-            {kindOf(snags[0]!.kind).title}
-            <span className="tabular text-sm font-normal text-soft">{snags.length}</span>
-          </h3>
-          {snags.map((snag) => (
-            <SnagLine key={snag.key} snag={snag} chosen={snag.key === chosenKey} onChoose={onChoose} />
-          ))}
-        </div>
-      ))}
+    <div ref={list} className="min-h-0 flex-1 overflow-y-auto px-5 pt-3 pb-8 scroll-thin" onKeyDown={keys}>
+      <div
+        role="listbox"
+        aria-label="Snags"
+        tabIndex={0}
+        data-part="snag-list"
+        aria-activedescendant={open.some(({ key }) => key === chosenKey) ? active : undefined}
+      >
+        {kinds.map((snags) => (
+          <div key={snags[0]!.kind} role="group" aria-label={kindOf(snags[0]!.kind).title}>
+            <p
+              role="presentation"
+              className="mt-4 mb-1.5 flex items-baseline gap-2 font-display text-base font-semibold"
+            >
+              {kindOf(snags[0]!.kind).title}
+              <span className="tabular text-sm font-normal text-soft">{snags.length}</span>
+            </p>
+            {snags.map((snag) => (
+              <SnagLine key={snag.key} snag={snag} chosen={snag.key === chosenKey} onChoose={onChoose} />
+            ))}
+          </div>
+        ))}
+      </div>
       {left.length > 0 && (
         <Button
           look="quiet"
           className="mt-5 -ml-3 text-soft"
           onClick={() => setLeftOpen(!leftOpen)}
           aria-expanded={leftOpen}
+          data-part="left-open"
         >
           <span className="tabular">{left.length}</span> left as {left.length === 1 ? 'it is' : 'they are'}
         </Button>
       )}
-      {leftOpen &&
-        left.map((snag) => <SnagLine key={snag.key} snag={snag} chosen={snag.key === chosenKey} onChoose={onChoose} />)}
+      {leftOpen && left.length > 0 && (
+        <div role="listbox" aria-label="Left as they are" tabIndex={0} aria-activedescendant={active}>
+          {left.map((snag) => (
+            <SnagLine key={snag.key} snag={snag} chosen={snag.key === chosenKey} onChoose={onChoose} />
+          ))}
+        </div>
+      )}
     </div>
   );
 }

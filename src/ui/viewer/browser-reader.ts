@@ -9,13 +9,19 @@ import type { Drawing2d } from '../../drawing/words/outline';
 const MOST_SECONDS = 12;
 
 /** Reads pictures and clips from the server's plates, decoded by the browser. For a worker. */
-/** @param show whose files they are */
-export function createBrowserReader(show: string): PictureReader {
+/**
+ * @param show whose files they are
+ * @param get how they are fetched
+ */
+export function createBrowserReader(
+  show: string,
+  get: (url: string) => Promise<Response> = patientFetch,
+): PictureReader {
   const seconds = new Map<string, Promise<Blob[]>>();
   return {
     async readPicture(assetId, widthPx, heightPx, part) {
       const wholePx = part ? Math.min(16_384, Math.ceil((widthPx * part.ofWidthPx) / part.widthPx)) : widthPx;
-      const response = await patientFetch(`/api/v1/shows/${show}/pictures/${assetId}?width=${wholePx}`);
+      const response = await get(`/api/v1/shows/${show}/pictures/${assetId}?width=${wholePx}`);
       if (!response.ok) throw new Error('The picture could not be fetched from the server.');
       const blob = await response.blob();
       return part
@@ -43,7 +49,7 @@ export function createBrowserReader(show: string): PictureReader {
   }
 
   async function fetchSecond(assetId: AssetId, second: number): Promise<Blob[]> {
-    const response = await patientFetch(`/api/v1/shows/${show}/clips/${assetId}/${second}`);
+    const response = await get(`/api/v1/shows/${show}/clips/${assetId}/${second}`);
     // The header may promise a little more than the frames hold: the last one is held.
     if (response.status === 404 && second > 0) return secondOf(assetId, second - 1).then((frames) => frames.slice(-1));
     if (!response.ok) throw new Error('The clip could not be fetched from the server.');

@@ -73,6 +73,9 @@ function hear(message: ToWorker): void {
       still = message.momentMs;
       lastDrawn = '';
       break;
+    case 'rehearse':
+      void rehearse();
+      break;
     case 'print':
       void printOf(message.id, message.momentMs, message.widthPx, message.heightPx);
       break;
@@ -113,6 +116,7 @@ function tick(): void {
   draw(plan);
   tellWordsScale(plan);
   lastDrawn = key;
+  countDrawn();
   say({ kind: 'drawn', momentMs });
 }
 
@@ -182,6 +186,41 @@ function tellProblems(): void {
     told.add(assetId);
     say({ kind: 'problem', assetId, message: error.message });
   }
+}
+
+/** Slide by slide, from the middle of its coming in to its end; a clip second by second. */
+async function rehearse(): Promise<void> {
+  const of = prepared;
+  if (!of) return;
+  for (const [index, span] of of.spans.entries()) {
+    if (prepared !== of) return void rehearse();
+    const clips = [...everyLayer(of.show.slides[index]!.layers)].some((layer) => layer.kind === 'clip');
+    const seenMs = span.leavesMs - span.startMs;
+    const offsets = clips
+      ? Array.from({ length: Math.ceil(seenMs / 1000) + 1 }, (_, second) => Math.min(seenMs - 1, 1000 * second))
+      : [span.transitionMs / 2, seenMs / 2, span.endMs - span.startMs - 1];
+    for (const offsetMs of offsets) {
+      const plan = planFrame(of, Math.min(of.lengthMs - 1, of.seenFromMs[index]! + offsetMs), frame);
+      if (plan) await store.prepare(plan);
+    }
+    say({ kind: 'rehearsed', done: index + 1, of: of.spans.length });
+  }
+  tellProblems();
+}
+
+let drew = { frames: 0, sinceMs: 0 };
+/** Told once a second while it plays. */
+function countDrawn(): void {
+  if (!playing) {
+    drew = { frames: 0, sinceMs: 0 };
+    return;
+  }
+  if (drew.sinceMs === 0) drew = { frames: 0, sinceMs: now() };
+  else drew.frames += 1;
+  const overMs = now() - drew.sinceMs;
+  if (overMs < 1000) return;
+  say({ kind: 'drew', frames: drew.frames, overMs });
+  drew = { frames: 0, sinceMs: now() };
 }
 
 /** A moment as a small picture; null when it cannot be drawn. The moment is planned at once, with the show as it is now. */

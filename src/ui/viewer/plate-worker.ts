@@ -5,6 +5,7 @@ import { packPlate } from '../../drawing/plates/carried-plate';
 import { makePlate } from '../../drawing/plates/make-plate';
 import { createFontShelf, type FontFile } from '../../drawing/words/fonts';
 import { createBrowserReader, drawing2d } from './browser-reader';
+import { keepingFetch } from './keeping-fetch';
 import { patientFetch } from './patient-fetch';
 import type { PlateMade, PlateOrder } from './worker-messages';
 
@@ -14,9 +15,11 @@ const [kernels, fontFiles] = await Promise.all([
   bytes('/drawing/kernels.wasm').then(loadKernels),
   patientFetch('/fonts/index.json').then((answer) => answer.json() as Promise<FontFile[]>),
 ]);
+const asked = new URL(self.location.href).searchParams;
 const parts = {
   kernels,
-  reader: createBrowserReader(new URL(self.location.href).searchParams.get('show') ?? ''),
+  // A showing goes on when the server is gone.
+  reader: createBrowserReader(asked.get('show') ?? '', asked.has('keep') ? keepingFetch() : patientFetch),
   fonts: createFontShelf(fontFiles, (name) => bytes(`/fonts/${name}.ttf`)),
   drawing2d,
 };

@@ -24,6 +24,12 @@ export interface ViewerHands {
   play(fromMs?: number, untilMs?: number): void;
   pause(): void;
   seek(momentMs: number): void;
+  /** Fetches everything the show needs, so that it goes on when the server does not. */
+  rehearse(): void;
+  /** How much of that is done; null when it was not asked for. */
+  readonly rehearsed: { readonly done: number; readonly of: number; readonly sounds: boolean } | null;
+  /** Frames a second that were drawn lately; null when it does not play. */
+  readonly framesPerSecond: number | null;
 }
 
 /** Larger frames cost more than they show on a canvas this size; full screens are scaled up from it. */
@@ -42,6 +48,8 @@ export function useViewer(
   show: Show,
   facts: FactsById,
   beginMs = 0,
+  /** What was fetched is kept for when the server is gone. */
+  keeps = false,
 ): ViewerHands {
   const worker = useRef<Worker | null>(null);
   const sound = useRef<SoundPlayer | null>(null);
@@ -54,6 +62,8 @@ export function useViewer(
   const [starting, setStarting] = useState(true);
   const [preparing, setPreparing] = useState(false);
   const [wordsScale, setWordsScale] = useState(1);
+  const [rehearsed, setRehearsed] = useState<ViewerHands['rehearsed']>(null);
+  const [framesPerSecond, setFramesPerSecond] = useState<number | null>(null);
   const late = useRef<ReturnType<typeof setTimeout> | null>(null);
   const [attempt, setAttempt] = useState(0);
   const [unreadable, setUnreadable] = useState<ReadonlyMap<AssetId, string>>(new Map());
@@ -74,7 +84,7 @@ export function useViewer(
     canvas.className = 'block h-full w-full';
     canvas.setAttribute('aria-hidden', 'true');
     holder.append(canvas);
-    const started = new Worker(`/drawing/worker.js?show=${showId}`, { type: 'module' });
+    const started = new Worker(`/drawing/worker.js?show=${showId}${keeps ? '&keep' : ''}`, { type: 'module' });
     worker.current = started;
     waiting.current = [];
     sound.current = createSoundPlayer(showId);
@@ -92,6 +102,11 @@ export function useViewer(
       }
       if (event.data.kind === 'waiting')
         late.current ??= setTimeout(() => setPreparing(true), run.current ? LATE_PLAYING_MS : LATE_MS);
+      if (event.data.kind === 'rehearsed') {
+        const { done, of } = event.data;
+        setRehearsed((before) => ({ done, of, sounds: before?.sounds ?? false }));
+      }
+      if (event.data.kind === 'drew') setFramesPerSecond((1000 * event.data.frames) / event.data.overMs);
       if (event.data.kind === 'words-scale') setWordsScale(event.data.scale);
       if (event.data.kind === 'problem') {
         const { assetId, message } = event.data;
@@ -126,13 +141,22 @@ export function useViewer(
       canvas.remove();
       worker.current = null;
     };
-  }, [place, post, frameAspect, attempt, showId]);
+  }, [place, post, frameAspect, attempt, showId, keeps]);
 
   const pause = useCallback(() => {
     run.current = null;
     sound.current?.stop();
     setPlaying(false);
     post({ kind: 'still', momentMs: moment.current });
+  }, [post]);
+
+  const rehearse = useCallback(() => {
+    const { show: current, facts: known } = latest.current;
+    setRehearsed({ done: 0, of: current.slides.length, sounds: false });
+    post({ kind: 'rehearse' });
+    void sound.current
+      ?.load(current, known)
+      .then(() => setRehearsed((before) => before && { ...before, sounds: true }));
   }, [post]);
 
   const seek = useCallback(
@@ -210,5 +234,18 @@ export function useViewer(
     return () => cancelAnimationFrame(asked);
   }, [playing, pause]);
 
-  return { playing, momentMs, starting, preparing: preparing && !starting, wordsScale, unreadable, play, pause, seek };
+  return {
+    playing,
+    momentMs,
+    starting,
+    preparing: preparing && !starting,
+    wordsScale,
+    unreadable,
+    play,
+    pause,
+    seek,
+    rehearse,
+    rehearsed,
+    framesPerSecond: playing ? framesPerSecond : null,
+  };
 }

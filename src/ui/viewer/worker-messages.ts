@@ -14,6 +14,8 @@ export type ToWorker =
   | { readonly kind: 'size'; readonly widthPx: number; readonly heightPx: number }
   | { readonly kind: 'play'; readonly momentMs: number; readonly atMs: number; readonly endMs: number }
   | { readonly kind: 'still'; readonly momentMs: number }
+  /** Everything the show needs is fetched and made once, so that nothing is missing later. */
+  | { readonly kind: 'rehearse' }
   /** A small picture of a moment of the show that was sent last. */
   | {
       readonly kind: 'print';
@@ -37,6 +39,9 @@ export type FromWorker =
   /** By how much words of the slide that is seen are smaller than was asked, so that they fit; 1 when all are as large. */
   | { readonly kind: 'words-scale'; readonly scale: number }
   | { readonly kind: 'problem'; readonly assetId: AssetId; readonly message: string }
+  | { readonly kind: 'rehearsed'; readonly done: number; readonly of: number }
+  /** Frames drawn since the last time, and over how long: while it plays. */
+  | { readonly kind: 'drew'; readonly frames: number; readonly overMs: number }
   | { readonly kind: 'print'; readonly id: number; readonly bitmap: ImageBitmap | null }
   | { readonly kind: 'frame-bytes'; readonly id: number; readonly i420: Uint8Array };
 
