@@ -1,7 +1,7 @@
 'use client';
 
 import { format } from 'date-fns';
-import { Eye, ShieldCheck, Trash2, Undo2 } from 'lucide-react';
+import { Columns2, Eye, ShieldCheck, Trash2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import type { Show, ShowContent } from '../../core/show/show';
@@ -9,6 +9,7 @@ import type { VersionEntry } from '../../server/shows/versions';
 import { Button } from '../kit/button';
 import { clock } from '../kit/clock';
 import { Dialog } from '../kit/dialog';
+import { BesideRoom } from '../viewer/beside-room';
 import { WatchRoom } from '../viewer/watch-room';
 import { callServer } from './call-server';
 import { useShowStore } from './show-provider';
@@ -20,6 +21,7 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
   const [entries, setEntries] = useState<readonly VersionEntry[] | null>(null);
   const [name, setName] = useState('');
   const [looking, setLooking] = useState<Show | null>(null);
+  const [beside, setBeside] = useState<{ readonly name: string; readonly show: Show } | null>(null);
   const failed = (error: unknown) =>
     void toast(error instanceof Error ? error.message : 'The server cannot be reached.');
   const refresh = useCallback(
@@ -73,7 +75,7 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
 
   return (
     <>
-      <Dialog title="Versions" open={!looking} onClose={onClose} className="w-[640px]">
+      <Dialog title="Versions" open={!looking && !beside} onClose={onClose} className="w-[720px]">
         <form
           className="flex items-center gap-2"
           onSubmit={(event) => {
@@ -124,6 +126,18 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
               >
                 <Eye size={14} /> Look
               </Button>
+              <Button
+                aria-label={`See “${entry.name}” beside the show as it is now`}
+                disabled={entry.slideCount === 0 || store.getState().show.slides.length === 0}
+                data-part="beside"
+                onClick={() =>
+                  void contentOfVersion(entry)
+                    .then((content) => setBeside({ name: entry.name, show: { ...store.getState().show, ...content } }))
+                    .catch(failed)
+                }
+              >
+                <Columns2 size={14} /> Beside
+              </Button>
               <Button aria-label={`Go back to “${entry.name}”`} onClick={() => void goBack(entry).catch(failed)}>
                 <Undo2 size={14} /> Go back
               </Button>
@@ -139,6 +153,7 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
           ))}
         </ul>
       </Dialog>
+      {beside && <BesideRoom before={beside.show} name={beside.name} onClose={() => setBeside(null)} />}
       {looking && <WatchRoom show={looking} onClose={() => setLooking(null)} />}
     </>
   );

@@ -29,7 +29,7 @@ let painter: Painter | null = null;
 let rgba = 0;
 let frame = { widthPx: 960, heightPx: 540 };
 /** While playing: the moment shown at a time of the page's clock. */
-let playing: { momentMs: number; atMs: number; endMs: number } | null = null;
+let playing: { momentMs: number; atMs: number; endMs: number; speed: number } | null = null;
 let still = 0;
 let lookedAheadAt = 0;
 let lastDrawn = '';
@@ -92,7 +92,9 @@ function now(): number {
 function tick(): void {
   scope.requestAnimationFrame(tick);
   if (!prepared || !canvas || !context) return;
-  const momentMs = playing ? Math.min(playing.endMs, playing.momentMs + Math.max(0, now() - playing.atMs)) : still;
+  const momentMs = playing
+    ? Math.min(playing.endMs, playing.momentMs + playing.speed * Math.max(0, now() - playing.atMs))
+    : still;
   const plan = planFrame(prepared, momentMs, frame);
   if (!plan) {
     if (lastDrawn !== 'nothing') {

@@ -20,8 +20,8 @@ export interface ViewerHands {
   readonly unreadable: ReadonlyMap<AssetId, string>;
   /** By how much words that are seen are smaller than was asked, so that they fit. */
   readonly wordsScale: number;
-  /** Plays from a moment (or from where it stands) to the end of the show or to `untilMs`. */
-  play(fromMs?: number, untilMs?: number): void;
+  /** Plays from a moment (or from where it stands) to the end of the show or to `untilMs`; slower than 1, or where that is wanted, without sound. */
+  play(fromMs?: number, untilMs?: number, speed?: number, silent?: boolean): void;
   pause(): void;
   seek(momentMs: number): void;
   /** Fetches everything the show needs, so that it goes on when the server does not. */
@@ -53,7 +53,7 @@ export function useViewer(
 ): ViewerHands {
   const worker = useRef<Worker | null>(null);
   const sound = useRef<SoundPlayer | null>(null);
-  const run = useRef<{ fromMs: number; atMs: number; untilMs: number } | null>(null);
+  const run = useRef<{ fromMs: number; atMs: number; untilMs: number; speed: number; silent: boolean } | null>(null);
   const latest = useRef({ show, facts });
   /** What the worker has; it is told only what changed. */
   const sent = useRef<{ show: Show; facts: FactsById } | null>(null);
@@ -164,7 +164,7 @@ export function useViewer(
       const held = Math.min(Math.max(0, toMs), Math.max(0, showLengthMs(latest.current.show) - 1));
       moment.current = held;
       setMomentMs(held);
-      if (run.current) play(held, run.current.untilMs);
+      if (run.current) play(held, run.current.untilMs, run.current.speed, run.current.silent);
       else post({ kind: 'still', momentMs: held });
       // `play` is stable: it only reads refs.
     },
@@ -173,20 +173,24 @@ export function useViewer(
   );
 
   const play = useCallback(
-    (fromMs?: number, untilMs?: number) => {
+    (fromMs?: number, untilMs?: number, speed = 1, silent = false) => {
       const { show: current, facts: known } = latest.current;
       const endMs = showLengthMs(current);
       if (endMs === 0) return;
       const start = fromMs ?? (moment.current >= endMs - 50 ? 0 : moment.current);
       const until = Math.min(untilMs ?? endMs, endMs);
       moment.current = start;
-      run.current = { fromMs: start, atMs: Infinity, untilMs: until };
+      run.current = { fromMs: start, atMs: Infinity, untilMs: until, speed, silent };
       const mine = run.current;
       setPlaying(true);
-      void sound.current!.play(current, known, start).then((atMs) => {
+      // Slowed down it would sound like nothing that is in the show.
+      const sounds = speed === 1 && !silent;
+      if (!sounds) sound.current!.stop();
+      const begun = sounds ? sound.current!.play(current, known, start) : Promise.resolve(clockNow());
+      void begun.then((atMs) => {
         if (run.current !== mine) return;
-        run.current = { fromMs: start, atMs, untilMs: until };
-        post({ kind: 'play', momentMs: start, atMs, endMs: until - 1 });
+        run.current = { fromMs: start, atMs, untilMs: until, speed, silent };
+        post({ kind: 'play', momentMs: start, atMs, endMs: until - 1, speed });
       });
     },
     [post],
@@ -204,7 +208,7 @@ export function useViewer(
       sent.current = latest.current;
     }
     if (run.current && run.current.atMs !== Infinity)
-      play(moment.current, Math.min(run.current.untilMs, showLengthMs(show)));
+      play(moment.current, Math.min(run.current.untilMs, showLengthMs(show)), run.current.speed, run.current.silent);
     else {
       const held = Math.min(moment.current, Math.max(0, showLengthMs(show) - 1));
       moment.current = held;
@@ -226,7 +230,7 @@ export function useViewer(
       asked = requestAnimationFrame(follow);
       const current = run.current;
       if (!current || current.atMs === Infinity) return;
-      const at = current.fromMs + Math.max(0, clockNow() - current.atMs);
+      const at = current.fromMs + current.speed * Math.max(0, clockNow() - current.atMs);
       moment.current = Math.min(at, current.untilMs - 1);
       setMomentMs(moment.current);
       if (at >= current.untilMs) pause();

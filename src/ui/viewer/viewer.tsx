@@ -1,7 +1,7 @@
 'use client';
 
 import { momentOfFrame } from '../../core/timing/frames';
-import { Captions, ImageDown, Maximize, Pause, Play, SkipBack, SkipForward } from 'lucide-react';
+import { Captions, ImageDown, Maximize, Pause, Play, Repeat, SkipBack, SkipForward } from 'lucide-react';
 import { Slider } from 'radix-ui';
 import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import { captionLanguages, captionsOfShow } from '../../core/captions/show-captions';
@@ -10,13 +10,14 @@ import { inShape, shapeName, type ShapeName } from '../../core/show/shape';
 import type { Show } from '../../core/show/show';
 import { slideIndexAt } from '../../core/timing/slide-span';
 import { Button } from '../kit/button';
-import { Choice } from '../kit/choice';
 import { clockTenths } from '../kit/clock';
 import { Pick } from '../kit/pick';
 import { useKept } from '../kit/use-kept';
 import { usePrepared, useShow } from '../show/show-provider';
 import { useKeptMoment } from '../show/kept-moment';
+import { PartSlider } from './part-slider';
 import { useFollowed } from './use-followed';
+import { REACHES, SPEEDS, useReach } from './use-reach';
 import { useViewer, type ViewerHands } from './use-viewer';
 
 /** Those films are asked for in most. */
@@ -48,7 +49,6 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
   const [beginMs] = useState(() => (other ? 0 : kept.getState().momentMs));
   const hands = useViewer(place, show, facts, beginMs);
   const { playing, momentMs, starting, preparing, unreadable, wordsScale, play, pause, seek } = hands;
-  const [reach, setReach] = useState<'show' | 'slide'>('show');
   const started = useRef(false);
   useImperativeHandle(ref, () => hands, [hands]);
   useEffect(() => onMoment?.(momentMs), [onMoment, momentMs]);
@@ -71,13 +71,9 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
   );
   const caption = captions.find(({ startMs, endMs }) => startMs <= momentMs && momentMs < endMs) ?? null;
   const index = slideIndexAt(spans, momentMs);
-  const span = index === null ? null : spans[index]!;
+  const reaching = useReach(hands, spans, index, lengthMs);
+  const { toggle } = reaching;
   const frameMs = momentOfFrame(1, show.frame.rate);
-  const toggle = () => {
-    if (playing) pause();
-    else if (reach === 'slide' && span) play(span.startMs, span.endMs);
-    else play();
-  };
   const go = (by: number) => {
     if (index === null) return;
     const back = by < 0 && momentMs - spans[index]!.startMs > 800 ? 0 : by;
@@ -166,7 +162,35 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
           </p>
         )}
       </div>
-      <div className="flex h-11 shrink-0 items-center gap-1 bg-black px-3">
+      <div className="flex h-6 shrink-0 items-center gap-3 bg-black px-4 pt-1.5">
+        <output className="tabular w-14" data-part="moment">
+          {clockTenths(momentMs)}
+        </output>
+        <div className="relative flex min-w-0 flex-1 items-center">
+          <Slider.Root
+            value={[Math.min(momentMs, lengthMs)]}
+            min={0}
+            max={Math.max(1, lengthMs)}
+            step={frameMs}
+            onValueChange={([value]) => seek(value!)}
+            className="relative flex h-5 min-w-0 flex-1 touch-none items-center select-none"
+          >
+            <Slider.Track className="relative h-[3px] w-full rounded-full bg-white/25">
+              <Slider.Range className="absolute h-full rounded-full bg-red" />
+            </Slider.Track>
+            <Slider.Thumb
+              aria-label="Moment"
+              aria-valuetext={clockTenths(momentMs)}
+              className="block h-4 w-1.5 rounded-sm bg-red"
+            />
+          </Slider.Root>
+          {reaching.reach === 'part' && (
+            <PartSlider part={reaching.part} lengthMs={lengthMs} stepMs={frameMs} onPart={reaching.setPart} />
+          )}
+        </div>
+        <span className="tabular w-14 text-right text-lamp-soft">{clockTenths(lengthMs)}</span>
+      </div>
+      <div className="flex h-10 shrink-0 items-center gap-1 bg-black px-3">
         <Button look="dark" square aria-label="Start of the slide, or the one before" onClick={() => go(-1)}>
           <SkipBack size={15} fill="currentColor" />
         </Button>
@@ -182,37 +206,32 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
         <Button look="dark" square aria-label="Next slide" onClick={() => go(1)}>
           <SkipForward size={15} fill="currentColor" />
         </Button>
-        <output className="tabular mx-2 w-14 text-right" data-part="moment">
-          {clockTenths(momentMs)}
-        </output>
-        <Slider.Root
-          value={[Math.min(momentMs, lengthMs)]}
-          min={0}
-          max={Math.max(1, lengthMs)}
-          step={frameMs}
-          onValueChange={([value]) => seek(value!)}
-          className="relative flex h-8 min-w-0 flex-1 touch-none items-center select-none"
-        >
-          <Slider.Track className="relative h-[3px] w-full rounded-full bg-white/25">
-            <Slider.Range className="absolute h-full rounded-full bg-red" />
-          </Slider.Track>
-          <Slider.Thumb
-            aria-label="Moment"
-            aria-valuetext={clockTenths(momentMs)}
-            className="block h-4 w-1.5 rounded-sm bg-red"
-          />
-        </Slider.Root>
-        <span className="tabular mx-2 w-14 text-lamp-soft">{clockTenths(lengthMs)}</span>
-        <Choice
+        <span className="flex-1" />
+        <Pick
           dark
           label="What Play plays"
-          value={reach}
-          onChange={setReach}
-          options={[
-            { value: 'show', label: 'show' },
-            { value: 'slide', label: 'slide' },
-          ]}
+          value={reaching.reach}
+          groups={[{ name: null, options: REACHES }]}
+          onChange={reaching.setReach}
         />
+        <Pick
+          dark
+          label="How fast it plays"
+          value={reaching.speed}
+          groups={[{ name: null, options: SPEEDS }]}
+          onChange={reaching.setSpeed}
+        />
+        <Button
+          look="dark"
+          square
+          aria-label="Play it over and over"
+          aria-pressed={reaching.loops}
+          className={reaching.loops ? 'bg-white/20' : undefined}
+          onClick={() => reaching.setLoops(!reaching.loops)}
+          data-part="loop-play"
+        >
+          <Repeat size={15} />
+        </Button>
         {!other && (
           <Pick
             dark

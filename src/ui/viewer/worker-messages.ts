@@ -12,7 +12,14 @@ export type ToWorker =
   /** The show that was sent last has become this; facts are those that were not known yet. */
   | { readonly kind: 'change'; readonly change: ShowChange; readonly facts: FactsById }
   | { readonly kind: 'size'; readonly widthPx: number; readonly heightPx: number }
-  | { readonly kind: 'play'; readonly momentMs: number; readonly atMs: number; readonly endMs: number }
+  /** `speed` 1 as it is in the film. */
+  | {
+      readonly kind: 'play';
+      readonly momentMs: number;
+      readonly atMs: number;
+      readonly endMs: number;
+      readonly speed: number;
+    }
   | { readonly kind: 'still'; readonly momentMs: number }
   /** Everything the show needs is fetched and made once, so that nothing is missing later. */
   | { readonly kind: 'rehearse' }
