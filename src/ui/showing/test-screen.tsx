@@ -93,7 +93,7 @@ export function TestScreen() {
           {of}
         </p>
       ))}
-      <p className="absolute inset-x-0 bottom-[8%] text-center text-base text-lamp">
+      <p className="absolute inset-x-0 bottom-[10%] mx-auto w-fit rounded-md bg-[#3b3b3b] px-4 py-1 text-center text-base text-lamp">
         All four edges to be seen · the circle round · eleven greys and eight colours told apart · the fine lines sharp
       </p>
     </div>

@@ -180,6 +180,7 @@ export function useViewer(
       const start = fromMs ?? (moment.current >= endMs - 50 ? 0 : moment.current);
       const until = Math.min(untilMs ?? endMs, endMs);
       moment.current = start;
+      setMomentMs(start);
       run.current = { fromMs: start, atMs: Infinity, untilMs: until, speed, silent };
       const mine = run.current;
       setPlaying(true);
