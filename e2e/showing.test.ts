@@ -38,7 +38,7 @@ const projected = (state: string) => projector.waitForSelector(`[data-part=proje
 const moment = () => projector.$eval('[data-part=projector]', (at) => Number((at as HTMLElement).dataset.moment));
 async function openProjector(): Promise<Page> {
   const opened = new Promise<Page>((resolve) => {
-    browser.once('targetcreated', (target) => void target.page().then((page) => resolve(page!)));
+    presenter.once('popup', (page) => resolve(page!));
   });
   await presenter.click('[data-part=open-projector]');
   const page = await opened;

@@ -96,14 +96,6 @@ await rest(1200);
 await shoot('choose');
 await page.keyboard.press('Escape');
 await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
-await page.click('[data-part=clocks]');
-await page.waitForSelector('[data-part=time-strip] [data-entry]');
-await page.locator('aria/Minutes').fill('12');
-await page.keyboard.press('Enter');
-await rest(1200);
-await shoot('clocks');
-await page.keyboard.press('Escape');
-await rest(400);
 await page.keyboard.press('v');
 await rest(1500);
 await shoot('one-by-one');
@@ -207,14 +199,73 @@ await rest(600);
 await shoot('captions');
 await page.locator('aria/Music').click();
 
-await page.goto(`${show}/arrange`);
-await drawn();
-await page.locator('[data-part=watch]').click();
-await page.waitForFunction(
-  () => Number(document.querySelector('[data-part=watch-room] [data-part=viewer]')?.dataset.moment) > 4000,
-  { timeout: 30_000 },
-);
-await shoot('watch');
+// The room of snags, with some planted in a copy of the show that is taken off again.
+const api = async (method, route, body) => {
+  const response = await fetch(`${address}/api/v1/shows/${route}`, {
+    method,
+    headers: { 'content-type': 'application/json', origin: address },
+    ...(body && { body: JSON.stringify(body) }),
+  });
+  return response.json();
+};
+const { id: copy } = await api('POST', 'lantern-regatta/copy');
+const { show: copied, revision } = await api('GET', copy);
+const words = (index, title, style, place = 'bottom') => ({
+  kind: 'set-words',
+  slideId: copied.slides[index].id,
+  layerId: copied.slides[index].layers.find((layer) => layer.kind === 'words')?.id ?? `planted-${index}`,
+  words: { title, subtitle: '', place, style },
+});
+const planted = [
+  words(4, 'All lit by hand', { colour: '#f0b060', shadow: 'none' }, 'centre'),
+  words(6, 'The boats leave', { colour: '#3a3048', shadow: 'none' }),
+  words(8, 'Port Elery, when the band has gone home and only the lanterns are left upon the water', {}),
+  {
+    kind: 'set-move',
+    slideId: copied.slides[5].id,
+    layerId: copied.slides[5].layers[0].id,
+    move: {
+      kind: 'set',
+      first: { x: 0.5, y: 0.5, width: 0.2, height: 0.2, turnDegrees: 0 },
+      last: { x: 0.9, y: 0.5, width: 0.5, height: 0.5, turnDegrees: 0 },
+    },
+  },
+  {
+    kind: 'set-transitions',
+    transitions: [{ slideId: copied.slides[9].id, transition: { kind: 'dissolve', lengthMs: 8000 } }],
+  },
+];
+await api('POST', `${copy}/edits`, {
+  knownRevision: revision,
+  edits: planted.map((edit, index) => ({ editId: `planted-for-a-picture-${index}`, edit })),
+});
+await page.goto(`${address}/shows/${copy}/arrange`);
+await page.waitForSelector('[data-part=snags][data-looking=false]', { timeout: 60_000 });
+await page.click('[data-part=snags]');
+await page.waitForSelector('[data-part=try-fix]', { timeout: 30_000 });
+await rest(1200);
+await page.click('[data-part=try-fix]');
+await rest(2800);
+await shoot('snags');
+await page.keyboard.press('Escape');
+await api('DELETE', copy).catch(() => {});
+
+// Both windows of a showing; the presenter's is what is looked at.
+await page.goto(`${address}/showing/lantern-regatta`);
+await page.waitForSelector('[data-part=open-projector]');
+const opened = new Promise((resolve) => page.once('popup', resolve));
+await page.click('[data-part=open-projector]');
+const projector = await opened;
+await projector.waitForSelector('[data-part=projector][data-ready=true]', { timeout: 120_000 });
+await projector.mouse.click(300, 300);
+await page.bringToFront();
+await page.click('[data-part=next]');
+await projector.bringToFront();
+await rest(4000);
+await page.bringToFront();
+await rest(2000);
+await shoot('presenter');
+await projector.close();
 
 await page.goto(`${show}/arrange`);
 await drawn();

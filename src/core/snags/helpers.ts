@@ -31,7 +31,7 @@ export const allOf = ({ span }: Pick<SlideLook, 'span'>) => ({ fromMs: span.star
 /** Around a moment of a slide, with some time before it. */
 export function about({ span }: Pick<SlideLook, 'span'>, offsetMs: number, forMs = 1500) {
   const atMs = span.startMs + offsetMs;
-  return { fromMs: Math.max(0, atMs - LEAD_IN_MS), toMs: atMs + forMs };
+  return { fromMs: Math.max(0, atMs - LEAD_IN_MS), toMs: atMs + forMs, atMs };
 }
 
 /** A file as a person calls it, in quotes. */

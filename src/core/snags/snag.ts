@@ -17,6 +17,8 @@ export interface Snag {
   /** Where it is to be seen or heard: the stretch to play. */
   readonly fromMs: number;
   readonly toMs: number;
+  /** The moment at which it is at its worst, where there is one. */
+  readonly atMs?: number;
   /** What is the matter, for a person. */
   readonly sentence: string;
   /** What tells it from others of its kind on the same slide. */

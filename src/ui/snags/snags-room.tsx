@@ -4,6 +4,7 @@ import { X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { applyEdit } from '../../core/show/edit';
+import { showLengthMs } from '../../core/timing/slide-span';
 import type { SlideId } from '../../core/show/ids';
 import type { Snag, SnagFix } from '../../core/snags/snag';
 import { Button } from '../kit/button';
@@ -17,6 +18,7 @@ import { useMeasured, useSnags } from './snags-provider';
 /** The room where a show is looked over: what is found at the left, the moment and the ways out at the right. */
 export function SnagsRoom({ at, onClose }: { at: SlideId | null; onClose: () => void }) {
   const show = useShow((state) => state.show);
+  const endMs = showLengthMs(show);
   const { open, left, isLooking } = useSnags();
   const measured = useMeasured();
   const [key, setKey] = useState<string | null>(null);
@@ -46,6 +48,11 @@ export function SnagsRoom({ at, onClose }: { at: SlideId | null; onClose: () => 
     const now = stretch.current;
     if (ready && now && chosenKey !== null) viewer.current?.play(now.fromMs, Math.max(now.fromMs + 400, now.toMs));
   }, [chosenKey, trial, ready]);
+  const { atMs, toMs } = chosen ?? {};
+  const rest = useMemo(
+    () => (atMs === undefined || toMs === undefined ? undefined : { afterMs: Math.min(toMs, endMs), atMs }),
+    [atMs, toMs, endMs],
+  );
   const choose = (snag: Snag) => {
     setTrial(null);
     if (snag.key === chosenKey) viewer.current?.play(snag.fromMs, snag.toMs);
@@ -83,7 +90,7 @@ export function SnagsRoom({ at, onClose }: { at: SlideId | null; onClose: () => 
           </section>
           <section aria-label="The moment, and what can be done" className="flex min-h-0 flex-col">
             <div className="relative h-[62%] shrink-0">
-              <Viewer ref={hold} show={tried ?? show} />
+              <Viewer ref={hold} show={tried ?? show} rest={rest} />
               <p
                 data-part="seen-as"
                 className="absolute top-4 left-4 rounded-md bg-black/75 px-2.5 py-1 font-medium text-lamp"

@@ -20,6 +20,9 @@ import { useFollowed } from './use-followed';
 import { REACHES, SPEEDS, useReach } from './use-reach';
 import { useViewer, type ViewerHands } from './use-viewer';
 
+/** A frame or three: it was not stopped on the way. */
+const PLAYED_OUT_MS = 60;
+
 /** Those films are asked for in most. */
 const SHAPES: readonly ShapeName[] = ['16:9', '9:16', '1:1', '4:5', '4:3'];
 
@@ -30,10 +33,12 @@ interface ViewerProps {
   readonly autoPlay?: boolean;
   /** Another show than the one that is open, such as a version of it. */
   readonly show?: Show;
+  /** Having played to here it stands there. */
+  readonly rest?: { readonly afterMs: number; readonly atMs: number } | undefined;
 }
 
 /** Where the show is watched: the frame in a dark surround, with the hands to play, step and scrub. */
-export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerProps) {
+export function Viewer({ ref, onMoment, autoPlay = false, show: other, rest }: ViewerProps) {
   const place = useRef<HTMLDivElement>(null);
   const root = useRef<HTMLElement>(null);
   const open = usePrepared();
@@ -58,6 +63,12 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other }: ViewerP
     play(beginMs >= lengthMs - 1 ? 0 : beginMs);
   }, [autoPlay, starting, play, beginMs, lengthMs]);
   useFollowed(other ? null : kept, hands);
+  const played = useRef(false);
+  useEffect(() => {
+    const ended = played.current && !playing;
+    played.current = playing;
+    if (ended && rest && Math.abs(momentMs - rest.afterMs) < PLAYED_OUT_MS) seek(rest.atMs);
+  }, [playing, momentMs, rest, seek]);
 
   const [captioned, setCaptioned] = useKept(
     'tanager-captioned',
