@@ -10,7 +10,14 @@ let projector: Page;
 
 beforeAll(async () => {
   app = await openApp({ seed: true, hall: true });
-  browser = await openBrowser();
+  // A desk's screen, and a projector beside it.
+  browser = await openBrowser(['--screen-info={0,0 1280x800}{1280,0 1280x720}']);
+  const devtools = await browser.target().createCDPSession();
+  await devtools.send('Browser.setPermission', {
+    permission: { name: 'window-management' },
+    setting: 'granted',
+    origin: app.address,
+  });
   presenter = await openPage(browser);
 });
 afterAll(async () => {
@@ -47,7 +54,7 @@ async function openProjector(): Promise<Page> {
 }
 
 describe('a showing in a hall', () => {
-  it('begins on the presenter’s word in a window of its own, with everything fetched beforehand', async () => {
+  it('begins on the presenter’s word in a window of its own on the other screen, with everything fetched beforehand', async () => {
     await edit(
       { kind: 'set-waits', slides: [{ slideId: 'regatta-2', waits: true }] },
       {
@@ -63,6 +70,10 @@ describe('a showing in a hall', () => {
     // The first click in its window lets it sound; it does not go on by it.
     await projector.mouse.click(300, 300);
     await projected('[data-phase=before]');
+    expect(await projector.evaluate(() => [screenX, screenY, screen.width, screen.height])).toEqual([
+      1280, 0, 1280, 720,
+    ]);
+    await projector.waitForFunction(() => document.fullscreenElement !== null);
     await presenter.click('[data-part=next]');
     await projected('[data-phase=running]');
     await presenter.waitForSelector('[data-part=presenter][data-phase=running]');

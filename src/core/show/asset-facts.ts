@@ -44,6 +44,8 @@ export interface ClipFacts {
   readonly hdr?: Hdr;
   /** On the average; files looked at by older versions do not say. */
   readonly framesPerSecond?: number;
+  /** Its frames do not come evenly in time. */
+  readonly uneven?: true;
 }
 
 export type Hdr = 'pq' | 'hlg';

@@ -50,11 +50,24 @@ export async function lookAtClip(
   };
 }
 
+/** A clip whose frames are so much rarer than its times allow for comes unevenly, as phones record in the dark. */
+const UNEVEN = 1.08;
+
 /** Frames a second on the average, as the stream says; it says 0/0 when it does not know. */
-function rateOf({ avg_frame_rate: rate }: ProbedStream): Pick<ClipFacts, 'framesPerSecond'> {
-  const [frames, seconds] = (rate ?? '').split('/').map(Number);
-  const each = frames! / seconds!;
-  return each > 0 && Number.isFinite(each) ? { framesPerSecond: Math.round(1000 * each) / 1000 } : {};
+function rateOf({
+  avg_frame_rate: average,
+  r_frame_rate: steady,
+}: ProbedStream): Pick<ClipFacts, 'framesPerSecond' | 'uneven'> {
+  const each = fraction(average);
+  if (each === null) return {};
+  const uneven = (fraction(steady) ?? 0) > UNEVEN * each;
+  return { framesPerSecond: Math.round(1000 * each) / 1000, ...(uneven && { uneven: true }) };
+}
+
+function fraction(text = ''): number | null {
+  const [over, under] = text.split('/').map(Number);
+  const value = over! / under!;
+  return value > 0 && Number.isFinite(value) ? value : null;
 }
 
 /** By the transfer the stream names; clips that name none are taken for usual ones. */

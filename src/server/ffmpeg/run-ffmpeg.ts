@@ -104,6 +104,8 @@ export interface ProbedStream {
   readonly color_transfer?: string;
   /** As a fraction: “30000/1001”. */
   readonly avg_frame_rate?: string;
+  /** The steady rate that all of its times fit into. */
+  readonly r_frame_rate?: string;
   readonly side_data_list?: readonly { readonly rotation?: number }[];
   readonly nb_read_frames?: string;
   readonly disposition?: { readonly attached_pic?: number };

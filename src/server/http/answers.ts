@@ -112,6 +112,7 @@ const FACTS: Schema = kinds<AssetFacts>({
     takenAt: orNull(text(40)),
     hdr: maybe(oneOf(['pq', 'hlg'])),
     framesPerSecond: maybe(number(0, 100_000)),
+    uneven: maybe(truth),
     listening: maybe(anything),
   },
   sound: { lengthMs: LENGTH, title: orNull(NAME), artist: orNull(NAME), listening: maybe(anything) },

@@ -3,10 +3,12 @@
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useStore } from 'zustand';
 import type { AssetId, SlideId } from '../../core/show/ids';
+import { kindOf } from '../../core/snags/look-over';
 import type { LookedOverFile, Snag } from '../../core/snags/snag';
+import { slideIndexAt, type SlideSpan } from '../../core/timing/slide-span';
 import type { FilmRow } from '../../server/films/film-row';
 import { callServer } from '../show/call-server';
-import { useShow } from '../show/show-provider';
+import { usePrepared, useShow } from '../show/show-provider';
 import { hearPlaying } from '../viewer/playing-now';
 import { createSnagsStore, type SnagsStore } from './snags-store';
 
@@ -136,12 +138,22 @@ function useFound(store: SnagsStore | null) {
 /** The snags of each slide. */
 export function useSnagsBySlide(): ReadonlyMap<SlideId, readonly Snag[]> {
   const { open } = useSnags();
+  const { spans } = usePrepared();
   return useMemo(() => {
     const bySlide = new Map<SlideId, Snag[]>();
-    for (const snag of open)
-      if (snag.slideId !== null) bySlide.set(snag.slideId, [...(bySlide.get(snag.slideId) ?? []), snag]);
+    for (const snag of open) {
+      const id = snag.slideId ?? heardOn(snag, spans);
+      if (id !== null) bySlide.set(id, [...(bySlide.get(id) ?? []), snag]);
+    }
     return bySlide;
-  }, [open]);
+  }, [open, spans]);
+}
+
+/** The slide over which a snag of the music is heard; null for what is of the show as a whole. */
+function heardOn({ kind, fromMs, toMs }: Snag, spans: readonly SlideSpan[]): SlideId | null {
+  if (kindOf(kind).place !== 'sound' || kind === 'no-licence') return null;
+  const index = slideIndexAt(spans, (fromMs + toMs) / 2);
+  return index === null ? null : spans[index]!.slideId;
 }
 
 /** How far looking over is; null when it has not begun. */

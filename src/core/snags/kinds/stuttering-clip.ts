@@ -14,7 +14,7 @@ function* clipsOf({ prepared }: SnagLook) {
     for (const layer of seenLayers(place.slide.layers)) {
       const known = layer.kind === 'clip' ? prepared.facts.get(layer.assetId) : undefined;
       if (layer.kind !== 'clip' || known?.kind !== 'clip' || known.framesPerSecond === undefined) continue;
-      yield { place, layer, rate: known.framesPerSecond * (layer.speed ?? 1) };
+      yield { place, layer, uneven: known.uneven === true, rate: known.framesPerSecond * (layer.speed ?? 1) };
     }
 }
 
@@ -30,9 +30,9 @@ export const stutteringClip: SnagKind = {
   place: 'gather',
   *find(look) {
     const film = framesPerSecond(look.prepared.show.frame.rate);
-    for (const { place, layer, rate } of clipsOf(look)) {
+    for (const { place, layer, rate, uneven } of clipsOf(look)) {
       const slow = rate < FEWEST;
-      if (!slow && goesInto(rate, film) && goesInto(rate, CLIP_FRAMES_PER_SECOND)) continue;
+      if (!slow && !uneven && goesInto(rate, film) && goesInto(rate, CLIP_FRAMES_PER_SECOND)) continue;
       yield {
         grave: false,
         slideId: place.slide.id,
@@ -42,7 +42,9 @@ export const stutteringClip: SnagKind = {
         ...allOf(place),
         sentence: slow
           ? `${called(look, layer.assetId)} shows only ${rate.toFixed(0)} pictures a second.`
-          : `${called(look, layer.assetId)} has ${rounded(rate)} frames a second, which do not go evenly into the film’s ${rounded(film)}.`,
+          : uneven
+            ? `The frames of ${called(look, layer.assetId)} come unevenly, about ${rate.toFixed(0)} a second.`
+            : `${called(look, layer.assetId)} has ${rounded(rate)} frames a second, which do not go evenly into the film’s ${rounded(film)}.`,
       };
     }
   },
