@@ -64,7 +64,7 @@ describe('tanager check', () => {
   });
   it('tells what will embarrass, the grave first, and ends with 3', async () => {
     const file = await saved('bad.json', [
-      slide('a', 'dusk', { title: 'At dusk', style: { colour: '#e09060', shadow: 'none' }, place: 'centre' }),
+      slide('a', 'dusk', { title: 'At dusk', style: { colour: '#6a4a58', shadow: 'none' }, place: 'centre' }),
       slide('b', 'gone'),
       { ...slide('c', 'pies'), transition: { kind: 'dissolve', lengthMs: 3500 } },
     ]);
