@@ -98,8 +98,14 @@ describe('from an empty shelf to a film with music and a title', () => {
     await act('Enter', () => page.keyboard.press('Enter'));
     await page.waitForSelector('[data-part=gather]');
     await page.waitForSelector('body[data-commands~="bring-in"]');
-    const chooser = page.waitForFileChooser();
+    // A browser that has only just been asked to hand its dialog over may miss the first.
+    let chooser = page.waitForFileChooser({ timeout: 20_000 });
     await act('I', () => page.keyboard.press('i'));
+    chooser = chooser.catch(async () => {
+      const again = page.waitForFileChooser();
+      await page.keyboard.press('i');
+      return again;
+    });
     await act('choose the files', async () => (await chooser).accept(FILES));
     await looked();
     await act('Enter: lay into the order', () => page.keyboard.press('Enter'));
