@@ -1,4 +1,3 @@
-import { valueAt } from '../keys/channel';
 import { layerId as layerIdOf, type LayerId, type SlideId } from '../show/ids';
 import type { ShowEdit } from '../show/edit';
 import { everyLayer, type GradientLayer, type WordsLayer } from '../show/layer';
@@ -109,21 +108,18 @@ export function placesAndColours(
   );
 }
 
-/** Words whose box was moved or enlarged go back to their place in the frame. */
+/** Words whose box was moved go back towards their place in the frame. Those that move by keys are left to hands. */
 function inward(slide: Slide, layer: WordsLayer): SnagFix[] {
-  if (!layer.channels) return [];
-  const { x, y } = layer.channels;
-  const moved = (['x', 'y'] as const).filter((name) => layer.channels![name] !== undefined);
-  if (moved.length === 0) return [];
-  const nearer = (channel: typeof x, share: number) => 0.5 + ((channel ? valueAt(channel, 0, 1) : 0.5) - 0.5) * share;
+  const moved = (['x', 'y'] as const).flatMap((name) => {
+    const value = layer.channels?.[name];
+    return value === undefined ? [] : [{ name, value }];
+  });
+  if (moved.length === 0 || moved.some(({ value }) => typeof value !== 'number')) return [];
+  const nearer = (share: number) =>
+    Object.fromEntries(moved.map(({ name, value }) => [name, 0.5 + ((value as number) - 0.5) * share]));
   return [0.85, 0.7, 0.5, 0].map((share) => ({
     name: share === 0 ? 'Put them back in their place' : 'Bring them in from the edge',
-    edit: {
-      kind: 'set-channels',
-      slideId: slide.id,
-      layerId: layer.id,
-      channels: { ...(x !== undefined && { x: nearer(x, share) }), ...(y !== undefined && { y: nearer(y, share) }) },
-    },
+    edit: { kind: 'set-channels', slideId: slide.id, layerId: layer.id, channels: nearer(share) },
   }));
 }
 

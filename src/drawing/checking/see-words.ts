@@ -78,8 +78,8 @@ function wordsOfLayer(plans: readonly WordsPlan[], { title, subtitle, place }: W
 }
 
 /** Height of the smallest letters as they are seen. */
-function emPx({ title, subtitle, style }: WordsLayer, { layer }: WordsPlan, frame: Checking['frame']): number {
-  const size = (style?.size ?? TITLE_SIZE) * (subtitle.trim() !== '' ? SUBTITLE_SHARE : title.trim() !== '' ? 1 : 1);
+function emPx({ subtitle, style }: WordsLayer, { layer }: WordsPlan, frame: Checking['frame']): number {
+  const size = (style?.size ?? TITLE_SIZE) * (subtitle.trim() === '' ? 1 : SUBTITLE_SHARE);
   const across = Math.hypot(layer.toScreen[0]!, layer.toScreen[3]!) / (frame.widthPx * (layer.toScreen[8] ?? 1));
   return size * Math.min(frame.widthPx, frame.heightPx) * across;
 }

@@ -4,8 +4,8 @@ import { sides, type PurposeRecord } from './purpose';
 /** What most post rooms let through. */
 export const USUAL_MAIL_BYTES = 10_000_000;
 /** Bits a pixel below which x264 lets a slow move fall apart; found on the demo's show. */
-const FEWEST_BITS_A_PIXEL = 0.035;
-const SHORT_SIDES = [1080, 720, 540, 480, 360, 270] as const;
+export const FEWEST_BITS_A_PIXEL = 0.035;
+export const SHORT_SIDES = [1080, 720, 540, 480, 360, 270] as const;
 
 export const email: PurposeRecord = {
   name: 'E-mail',

@@ -32,8 +32,8 @@ export const letBe: EditRecord<LetBe> = {
     });
   },
   touched: (edit) => edit.snags.map(({ key }) => `letBe/${key}`),
-  sentence: (edit) =>
-    edit.snags.every(({ reason }) => reason === null)
-      ? `count ${counted(edit.snags.length, 'snag')} again`
-      : `leave ${counted(edit.snags.length, 'snag')} as it is`.replace('snags as it is', 'snags as they are'),
+  sentence: ({ snags }) => {
+    if (snags.every(({ reason }) => reason === null)) return `count ${counted(snags.length, 'snag')} again`;
+    return snags.length === 1 ? 'leave a snag as it is' : `leave ${snags.length} snags as they are`;
+  },
 };

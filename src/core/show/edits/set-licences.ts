@@ -1,7 +1,7 @@
 import { HASH, object, orNull } from '../../schema/schema';
 import type { AssetId } from '../ids';
 import { LICENCE } from '../schemas/slide-schema';
-import { counted, done, many } from './changing';
+import { done, many } from './changing';
 import type { EditRecord } from './edit-record';
 import { noted } from './noted';
 
@@ -31,6 +31,8 @@ export const setLicences: EditRecord<SetLicences> = {
     });
   },
   touched: (edit) => edit.licences.map(({ assetId }) => `licences/${assetId}`),
-  sentence: (edit) =>
-    `note by what right ${counted(edit.licences.length, 'file')} is used`.replace('files is', 'files are'),
+  sentence: ({ licences }) =>
+    licences.length === 1
+      ? 'note by what right a file is used'
+      : `note by what right ${licences.length} files are used`,
 };

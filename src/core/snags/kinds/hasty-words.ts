@@ -1,10 +1,13 @@
 import { seenLayers, type WordsLayer } from '../../show/layer';
+import { textOf as wordsOf } from '../../show/words-of-slide';
 import { layerIn } from '../../show/pile';
 import { leastLengthMs } from '../../timing/least-length';
 import { readableSpan } from '../../words/passage';
 import { comfortableMs, readingSpeed, shortestReadMs } from '../../words/reading-speed';
 import { about, said, seconds, slidesOf } from '../helpers';
 import type { SnagKind } from '../snag';
+
+const AT_ONCE = { way: 'none', by: 'all', atMs: 0, lengthMs: 0 } as const;
 
 export const hastyWords: SnagKind = {
   title: 'Words that go too soon',
@@ -40,13 +43,12 @@ export const hastyWords: SnagKind = {
       leastLengthMs(slide, prepared.facts, before, prepared.show),
       Math.ceil((slide.lengthMs + missingMs) / 100) * 100,
     );
-    const { title, subtitle, place, style, travel } = layer;
     return [
       {
         name: `Stay for ${seconds(lengthMs)}`,
         edit: { kind: 'set-lengths', lengths: [{ slideId: slide.id, lengthMs }] },
       },
-      ...(travel
+      ...(layer.travel
         ? []
         : [
             {
@@ -55,13 +57,8 @@ export const hastyWords: SnagKind = {
                 kind: 'set-words' as const,
                 slideId: slide.id,
                 layerId: layer.id,
-                words: {
-                  title,
-                  subtitle,
-                  place,
-                  ...(style && { style }),
-                  come: { entrance: { way: 'none', by: 'all', atMs: 0, lengthMs: 0 } as const, exit: null },
-                },
+                // How they go is left as it is.
+                words: { ...wordsOf(layer), come: { entrance: AT_ONCE, exit: layer.come?.exit ?? null } },
               },
             },
           ]),
