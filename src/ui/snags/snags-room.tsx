@@ -1,13 +1,12 @@
 'use client';
 
-import { X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { applyEdit } from '../../core/show/edit';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { SlideId } from '../../core/show/ids';
 import type { Snag, SnagFix } from '../../core/snags/snag';
-import { Button } from '../kit/button';
+import { FullWindow } from '../kit/full-window';
 import { useShow } from '../show/show-provider';
 import type { ViewerHands } from '../viewer/use-viewer';
 import { Viewer } from '../viewer/viewer';
@@ -61,70 +60,57 @@ export function SnagsRoom({ at, onClose }: { at: SlideId | null; onClose: () => 
   const grave = open.filter((snag) => snag.grave).length;
 
   return (
-    <Dialog.Root
-      open
-      onOpenChange={(next) => {
-        if (!next) onClose();
-      }}
+    <FullWindow
+      part="snags-room"
+      closeName="Back to work"
+      onClose={onClose}
+      className="grid grid-cols-[minmax(420px,46%)_minmax(0,1fr)] bg-paper"
     >
-      <Dialog.Portal>
-        <Dialog.Content
-          aria-describedby={undefined}
-          data-part="snags-room"
-          className="fixed inset-0 z-40 grid grid-cols-[minmax(420px,46%)_minmax(0,1fr)] bg-paper"
-        >
-          <section aria-label="What was found" className="flex min-h-0 flex-col border-r border-rule">
-            <header className="flex h-14 shrink-0 items-center gap-4 border-b border-rule bg-card px-5">
-              <Dialog.Title className="font-display text-lg font-semibold">Looked over</Dialog.Title>
-              <p role="status" data-part="snags-said" className="text-soft">
-                {open.length === 0 ? 'nothing that would embarrass' : said(open.length, grave)}
-                {isLooking && measured && (
-                  <span className="tabular">
-                    {' '}
-                    · {measured.done} of {measured.of} slides measured
-                  </span>
-                )}
-              </p>
-            </header>
-            <SnagList open={open} left={left} chosen={chosen} onChoose={choose} />
-          </section>
-          <section aria-label="The moment, and what can be done" className="flex min-h-0 flex-col">
-            <div className="relative h-[62%] shrink-0">
-              <Viewer ref={hold} show={tried ?? show} rest={rest} />
-              <p
-                data-part="seen-as"
-                className="absolute top-4 left-4 rounded-md bg-black/75 px-2.5 py-1 font-medium text-lamp"
-              >
-                {tried ? 'as it would be' : 'as it is'}
-              </p>
-            </div>
-            {chosen && (
-              <SnagFixes
-                key={chosen.key}
-                snag={chosen}
-                isLeft={left.includes(chosen)}
-                open={open}
-                trial={trial}
-                onTry={setTrial}
-                onClose={onClose}
-              />
+      <section aria-label="What was found" className="flex min-h-0 flex-col border-r border-rule">
+        <header className="flex h-14 shrink-0 items-center gap-4 border-b border-rule bg-card px-5">
+          <Dialog.Title className="font-display text-lg font-semibold">Looked over</Dialog.Title>
+          <p role="status" data-part="snags-said" className="text-soft">
+            {open.length === 0 ? 'nothing that would embarrass' : said(open.length, grave)}
+            {isLooking && measured && (
+              <span className="tabular">
+                {' '}
+                · {measured.done} of {measured.of} slides measured
+              </span>
             )}
-            {!chosen && (
-              <p className="grid flex-1 place-items-center p-8 text-center text-base text-soft">
-                {isLooking
-                  ? 'Slides are still being drawn and looked at.'
-                  : 'Nothing is soft, cut, too short or too quiet. The evening can come.'}
-              </p>
-            )}
-          </section>
-          <Dialog.Close asChild>
-            <Button look="dark" square aria-label="Back to work" className="absolute top-3 right-3 bg-black/50">
-              <X size={18} />
-            </Button>
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          </p>
+        </header>
+        <SnagList open={open} left={left} chosen={chosen} onChoose={choose} />
+      </section>
+      <section aria-label="The moment, and what can be done" className="flex min-h-0 flex-col">
+        <div className="relative h-[62%] shrink-0">
+          <Viewer ref={hold} show={tried ?? show} rest={rest} />
+          <p
+            data-part="seen-as"
+            className="absolute top-4 left-4 rounded-md bg-black/75 px-2.5 py-1 font-medium text-lamp"
+          >
+            {tried ? 'as it would be' : 'as it is'}
+          </p>
+        </div>
+        {chosen && (
+          <SnagFixes
+            key={chosen.key}
+            snag={chosen}
+            isLeft={left.includes(chosen)}
+            open={open}
+            trial={trial}
+            onTry={setTrial}
+            onClose={onClose}
+          />
+        )}
+        {!chosen && (
+          <p className="grid flex-1 place-items-center p-8 text-center text-base text-soft">
+            {isLooking
+              ? 'Slides are still being drawn and looked at.'
+              : 'Nothing is soft, cut, too short or too quiet. The evening can come.'}
+          </p>
+        )}
+      </section>
+    </FullWindow>
   );
 }
 

@@ -1,7 +1,7 @@
 'use client';
 
-import { Pause, Play, SkipForward, X } from 'lucide-react';
-import { Dialog, Slider } from 'radix-ui';
+import { Pause, Play, SkipForward } from 'lucide-react';
+import { Dialog } from 'radix-ui';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { prepareShow } from '../../core/frame/plan-frame';
 import { besideMoment, differencesOf } from '../../core/show/differences';
@@ -9,7 +9,9 @@ import type { Show } from '../../core/show/show';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { clockTenths } from '../kit/clock';
+import { FullWindow } from '../kit/full-window';
 import { usePrepared } from '../show/show-provider';
+import { MomentSlider } from './moment-slider';
 import { useViewer, type ViewerHands } from './use-viewer';
 
 /** By then what comes and goes on a slide is mostly there. */
@@ -18,22 +20,14 @@ const MOST_IS_THERE = 0.6;
 /** Two versions of a show side by side, in a window over the page. */
 export function BesideRoom({ before, name, onClose }: { before: Show; name: string; onClose: () => void }) {
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Content
-          aria-describedby={undefined}
-          data-part="beside-room"
-          className="fixed inset-0 z-50 flex flex-col bg-surround text-lamp"
-        >
-          <Sides before={before} name={name} />
-          <Dialog.Close asChild>
-            <Button look="dark" square aria-label="Back to the versions" className="absolute top-3 right-3 bg-black/50">
-              <X size={18} />
-            </Button>
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <FullWindow
+      part="beside-room"
+      closeName="Back to the versions"
+      onClose={onClose}
+      className="flex flex-col bg-surround text-lamp"
+    >
+      <Sides before={before} name={name} />
+    </FullWindow>
   );
 }
 
@@ -116,23 +110,7 @@ function Sides({ before, name }: { before: Show; name: string }) {
         <output className="tabular w-14" data-part="moment">
           {clockTenths(momentMs)}
         </output>
-        <Slider.Root
-          value={[Math.min(momentMs, now.lengthMs)]}
-          min={0}
-          max={Math.max(1, now.lengthMs)}
-          step={20}
-          onValueChange={([value]) => seek(value!)}
-          className="relative flex h-8 min-w-0 flex-1 touch-none items-center select-none"
-        >
-          <Slider.Track className="relative h-[3px] w-full rounded-full bg-white/25">
-            <Slider.Range className="absolute h-full rounded-full bg-red" />
-          </Slider.Track>
-          <Slider.Thumb
-            aria-label="Moment"
-            aria-valuetext={clockTenths(momentMs)}
-            className="block h-4 w-1.5 rounded-sm bg-red"
-          />
-        </Slider.Root>
+        <MomentSlider momentMs={momentMs} lengthMs={now.lengthMs} stepMs={20} onSeek={seek} />
         <Button look="dark" onClick={nextDifference} disabled={differing.size === 0} data-part="next-difference">
           <SkipForward size={15} /> Next difference
         </Button>

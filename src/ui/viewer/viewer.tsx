@@ -2,7 +2,6 @@
 
 import { momentOfFrame } from '../../core/timing/frames';
 import { Captions, ImageDown, Maximize, Pause, Play, Repeat, SkipBack, SkipForward } from 'lucide-react';
-import { Slider } from 'radix-ui';
 import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import { captionLanguages, captionsOfShow } from '../../core/captions/show-captions';
 import { prepareShow } from '../../core/frame/plan-frame';
@@ -15,6 +14,7 @@ import { Pick } from '../kit/pick';
 import { useKept } from '../kit/use-kept';
 import { usePrepared, useShow } from '../show/show-provider';
 import { useKeptMoment } from '../show/kept-moment';
+import { MomentSlider } from './moment-slider';
 import { PartSlider } from './part-slider';
 import { useFollowed } from './use-followed';
 import { REACHES, SPEEDS, useReach } from './use-reach';
@@ -178,23 +178,7 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other, rest }: V
           {clockTenths(momentMs)}
         </output>
         <div className="relative flex min-w-0 flex-1 items-center">
-          <Slider.Root
-            value={[Math.min(momentMs, lengthMs)]}
-            min={0}
-            max={Math.max(1, lengthMs)}
-            step={frameMs}
-            onValueChange={([value]) => seek(value!)}
-            className="relative flex h-5 min-w-0 flex-1 touch-none items-center select-none"
-          >
-            <Slider.Track className="relative h-[3px] w-full rounded-full bg-white/25">
-              <Slider.Range className="absolute h-full rounded-full bg-red" />
-            </Slider.Track>
-            <Slider.Thumb
-              aria-label="Moment"
-              aria-valuetext={clockTenths(momentMs)}
-              className="block h-4 w-1.5 rounded-sm bg-red"
-            />
-          </Slider.Root>
+          <MomentSlider momentMs={momentMs} lengthMs={lengthMs} stepMs={frameMs} onSeek={seek} />
           {reaching.reach === 'part' && (
             <PartSlider part={reaching.part} lengthMs={lengthMs} stepMs={frameMs} onPart={reaching.setPart} />
           )}
