@@ -139,7 +139,7 @@ function smaller(slide: Slide, layer: WordsLayer): SnagFix[] {
 function resized(slide: Slide, layer: WordsLayer): SnagFix[] {
   return [0.07, 0.055, 0.045, 0.035].map((size) => ({
     name: `Set them at ${(100 * size).toFixed(1)} % of the frame`,
-    edit: withStyle(slide, layer, { size, measure: 0.84 }),
+    edit: withStyle(slide, layer, { size }),
   }));
 }
 

@@ -16,7 +16,7 @@ const PER_SECOND = 30;
 const LONGEST_MS = 60_000;
 
 /** Whether something on a slide could flash: a clip, a run of short slides, a channel with many keys. */
-export function mayFlash({ show }: PreparedShow, index: number): boolean {
+function mayFlash({ show }: PreparedShow, index: number): boolean {
   const slide = show.slides[index]!;
   if (slide.lengthMs < SHORT_MS && (show.slides[index + 1]?.lengthMs ?? Infinity) < SHORT_MS) return true;
   for (const layer of seenLayers(slide.layers)) {

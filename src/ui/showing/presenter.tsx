@@ -33,7 +33,7 @@ export function Presenter({ show, facts: known }: PresenterProps) {
   const { news, send, open } = useShowing(show.id);
   const state = news?.state ?? BEFORE;
   const { slide: index, goneMs, leftMs } = toldOf(shown, state);
-  const typed = useTypedNumber((slide) => send({ do: 'go', slide: slide - 1 }));
+  const typed = useTypedNumber(show.slides.length, (slide) => send({ do: 'go', slide: slide - 1 }));
   const hands = useRef(send);
   useEffect(() => {
     hands.current = send;
@@ -269,15 +269,15 @@ function Clock() {
   );
 }
 
-function useTypedNumber(go: (slide: number) => void) {
+function useTypedNumber(count: number, go: (slide: number) => void) {
   const [text, set] = useState('');
   return {
     text,
     set,
     go: () => {
       const slide = Number(text);
-      if (Number.isInteger(slide) && slide > 0) go(slide);
-      else toast('Type the number of a slide.');
+      if (Number.isInteger(slide) && slide > 0 && slide <= count) go(slide);
+      else toast(`Type the number of a slide, 1 to ${count}.`);
       set('');
     },
   };

@@ -24,4 +24,5 @@ export type FromChecker =
   | { readonly kind: 'ready' }
   /** All that is known by now; `measured` slides of all have been drawn and looked at. */
   | { readonly kind: 'found'; readonly snags: readonly Snag[]; readonly measured: number; readonly slideCount: number }
-  | { readonly kind: 'fixes'; readonly id: number; readonly fixes: readonly SnagFix[] };
+  /** Null when trying failed. */
+  | { readonly kind: 'fixes'; readonly id: number; readonly fixes: readonly SnagFix[] | null };

@@ -71,8 +71,10 @@ function hear(message: ToChecker): void {
 async function answer(id: number, work: (look: SnagLook) => Promise<Awaited<ReturnType<typeof fixesThatHelp>>>) {
   try {
     say({ kind: 'fixes', id, fixes: prepared ? await work(lookNow(prepared)) : [] });
-  } catch {
-    say({ kind: 'fixes', id, fixes: [] });
+  } catch (error) {
+    say({ kind: 'fixes', id, fixes: null });
+    // It is told to who asked, and stands in the browser's own log.
+    reportError(error);
   }
 }
 

@@ -22,11 +22,12 @@ export function ReadsBest({ slideId, words }: { slideId: SlideId; words: WordsLa
     if (!snags) return;
     setTrying(true);
     const { slides } = store.getState().show;
-    const best = await snags.whatReadsBest(slideId, words.id);
+    const best = await snags.whatReadsBest(slideId, words.id).catch((error: Error) => error);
     setTrying(false);
+    if (best instanceof Error) return void toast(best.message);
     // Somebody went on meanwhile: what was tried is not what is there.
     if (store.getState().show.slides.find(({ id }) => id === slideId) !== slides.find(({ id }) => id === slideId))
-      return;
+      return void toast('The slide was changed meanwhile. Press again.');
     if (!best) toast('Nothing reads better here than what is there.');
     else if (edit({ kind: 'together', name: 'let the words read best', edits: [best.edit] })) toast(`${best.name}.`);
   };

@@ -3,6 +3,7 @@
 import { clsx } from 'clsx';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import { toast } from 'sonner';
 import { kindOf } from '../../core/snags/look-over';
 import type { Snag, SnagFix } from '../../core/snags/snag';
 import { Button } from '../kit/button';
@@ -41,9 +42,16 @@ export function SnagFixes({ snag, isLeft, open, trial, onTry, onClose }: SnagFix
   const all = useFixForAll(alike);
   useEffect(() => {
     let gone = false;
-    void store?.fixesOf(key).then((found) => {
-      if (!gone) setFixes(found);
-    });
+    store?.fixesOf(key).then(
+      (found) => {
+        if (!gone) setFixes(found);
+      },
+      (error: Error) => {
+        if (gone) return;
+        setFixes([]);
+        toast(error.message);
+      },
+    );
     return () => {
       gone = true;
     };

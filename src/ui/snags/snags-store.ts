@@ -19,6 +19,7 @@ export interface SnagsStore extends StoreApi<SnagsState> {
   follow(show: Show, facts: FactsById): void;
   around(files: SnagLook['files'], films: SnagLook['films']): void;
   rest(rest: boolean): void;
+  /** Rejects, with a sentence, when trying failed. */
   fixesOf(key: string): Promise<readonly SnagFix[]>;
   /** The edit that lets words of a slide read best; null when nothing is better than what is there. */
   whatReadsBest(slideId: SlideId, layerId: LayerId): Promise<SnagFix | null>;
@@ -31,16 +32,18 @@ export function createSnagsStore(showId: ShowId): SnagsStore {
   let waiting: ToChecker[] | null = [];
   let sent: { readonly show: Show; readonly facts: FactsById } | null = null;
   let counted = 0;
-  const asked = new Map<number, (fixes: readonly SnagFix[]) => void>();
+  const asked = new Map<number, (fixes: readonly SnagFix[] | null) => void>();
   const post = (message: ToChecker) => {
     // A worker loses what is sent before its modules are loaded.
     if (waiting) waiting.push(message);
     else worker.postMessage(message);
   };
   const ask = (message: (id: number) => ToChecker): Promise<readonly SnagFix[]> =>
-    new Promise((resolve) => {
+    new Promise((resolve, reject) => {
       counted += 1;
-      asked.set(counted, resolve);
+      asked.set(counted, (fixes) =>
+        fixes ? resolve(fixes) : reject(new Error('What would help could not be tried. See to it by hand.')),
+      );
       post(message(counted));
     });
   worker.onmessage = ({ data }: MessageEvent<FromChecker>) => {

@@ -24,7 +24,8 @@ export function useFixForAll(snags: readonly Snag[]): {
     let without = 0;
     let now = show.getState().show;
     for (const [index, snag] of snags.entries()) {
-      const [fix] = await store.fixesOf(snag.key);
+      // One that could not be tried is one that needs a hand.
+      const [fix] = await store.fixesOf(snag.key).catch(() => []);
       // A fix may have taken away what the next was about.
       const result = fix && applyEdit(now, fix.edit);
       if (fix && result?.ok) {

@@ -20,7 +20,7 @@ const LEAST_OF_LARGEST = 0.35;
 const LOOKS = 6;
 
 /** The faces a picture is of, on what its crop leaves; those that the crop cuts reach beyond 0…1. */
-export function mainFacesOf(facts: PictureFacts, layer: Pick<PictureLayer, 'crop'>): Box[] {
+function mainFacesOf(facts: PictureFacts, layer: Pick<PictureLayer, 'crop'>): Box[] {
   const faces = facts.focus?.faces ?? [];
   const largest = Math.max(0, ...faces.map((face) => face.height));
   const main = faces.filter((face) => face.height >= LEAST_OF_LARGEST * largest);

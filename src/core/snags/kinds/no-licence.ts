@@ -4,7 +4,7 @@ import { called } from '../helpers';
 import type { SnagKind } from '../snag';
 
 /** What a person can answer with one press. */
-export const OWN_WORK = 'Our own work';
+const OWN_WORK = 'Our own work';
 
 export const noLicence: SnagKind = {
   title: 'Songs without a licence',
