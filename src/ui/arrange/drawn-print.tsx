@@ -1,15 +1,12 @@
 'use client';
 
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { aloneShow } from '../../core/frame/alone';
 import type { Slide } from '../../core/show/show';
 import { usePrepared } from '../show/show-provider';
-import { makePrint } from '../viewer/print-maker';
+import { printOfSlide } from '../viewer/print-maker';
 
 /** Twice what it is shown at, for fine screens; of the frame's own shape. */
 const HIGH_PX = 208;
-/** What is built up over a slide is there by then. */
-const SHARE_OF_WAY = 0.66;
 /** A slide that is being changed is drawn again when the hands rest. */
 const RESTS_MS = 400;
 
@@ -43,17 +40,9 @@ export function DrawnPrint({
     if (known.has(slide)) return;
     let gone = false;
     const timer = setTimeout(() => {
-      const { show, spans, facts } = latest.current;
-      const index = show.slides.indexOf(slide);
+      const index = latest.current.show.slides.indexOf(slide);
       if (index < 0) return;
-      const { startMs, leavesMs } = spans[index]!;
-      void makePrint({
-        show: aloneShow(latest.current, index),
-        facts,
-        momentMs: (leavesMs - startMs) * SHARE_OF_WAY,
-        widthPx: 16 * Math.max(1, Math.round((HIGH_PX * aspect) / 16)),
-        heightPx: HIGH_PX,
-      }).then((made) => {
+      void printOfSlide(latest.current, index, HIGH_PX).then((made) => {
         if (!made) return;
         known.set(slide, made);
         if (!gone) setDrawn({ slide, bitmap: made });

@@ -1,13 +1,10 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import { aloneShow } from '../../core/frame/alone';
 import type { PreparedShow } from '../../core/frame/plan-frame';
-import { makePrint } from '../viewer/print-maker';
+import { printOfSlide } from '../viewer/print-maker';
 
 const HIGH_PX = 360;
-/** What is built up over a slide is there by then. */
-const SHARE_OF_WAY = 0.66;
 
 /** A slide as it is seen when most of it is there. What was drawn stays when the server is gone. */
 export function MomentStill({ prepared, index, label }: { prepared: PreparedShow; index: number; label: string }) {
@@ -46,20 +43,12 @@ export function MomentStill({ prepared, index, label }: { prepared: PreparedShow
 const stills = new WeakMap<PreparedShow, Map<number, Promise<ImageBitmap | null>>>();
 
 /** Drawn once for each show. */
-export function stillOf(prepared: PreparedShow, index: number): Promise<ImageBitmap | null> {
+function stillOf(prepared: PreparedShow, index: number): Promise<ImageBitmap | null> {
   const ofShow = stills.get(prepared) ?? new Map<number, Promise<ImageBitmap | null>>();
   stills.set(prepared, ofShow);
   const known = ofShow.get(index);
   if (known) return known;
-  const { frame } = prepared.show;
-  const { startMs, leavesMs } = prepared.spans[index]!;
-  const made = makePrint({
-    show: aloneShow(prepared, index),
-    facts: prepared.facts,
-    momentMs: (leavesMs - startMs) * SHARE_OF_WAY,
-    widthPx: 16 * Math.round((HIGH_PX * frame.widthPx) / frame.heightPx / 16),
-    heightPx: HIGH_PX,
-  });
+  const made = printOfSlide(prepared, index, HIGH_PX);
   ofShow.set(index, made);
   return made;
 }

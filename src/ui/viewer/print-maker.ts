@@ -1,3 +1,5 @@
+import { aloneShow } from '../../core/frame/alone';
+import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { FactsById } from '../../core/show/asset-facts';
 import type { ShowId } from '../../core/show/ids';
 import type { Show } from '../../core/show/show';
@@ -37,6 +39,22 @@ export function makePrint({ show, facts, momentMs, widthPx, heightPx }: PrintOrd
   post(maker, { kind: 'show', show, facts });
   post(maker, { kind: 'print', id, momentMs, widthPx, heightPx });
   return made;
+}
+
+/** What is built up over a slide is there by then. */
+const SHARE_OF_WAY = 0.66;
+
+/** A slide by itself, when most of it is there. @param heightPx the width follows the show’s shape */
+export function printOfSlide(prepared: PreparedShow, index: number, heightPx: number): Promise<ImageBitmap | null> {
+  const { frame } = prepared.show;
+  const { startMs, leavesMs } = prepared.spans[index]!;
+  return makePrint({
+    show: aloneShow(prepared, index),
+    facts: prepared.facts,
+    momentMs: (leavesMs - startMs) * SHARE_OF_WAY,
+    widthPx: 16 * Math.max(1, Math.round((heightPx * frame.widthPx) / frame.heightPx / 16)),
+    heightPx,
+  });
 }
 
 function post(maker: Maker, message: ToWorker): void {
