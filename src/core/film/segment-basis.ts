@@ -37,6 +37,7 @@ export function segmentBasis(
       assetIdsOfSlides([{ ...show.slides[index]!, sounds: [] }]).map((asset) => drawnFacts(facts.get(asset))),
     ]);
   }
+  if (show.watermark) parts.push(show.watermark, drawnFacts(facts.get(show.watermark.assetId)));
   const read = captions.filter((caption) => caption.startMs < endMs && caption.endMs > firstMs);
   if (read.length > 0)
     parts.push(
@@ -46,8 +47,8 @@ export function segmentBasis(
   return JSON.stringify(parts, (key, value: unknown) => (ASIDE.has(key) ? undefined : value));
 }
 
-/** Of layers: how they are in other shapes, and who chose what. */
-const ASIDE: ReadonlySet<string> = new Set(['shapes', 'chosen']);
+/** Of layers: how they are in other shapes, and who chose what, and how they were before. */
+const ASIDE: ReadonlySet<string> = new Set(['shapes', 'chosen', 'bare']);
 
 const micros = (ms: number) => Math.round(ms * 1000);
 

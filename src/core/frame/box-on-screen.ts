@@ -23,6 +23,11 @@ export function frameToScreen({ widthPx, heightPx }: PictureSize): Matrix3 {
   return [widthPx, 0, 0, 0, heightPx, 0, 0, 0, 1];
 }
 
+/** A box that lies straight, in pixels. */
+export function boxToScreen(leftPx: number, topPx: number, widthPx: number, heightPx: number): Matrix3 {
+  return [widthPx, 0, leftPx, 0, heightPx, topPx, 0, 0, 1];
+}
+
 /** Whether a box is the frame itself. */
 export function isFrame(toScreen: Matrix3, frame: PictureSize): boolean {
   const wanted = frameToScreen(frame);

@@ -13,6 +13,7 @@ import { unreachable } from '../unreachable';
 import type { BackingPlan, FramePlan, LayerPlan, SlidePlan } from './frame-plan';
 import { pictureSizeFor } from './picture-size';
 import { planCaption } from './plan-caption';
+import { planWatermark } from './plan-watermark';
 import { cropPlan } from './plan-crop';
 import { masksOf, planLayers } from './plan-layers';
 import type { SlideSurroundings } from './slide-moment';
@@ -72,7 +73,7 @@ export function planFrame(prepared: PreparedShow, momentMs: number, frame: Frame
   const span = prepared.spans[index]!;
   const offsetMs = Math.max(0, momentMs - prepared.seenFromMs[index]!);
   const slide = planSlide(prepared, index, offsetMs, frame);
-  const size = { widthPx: frame.widthPx, heightPx: frame.heightPx, over: planCaption(prepared, momentMs, frame) };
+  const size = { widthPx: frame.widthPx, heightPx: frame.heightPx, over: [...planWatermark(prepared, frame), ...planCaption(prepared, momentMs, frame)] };
   const { transition, id } = prepared.show.slides[index]!;
   if (offsetMs >= span.transitionMs || transition.kind === 'cut') return { ...size, slide, incoming: null };
   return {

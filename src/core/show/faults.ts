@@ -112,7 +112,20 @@ export function faultOfSlide(slide: Slide): string | null {
     const faultHere = faultOfOne ?? faultOfShapes(layer);
     if (faultHere) return faultHere;
   }
-  return null;
+  return faultOfMounted(slide);
+}
+
+/** What lies under a mount must be able to stand there again. */
+function faultOfMounted({ mounted }: Slide): string | null {
+  if (!mounted) return null;
+  for (const below of mounted.before) {
+    if (below.mounted) return 'a mount lies on slides, and not on another mount';
+    const fault = faultOfSlide(below);
+    if (fault) return fault;
+  }
+  return new Set(mounted.before.map(({ id }) => id)).size === mounted.before.length
+    ? null
+    : 'two slides under a mount have the same id';
 }
 
 function faultOfShapes(layer: Layer): string | null {

@@ -34,6 +34,15 @@ export interface LayerParts {
   readonly shapes?: Readonly<Record<ShapeName, ShapeCorrection>>;
   /** Who chose what it says, how it moves and how it is lit. */
   readonly chosen?: LayerChosen;
+  /** How it was before the look of the whole show dressed it. */
+  readonly bare?: BareLayer;
+}
+
+/** Values the look of the whole show changed, as they were; null where there was none. */
+export interface BareLayer {
+  readonly move?: Move;
+  readonly style?: WordsStyle<ColourChannel> | null;
+  readonly come?: WordsCome | null;
 }
 
 /** What layers with tones of their own may have beside that. */

@@ -12,6 +12,9 @@ import type { MixSaid } from './mix-said';
 import type { Pace } from './pace';
 import type { Breath } from './breath';
 import type { CaptionLook, CaptionsByLanguage } from './caption';
+import type { Mounted } from './mounted';
+import type { PlumageInUse } from '../plumage/plumage';
+import type { Watermark } from './watermark';
 import type { BeatsSaid } from '../sound/listening/beats-said';
 import {
   assetIdsOfLayer,
@@ -64,6 +67,10 @@ export interface Show {
   readonly letBe?: Readonly<Record<string, string>>;
   /** By what right files are used, by `AssetId`: whose they are, which licence. */
   readonly licences?: Readonly<Record<string, string>>;
+  /** The look of the whole show. */
+  readonly plumage?: PlumageInUse;
+  /** A studio's mark over all of it. */
+  readonly watermark?: Watermark;
 }
 
 /** Everything a show says, without who it is: what a version keeps. */
@@ -87,6 +94,8 @@ export type ShowContent = Pick<
   | 'language'
   | 'letBe'
   | 'licences'
+  | 'plumage'
+  | 'watermark'
 >;
 
 export interface FrameShape {
@@ -117,7 +126,14 @@ export interface Slide {
   readonly waits?: true;
   /** Who chose its length, its transition, its backing. */
   readonly chosen?: Chosen;
+  /** A mount laid it. */
+  readonly mounted?: Mounted;
+  /** How it was before the look of the whole show dressed it. */
+  readonly bare?: BareSlide;
 }
+
+/** Values the look of the whole show changed, as they were; null where there was none. */
+export type BareSlide = Partial<Pick<Slide, 'transition' | 'backing'>>;
 
 /**
  * What lies behind everything on a slide. `automatic` asks the first picture: a blurred copy of it, or a plain colour behind a transparent one.
@@ -179,5 +195,6 @@ export function assetIdsOfSlides(slides: readonly Slide[]): AssetId[] {
 
 /** Every file the show uses, its songs too, once each. */
 export function assetIdsOf(show: Show): AssetId[] {
-  return [...new Set([...assetIdsOfSlides(show.slides), ...show.cues.flatMap(assetIdsOfSound)])];
+  const mark = show.watermark ? [show.watermark.assetId] : [];
+  return [...new Set([...assetIdsOfSlides(show.slides), ...show.cues.flatMap(assetIdsOfSound), ...mark])];
 }

@@ -4,30 +4,37 @@ import type { Layer } from './layer';
 import type { PlacedSound } from './placed-sound';
 import type { Show, Slide } from './show';
 
+type Change = (id: AssetId) => AssetId;
+
 /** The show with one file in the place of another wherever it is used; moves, keys, light and edges stay. Slides that do not use it keep their identity. */
 export function withFileSwapped(show: Show, from: AssetId, to: AssetId): Show {
-  const cues = show.cues.map((cue) => swappedInSound(cue, from, to));
+  const change: Change = (id) => (id === from ? to : id);
+  const cues = show.cues.map((cue) => changedInSound(cue, change));
   return {
     ...show,
-    slides: show.slides.map((slide) => swappedInSlide(slide, from, to)),
+    slides: show.slides.map((slide) => withFilesChanged(slide, change)),
     cues: cues.some((cue, index) => cue !== show.cues[index]) ? cues : show.cues,
   };
 }
 
-function swappedInSlide(slide: Slide, from: AssetId, to: AssetId): Slide {
-  const layers = slide.layers.map((layer) => swappedInLayer(layer, from, to));
+/** The slide with every place that names a file as `change` says it, what lies under its mount too. One of which nothing changes keeps its identity. */
+export function withFilesChanged(slide: Slide, change: Change): Slide {
+  const layers = slide.layers.map((layer) => changedInLayer(layer, change));
   const backing =
-    slide.backing.kind === 'picture' && slide.backing.assetId === from
-      ? { ...slide.backing, assetId: to }
+    slide.backing.kind === 'picture' && change(slide.backing.assetId) !== slide.backing.assetId
+      ? { ...slide.backing, assetId: change(slide.backing.assetId) }
       : slide.backing;
   const { transition } = slide;
   const pattern =
-    transition.kind === 'pattern' && typeof transition.pattern === 'object' && transition.pattern.assetId === from;
-  const sounds = slide.sounds.map((sound) => swappedInSound(sound, from, to));
+    transition.kind === 'pattern' && typeof transition.pattern === 'object' ? transition.pattern.assetId : null;
+  const isOther = pattern !== null && change(pattern) !== pattern;
+  const sounds = slide.sounds.map((sound) => changedInSound(sound, change));
+  const below = slide.mounted?.before.map((one) => withFilesChanged(one, change));
   const same =
+    (below ?? []).every((one, index) => one === slide.mounted!.before[index]) &&
     layers.every((layer, index) => layer === slide.layers[index]) &&
     backing === slide.backing &&
-    !pattern &&
+    !isOther &&
     sounds.every((sound, index) => sound === slide.sounds[index]);
   if (same) return slide;
   return {
@@ -35,37 +42,49 @@ function swappedInSlide(slide: Slide, from: AssetId, to: AssetId): Slide {
     layers,
     backing,
     sounds,
-    transition: pattern ? { ...transition, pattern: { assetId: to } } : transition,
+    transition: isOther
+      ? ({ ...transition, pattern: { assetId: change(pattern) } } as Slide['transition'])
+      : transition,
+    ...(slide.mounted && { mounted: { ...slide.mounted, before: below! } }),
   };
 }
 
 /** Another file was not cleaned from the same recording. */
-function swappedInSound(sound: PlacedSound, from: AssetId, to: AssetId): PlacedSound {
-  if (sound.assetId !== from) return sound;
+function changedInSound(sound: PlacedSound, change: Change): PlacedSound {
+  const assetId = change(sound.assetId);
+  if (assetId === sound.assetId) return sound;
   const { cleaned: _cleaned, ...rest } = sound;
-  return { ...rest, assetId: to };
+  return { ...rest, assetId };
 }
 
-function swappedInLayer(layer: Layer, from: AssetId, to: AssetId): Layer {
+function changedInLayer(layer: Layer, change: Change): Layer {
   switch (layer.kind) {
     case 'picture': {
-      const back = layer.back?.assetId === from ? { ...layer.back, assetId: to } : layer.back;
-      if (layer.assetId !== from && back === layer.back) return layer;
-      return { ...layer, assetId: layer.assetId === from ? to : layer.assetId, ...(back && { back }) };
+      const assetId = change(layer.assetId);
+      const back = layer.back && change(layer.back.assetId);
+      if (assetId === layer.assetId && back === layer.back?.assetId) return layer;
+      return { ...layer, assetId, ...(back && { back: { assetId: back } }) };
     }
     case 'clip':
-    case 'drawing':
-      return layer.assetId === from ? { ...layer, assetId: to } : layer;
+    case 'drawing': {
+      const assetId = change(layer.assetId);
+      return assetId === layer.assetId ? layer : { ...layer, assetId };
+    }
     case 'box': {
       const sides = Object.entries(layer.faces).map(
         ([side, face]) =>
-          [side, face.kind === 'picture' && face.assetId === from ? { ...face, assetId: to } : face] as const,
+          [
+            side,
+            face.kind === 'picture' && change(face.assetId) !== face.assetId
+              ? { ...face, assetId: change(face.assetId) }
+              : face,
+          ] as const,
       );
       const changed = sides.some(([side, face]) => face !== layer.faces[side as keyof typeof layer.faces]);
       return changed ? { ...layer, faces: Object.fromEntries(sides) as typeof layer.faces } : layer;
     }
     case 'group': {
-      const layers = layer.layers.map((inner) => swappedInLayer(inner, from, to));
+      const layers = layer.layers.map((inner) => changedInLayer(inner, change));
       return layers.some((inner, index) => inner !== layer.layers[index]) ? { ...layer, layers } : layer;
     }
     case 'words':

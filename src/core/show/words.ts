@@ -13,6 +13,12 @@ export const WORDS_PLACES: readonly WordsPlace[] = [
   'bottom-right',
 ];
 
+/** Where between left and right, and top and bottom, a place is: 0, 0.5 or 1. */
+export function anchorOf(place: WordsPlace): readonly [across: number, down: number] {
+  const across = place.endsWith('left') ? 0 : place.endsWith('right') ? 1 : 0.5;
+  return [across, place.startsWith('top') ? 0 : place.startsWith('bottom') ? 1 : 0.5];
+}
+
 /** The families that ship with the app. */
 export const FONT_NAMES = [
   'bricolage',
@@ -52,6 +58,8 @@ export interface WordsStyle<Colour = string> {
   readonly lineSpacing?: number;
   /** Widest line as a share of the frame's width, 0.1…1. */
   readonly measure?: number;
+  /** Tallest block as a share of the frame's height, 0.02…1: words that need more are made smaller. */
+  readonly room?: number;
   readonly box?: {
     readonly colour: string;
     /** 0…1 */ readonly opacity: number;

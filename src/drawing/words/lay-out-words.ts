@@ -1,4 +1,5 @@
 import type { WordsLook } from '../../core/frame/frame-plan';
+import { anchorOf } from '../../core/show/words';
 import type { ShelfFont } from './fonts';
 import { shapeLine, type ShapedLine } from './shape-line';
 import { brokenText } from './break-lines';
@@ -55,9 +56,13 @@ export function layOutWords(
 ): LaidOutWords {
   if (look.crawls) return laidOut(look, fonts, frame, 1);
   const first = laidOut(look, fonts, frame, 1);
-  let scale = first.wordScale < 1 ? Math.max(LEAST_FOR_WORDS, first.wordScale) : 1;
+  // A hair less, so that what just fits is not broken for a rounding.
+  let scale = first.wordScale < 1 ? Math.max(LEAST_FOR_WORDS, 0.997 * first.wordScale) : 1;
   let words = scale < 1 ? laidOut(look, fonts, frame, scale) : first;
-  const roomPx = frame.heightPx - 2 * MARGIN * Math.min(frame.heightPx, frame.widthPx);
+  const roomPx = Math.min(
+    frame.heightPx - 2 * MARGIN * Math.min(frame.heightPx, frame.widthPx),
+    (look.style.room ?? 1) * frame.heightPx,
+  );
   while (!look.rolls && words.heightPx > roomPx && scale > LEAST_FOR_FRAME) {
     scale *= SMALLER;
     words = laidOut(look, fonts, frame, scale);
@@ -99,7 +104,12 @@ function laidOut(
       ];
     }),
   ];
-  const wordScale = measurePx / Math.max(measurePx, title.tornEms * titlePx, text.tornEms * textPx);
+  const widestPairPx = rows.reduce(
+    (widest, { column, line, sizePx }) =>
+      column === null ? widest : Math.max(widest, 2 * (line.widthEms * sizePx + (COLUMN_GAP * sizePx) / 2)),
+    0,
+  );
+  const wordScale = measurePx / Math.max(measurePx, title.tornEms * titlePx, text.tornEms * textPx, widestPairPx);
   const titleCount = title.lines.length;
   const gapPx = titleCount > 0 && rows.length > titleCount ? GAP * unitPx : 0;
   const lineHeight = LINE_HEIGHT * (style.lineSpacing ?? 1);
@@ -107,7 +117,7 @@ function laidOut(
   const heightPx = rows.reduce((sum, row) => sum + (row.column === 'right' ? 0 : row.sizePx * lineHeight), gapPx);
 
   const marginPx = MARGIN * unitPx;
-  const [vertical, horizontal] = anchors(look.place);
+  const [horizontal, vertical] = anchorOf(look.place);
   const widestPx = Math.max(0, ...rows.map((row) => row.line.widthEms * row.sizePx));
   const align = style.align === undefined ? horizontal : { left: 0, centre: 0.5, right: 1 }[style.align];
   const blockLeftPx = marginPx + (frame.widthPx - 2 * marginPx - widestPx) * horizontal;
@@ -150,12 +160,6 @@ function pairedLines(text: string): (readonly [left: string, right: string | nul
       return parts ? ([parts[1]!, parts[2]!] as const) : ([line, null] as const);
     });
   return lines.some(([, right]) => right !== null) ? lines : null;
-}
-
-function anchors(place: WordsLook['place']): [vertical: number, horizontal: number] {
-  const vertical = place.startsWith('top') ? 0 : place.startsWith('bottom') ? 1 : 0.5;
-  const horizontal = place.endsWith('left') ? 0 : place.endsWith('right') ? 1 : 0.5;
-  return [vertical, horizontal];
 }
 
 function inOneLine(text: string): string {

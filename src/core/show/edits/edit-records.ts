@@ -40,10 +40,12 @@ import { setLight, type SetLight } from './set-light';
 import { setMarks, type SetMarks } from './set-marks';
 import { setMethods, type SetMethods } from './set-methods';
 import { setMove, type SetMove } from './set-move';
+import { setPlumage, type SetPlumage } from './set-plumage';
 import { setShape, type SetShape } from './set-shape';
 import { setSound, type SetSound } from './set-sound';
 import { setTransitions, type SetTransitions } from './set-transitions';
 import { setWaits, type SetWaits } from './set-waits';
+import { setWatermark, type SetWatermark } from './set-watermark';
 import { setWords, type SetWords } from './set-words';
 import { swapFile, type SwapFile } from './swap-file';
 import { together, type Together } from './together';
@@ -93,6 +95,8 @@ export type ShowEdit =
   | LetBe
   | SetLicences
   | SetMethods
+  | SetPlumage
+  | SetWatermark
   | SwapFile
   | PutSlides
   | SetContent
@@ -145,6 +149,8 @@ export const EDIT_RECORDS: Records = {
   'let-be': letBe,
   'set-licences': setLicences,
   'set-methods': setMethods,
+  'set-plumage': setPlumage,
+  'set-watermark': setWatermark,
   'swap-file': swapFile,
   'put-slides': putSlides,
   'set-content': setContent,

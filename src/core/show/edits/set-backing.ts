@@ -1,7 +1,7 @@
 import { ID, maybe, orNull } from '../../schema/schema';
 import { CHOOSER, withChooser, type Chooser } from '../chosen';
 import type { SlideId } from '../ids';
-import { BACKING } from '../schemas/slide-schema';
+import { BACKING } from '../schemas/backing-schema';
 import type { Backing } from '../show';
 import { done, placeOfSlide, putSlide, refused, slideOf } from './changing';
 import type { EditRecord } from './edit-record';

@@ -8,6 +8,7 @@ import { fromFiveToSix } from './from-5-to-6';
 import { fromSixToSeven } from './from-6-to-7';
 import { fromSevenToEight } from './from-7-to-8';
 import { fromEightToNine } from './from-8-to-9';
+import { fromNineToTen } from './from-9-to-10';
 import { FORMAT_VERSION } from './version';
 
 /** One step from a version of the format to the next. What comes in is as that version wrote it; what goes out is checked by whoever reads it. */
@@ -30,6 +31,7 @@ const STEPS: readonly RaiseStep[] = [
   fromSixToSeven,
   fromSevenToEight,
   fromEightToNine,
+  fromNineToTen,
 ];
 
 /** What was kept was written by a newer version of the format than this one can read. */

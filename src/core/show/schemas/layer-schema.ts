@@ -12,6 +12,7 @@ import {
   number,
   object,
   oneOf,
+  orNull,
   record,
   SVG_PATH,
   text,
@@ -28,6 +29,7 @@ import {
   type BoxFace,
   MOVE_EASINGS,
   type MovePace,
+  type BareLayer,
   type Channels,
   type Fill,
   type Flip,
@@ -48,7 +50,7 @@ import { WORDS_PLACES } from '../words';
 import { channel, COLOUR_CHANNEL } from './channel-schema';
 import { EDGE } from './edge-schema';
 import { LIGHT } from './light-schema';
-import { WORDS_PARTS } from './words-schema';
+import { WORDS_COME, WORDS_PARTS, WORDS_STYLE } from './words-schema';
 
 export const FRAMING: Schema = object<Framing>({
   x: number(-100, 100),
@@ -127,7 +129,7 @@ export const TETHER: Schema = object<Tether>({
 });
 
 /** What can be said of any layer by itself, apart from what it shows and where it stands. */
-export const LAYER_PROPERTIES: PartsOf<Omit<LayerParts, 'id' | 'channels' | 'edge' | 'shapes' | 'chosen'>> = {
+export const LAYER_PROPERTIES: PartsOf<Omit<LayerParts, 'id' | 'channels' | 'edge' | 'shapes' | 'chosen' | 'bare'>> = {
   name: maybe(text(LONGEST_NAME)),
   hidden: maybe(truth),
   locked: maybe(truth),
@@ -156,6 +158,9 @@ const PARTS: PartsOf<LayerParts> = {
   edge: maybe(EDGE),
   shapes: maybe(record(SHAPE_NAME, SHAPE_CORRECTION, MOST_SHAPES, 1)),
   chosen: maybe(LAYER_CHOSEN),
+  bare: maybe(
+    object<BareLayer>({ move: maybe(MOVE), style: maybe(orNull(WORDS_STYLE)), come: maybe(orNull(WORDS_COME)) }),
+  ),
 };
 const LIT: PartsOf<LitParts> = { ...PARTS, light: maybe(LIGHT) };
 

@@ -1,11 +1,8 @@
 import {
-  COLOUR,
   HASH,
   ID,
-  kinds,
   list,
   maybe,
-  number,
   object,
   oneOf,
   record,
@@ -40,22 +37,18 @@ import { BREATH } from '../breath';
 import { CAPTIONS_BY_LANGUAGE, CAPTION_LOOK, LANGUAGE } from '../caption';
 import { CHOSEN } from '../chosen';
 import { MARKS } from '../mark';
+import { mountedSchema } from '../mounted';
+import { WATERMARK } from '../watermark';
+import { PLUMAGE_IN_USE } from '../../plumage/plumage-schema';
 import { MIX_SAID } from '../mix-said';
 import { PACE } from '../pace';
 import { BEATS_SAID } from '../../sound/listening/beats-said';
 import { FRAME_RATE } from '../../timing/frame-rate';
-import type { Backing, FrameShape, Show, ShowContent, Slide } from '../show';
-import { STILL_GRADIENT, LAYERS } from './layer-schema';
+import type { BareSlide, FrameShape, Show, ShowContent, Slide } from '../show';
+import { LAYERS } from './layer-schema';
 import { CUES, SOUNDS_OF_A_SLIDE } from './sound-schema';
+import { BACKING } from './backing-schema';
 import { TRANSITION } from './transition-schema';
-
-export const BACKING: Schema = kinds<Backing>({
-  automatic: {},
-  colour: { colour: COLOUR },
-  gradient: { gradient: STILL_GRADIENT },
-  picture: { assetId: HASH },
-  blurred: { amount: number(0, 0.1), darkness: number(0, 1) },
-});
 
 export const SLIDE_LENGTH: Schema = whole(SHORTEST_SLIDE_MS, LONGEST_SLIDE_MS);
 
@@ -80,6 +73,8 @@ export const SLIDE: Schema = object<Slide>({
   captions: maybe(CAPTIONS_BY_LANGUAGE),
   waits: maybe(truth),
   chosen: maybe(CHOSEN),
+  mounted: maybe(mountedSchema(() => SLIDE)),
+  bare: maybe(object<BareSlide>({ transition: maybe(TRANSITION), backing: maybe(BACKING) })),
 });
 
 export const SHOW_TITLE: Schema = text(LONGEST_SHOW_TITLE);
@@ -111,6 +106,8 @@ export const CONTENT_PARTS: PartsOf<ShowContent> = {
   language: maybe(LANGUAGE),
   letBe: maybe(record(SNAG_KEY, REASON, MOST_LEFT_AS_THEY_ARE, 1)),
   licences: maybe(record(HASH, LICENCE, MOST_LICENCES, 1)),
+  plumage: maybe(PLUMAGE_IN_USE),
+  watermark: maybe(WATERMARK),
 };
 
 export const SHOW_PARTS: PartsOf<Show> = {

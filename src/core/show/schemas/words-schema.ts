@@ -41,7 +41,7 @@ const SHADOW: Schema = object<Exclude<WordsStyle['shadow'], 'none' | undefined>>
   y: number(-1, 1),
 });
 
-const STYLE: Schema = object<WordsStyle<ColourChannel>>({
+export const WORDS_STYLE: Schema = object<WordsStyle<ColourChannel>>({
   font: maybe(oneOf(FONT_NAMES)),
   subtitleFont: maybe(oneOf(FONT_NAMES)),
   weight: maybe(number(100, 900)),
@@ -52,6 +52,7 @@ const STYLE: Schema = object<WordsStyle<ColourChannel>>({
   letterSpacing: maybe(number(-0.2, 2)),
   lineSpacing: maybe(number(0.5, 4)),
   measure: maybe(number(0.1, 1)),
+  room: maybe(number(0.02, 1)),
   box: maybe(
     object<NonNullable<WordsStyle['box']>>({
       colour: COLOUR,
@@ -64,13 +65,15 @@ const STYLE: Schema = object<WordsStyle<ColourChannel>>({
   shadow: maybe(either({ when: 'string', then: oneOf(['none']) }, { when: 'object', then: SHADOW })),
 });
 
+export const WORDS_COME: Schema = object<WordsCome>({ entrance: PASSAGE, exit: orNull(PASSAGE) });
+
 /** The words of a layer; also what an edit of them carries. */
 export const WORDS_PARTS: PartsOf<WordsText> = {
   title: text(LONGEST_WORDS_TITLE),
   subtitle: text(LONGEST_WORDS_SUBTITLE),
   place: oneOf(WORDS_PLACES),
-  style: maybe(STYLE),
-  come: maybe(object<WordsCome>({ entrance: PASSAGE, exit: orNull(PASSAGE) })),
+  style: maybe(WORDS_STYLE),
+  come: maybe(WORDS_COME),
   travel: maybe(
     object<WordsTravel>({
       kind: oneOf(['roll', 'crawl']),

@@ -1,5 +1,6 @@
 import { faultOfSlide } from '@/core/show/faults';
 import { showId } from '@/core/show/ids';
+import { slidesBelow } from '@/core/show/mounted';
 import { assetIdsOfSlides } from '@/core/show/show';
 import { Refusal } from '@/server/http/refusal';
 import { route } from '@/server/http/route';
@@ -15,6 +16,6 @@ export const POST = route<Loan>('POST /api/v1/shows/[show]/loans', async ({ para
     const fault = faultOfSlide(slide);
     if (fault) throw new Refusal(422, `These slides cannot be pasted: ${fault}.`);
   }
-  const added = await server.sheet.borrow(id, from, assetIdsOfSlides(body.slides));
+  const added = await server.sheet.borrow(id, from, assetIdsOfSlides([...body.slides, ...slidesBelow(body.slides)]));
   return { added, entries: await server.sheet.entries(id) };
 });

@@ -1,0 +1,196 @@
+import { describe, expect, it } from '@jest/globals';
+import { applyEdit } from '../show/edit';
+import { slideId, type SlideId } from '../show/ids';
+import { everyLayer, type PictureLayer } from '../show/layer';
+import { assetIdsOfSlides, type Show } from '../show/show';
+import { dealFor, groundOf, layEdit, withMount, type LayMount } from './lay-mount';
+import { takesOf, windowNumber, type Mount } from './mount';
+import { asset, CLIP, counter, FACTS, given, LOOK, showOf, withTitle } from './mounts.testing';
+import { SHIPPED_MOUNTS, shippedMount } from './shipped/shipped-mounts';
+import { isChangedByHand } from './sum';
+import { takeOffEdit } from './take-off';
+
+const SHAPES = ['16:9', '4:3', '1:1', '9:16'];
+const allOf = (show: Show) => show.slides.map(({ id }) => id);
+const done = (show: Show, edit: Parameters<typeof applyEdit>[1]): Show => {
+  const result = applyEdit(show, edit);
+  if (!result.ok) throw new Error(result.sentence);
+  return result.show;
+};
+function laid(show: Show, ids: readonly SlideId[], parts: LayMount) {
+  const result = layEdit(show, groundOf(show, ids, counter('g')), parts);
+  if (!result.ok) throw new Error(result.sentence);
+  return { show: done(show, result.edit), ids: result.slideIds, edit: result.edit };
+}
+const mount = (id: string): Mount => shippedMount(id)!;
+
+describe('the shipped mounts', () => {
+  it('are thirty at least, each with a name, a sentence and a shelf of its own', () => {
+    expect(SHIPPED_MOUNTS.length).toBeGreaterThanOrEqual(30);
+    expect(new Set(SHIPPED_MOUNTS.map(({ id }) => id)).size).toBe(SHIPPED_MOUNTS.length);
+    expect(new Set(SHIPPED_MOUNTS.map(({ name }) => name)).size).toBe(SHIPPED_MOUNTS.length);
+    for (const { description, shelf } of SHIPPED_MOUNTS)
+      expect([description.length > 20, shelf.length > 3]).toEqual([true, true]);
+  });
+  it.each(SHIPPED_MOUNTS.map((one): [string, Mount] => [one.id, one]))(
+    '%s lies in every shape with every count it has, leaves no window unfilled, and comes off without a trace',
+    (_id, one) => {
+      for (const shape of SHAPES) {
+        const frame = showOf(1, shape).frame;
+        for (const count of new Set(one.fits(frame, LOOK).map(takesOf))) {
+          const before = showOf(Math.max(1, count) + 2, shape);
+          const chosen = allOf(before).slice(1, 1 + Math.max(1, count));
+          const { show, ids } = laid(before, chosen, given({ mount: one }));
+          const run = show.slides.filter(({ id }) => ids.includes(id));
+          expect(run.length).toBeGreaterThan(0);
+          expect(assetIdsOfSlides(run).every((id) => windowNumber(id) === null)).toBe(true);
+          expect(run.some(isChangedByHand)).toBe(false);
+          const off = done(show, takeOffEdit(show, ids, counter('o'))!);
+          expect(JSON.stringify(off)).toBe(JSON.stringify(before));
+        }
+      }
+    },
+  );
+});
+
+describe('laying a mount', () => {
+  it.each([2, 5, 37])(
+    'on %d pictures shows each of them, and taken off the show is as it was, byte for byte',
+    (count) => {
+      for (const one of SHIPPED_MOUNTS) {
+        const before = showOf(count);
+        const { show, ids, edit } = laid(before, allOf(before), given({ mount: one }));
+        const shown = new Set(assetIdsOfSlides(show.slides));
+        for (const slide of before.slides) expect(shown.has((slide.layers[0] as PictureLayer).assetId)).toBe(true);
+        expect(JSON.stringify(done(show, takeOffEdit(show, ids, counter('o'))!))).toBe(JSON.stringify(before));
+        const undone = applyEdit(before, edit);
+        expect(undone.ok && JSON.stringify(done(undone.show, undone.inverse))).toBe(JSON.stringify(before));
+      }
+    },
+  );
+  it('takes the fit for so many pictures of such a shape by itself, and several runs for more than it holds', () => {
+    const tiles = mount('tiles');
+    const upright = showOf(9);
+    const ids = [1, 4, 7].map((n) => slideId(`s${n}`));
+    const deal = (show: Show, chosen: SlideId[]) =>
+      dealFor(groundOf(show, chosen, counter('g')), given({ mount: tiles })).runs.map(({ fit }) => fit.name);
+    expect(deal(upright, ids)).toEqual(['3 upright pictures']);
+    expect(
+      deal(
+        upright,
+        [0, 3, 6].map((n) => slideId(`s${n}`)),
+      ),
+    ).toEqual(['3 pictures']);
+    expect(deal(showOf(20), allOf(showOf(20)))).toEqual(['7 pictures', '7 pictures', '6 pictures']);
+  });
+  it('with fewer pictures than windows shows some again or leaves windows empty, as was chosen', () => {
+    const before = showOf(2);
+    const strips = mount('three-strips');
+    const again = laid(before, allOf(before), given({ mount: strips })).show.slides[0]!;
+    expect(again.layers.slice(0, 3).map((layer) => (layer as PictureLayer).assetId)).toEqual([
+      asset(0),
+      asset(1),
+      asset(0),
+    ]);
+    const empty = laid(before, allOf(before), given({ mount: strips, tooFew: 'empty' })).show.slides[0]!;
+    expect(empty.layers.slice(0, 3).map((layer) => layer.hidden ?? false)).toEqual([false, false, true]);
+  });
+  it('with more pictures than windows leaves the rest as slides of their own when that was chosen', () => {
+    const before = showOf(5);
+    const { show } = laid(before, allOf(before), given({ mount: mount('two-hands'), tooMany: 'leave' }));
+    expect(show.slides.map(({ mounted }) => mounted?.before.length ?? null)).toEqual([2, null, null, null]);
+  });
+  it('brings crop, light and what is said along, ties sounds to what stands there, and keeps what was changed on pictures meanwhile', () => {
+    const plain = showOf(3);
+    const crop = { x: 0.4, y: 0.5, width: 0.6, height: 0.8, turnDegrees: 0 };
+    const [first, ...others] = plain.slides;
+    const lit = {
+      ...withTitle(first!, 'The boat house', 'Breakfast'),
+      script: 'We set out.',
+      layers: [
+        { ...(first!.layers[0] as PictureLayer), crop, light: { exposure: 0.5 } },
+        ...withTitle(first!, 'The boat house').layers.slice(1),
+      ],
+    };
+    const before: Show = { ...plain, slides: [lit, ...others] };
+    const { show, ids } = laid(before, allOf(before), given({ mount: mount('album-page') }));
+    const page = show.slides[0]!;
+    const window = [...everyLayer(page.layers)].find(
+      (layer): layer is PictureLayer => layer.kind === 'picture' && layer.assetId === asset(0),
+    )!;
+    expect([window.crop, window.light, page.script]).toEqual([crop, { exposure: 0.5 }, 'We set out.']);
+    expect(page.layers.find(({ kind }) => kind === 'words')).toMatchObject({ title: 'The boat house' });
+    expect(show.cues[0]).toMatchObject({ starts: { slideId: page.id, offsetMs: 300 }, ends: { slideId: page.id } });
+    const darker = done(show, {
+      kind: 'set-light',
+      lights: [{ slideId: page.id, layerId: window.id, light: { exposure: -1 } }],
+    });
+    const off = done(darker, takeOffEdit(darker, ids, counter('o'))!);
+    expect(off.slides[0]!.layers[0]).toMatchObject({ crop, light: { exposure: -1 } });
+    expect(off.cues).toEqual(before.cues);
+  });
+  it('puts a clip into a window as a clip, and says where only a picture can stand', () => {
+    const facts = new Map([...FACTS, [asset(1), CLIP] as const]);
+    const before = showOf(2, '16:9', facts);
+    const { show } = laid(before, allOf(before), given({ mount: mount('two-hands'), facts }));
+    expect(show.slides[0]!.layers.map(({ kind }) => kind)).toEqual(['picture', 'clip']);
+    const ground = groundOf(before, allOf(before), counter('g'));
+    expect(withMount(ground, given({ mount: mount('other-side'), facts }))).toEqual({
+      ok: false,
+      sentence: '“Back” takes pictures only, and a clip would go there. Put a picture in its place.',
+    });
+  });
+  it('over another takes the other off first: nothing lies under two mounts', () => {
+    const before = showOf(4);
+    const one = laid(before, allOf(before), given({ mount: mount('tiles') }));
+    const two = laid(one.show, one.ids, given({ mount: mount('stamps'), newId: counter('n') }));
+    expect(two.show.slides.map(({ mounted }) => mounted?.mount.id)).toEqual(['stamps']);
+    expect(JSON.stringify(done(two.show, takeOffEdit(two.show, two.ids, counter('o'))!))).toBe(JSON.stringify(before));
+  });
+  it('without pictures goes before or after what is chosen, takes its chapter over and gives it back', () => {
+    const plain = showOf(3);
+    const before: Show = {
+      ...plain,
+      slides: plain.slides.map((slide, n) => (n === 1 ? { ...slide, chapter: 'The island' } : slide)),
+    };
+    const { show, ids } = laid(before, [slideId('s1')], given({ mount: mount('passing-field') }));
+    expect(show.slides.map(({ chapter }) => chapter)).toEqual([undefined, 'The island', undefined, undefined]);
+    expect(show.slides[1]!.layers.find(({ kind }) => kind === 'words')).toMatchObject({
+      title: 'The island',
+      subtitle: '11 June 2025',
+    });
+    expect(JSON.stringify(done(show, takeOffEdit(show, ids, counter('o'))!))).toBe(JSON.stringify(before));
+  });
+  it('says so when there is no logo, no picture or no such fit', () => {
+    const show = showOf(2);
+    const tryOn = (parts: LayMount) => withMount(groundOf(show, allOf(show), counter('g')), parts);
+    const studio = { name: '', contact: '', logo: null };
+    expect(tryOn(given({ mount: mount('logo-in'), studio }))).toMatchObject({
+      sentence: expect.stringContaining('logo'),
+    });
+    expect(
+      withMount(groundOf({ ...show, slides: [] }, [], counter('g')), given({ mount: mount('tiles') })),
+    ).toMatchObject({ ok: false });
+    expect(tryOn(given({ mount: mount('tiles'), fit: '90 pictures' }))).toMatchObject({ ok: false });
+  });
+  it('tells a slide whose design a hand changed from one whose words were filled in', () => {
+    const before = showOf(1);
+    const { show } = laid(before, allOf(before), given({ mount: mount('low-sun') }));
+    const [slide] = show.slides;
+    const words = slide!.layers.find((layer) => layer.kind === 'words')!;
+    const { title: _t, subtitle: _s, ...look } = words as typeof words & { kind: 'words' };
+    const written = done(show, {
+      kind: 'set-words',
+      slideId: slide!.id,
+      layerId: words.id,
+      words: { title: 'Other', subtitle: '', place: look.place, style: look.style, come: look.come } as never,
+    });
+    expect(isChangedByHand(written.slides[0]!)).toBe(false);
+    const moved = done(show, {
+      kind: 'set-backing',
+      slideId: slide!.id,
+      backing: { kind: 'colour', colour: '#123456' },
+    });
+    expect(isChangedByHand(moved.slides[0]!)).toBe(true);
+  });
+});

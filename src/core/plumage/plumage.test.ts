@@ -1,0 +1,240 @@
+import { describe, expect, it } from '@jest/globals';
+import { applyEdit, type ShowEdit } from '../show/edit';
+import { layerId, slideId } from '../show/ids';
+import type { WordsLayer } from '../show/layer';
+import { faultOfShow } from '../show/faults';
+import type { Show } from '../show/show';
+import { counter, FACTS, given, LOGO, showOf, withTitle } from '../mounts/mounts.testing';
+import { groundOf, layEdit } from '../mounts/lay-mount';
+import { shippedMount } from '../mounts/shipped/shipped-mounts';
+import { startedShow, partsOf } from '../starting/start-show';
+import { STARTING_POINTS } from '../starting/starting-points';
+import { dressed, dressEdit, undressEdit, withDressed, type Wardrobe } from './dress';
+import type { PlumageWith } from './plumage';
+import { SHIPPED_PLUMAGE, shippedPlumage } from './shipped-plumage';
+
+const WARDROBE: Wardrobe = {
+  facts: FACTS,
+  studio: { name: 'Harrow Lane Pictures', contact: 'hello@harrowlane.example', logo: LOGO },
+  mountOf: shippedMount,
+};
+const ALL: PlumageWith = { opener: true, chapters: true, closer: true, several: true };
+const wear = (show: Show, id: string, seed = 0, parts = ALL) =>
+  dressed(show, { plumage: shippedPlumage(id)!, with: parts, seed }, WARDROBE).show;
+const done = (show: Show, edit: ShowEdit): Show => {
+  const result = applyEdit(show, edit);
+  if (!result.ok) throw new Error(result.sentence);
+  return result.show;
+};
+const text = (show: Show) => JSON.stringify(show);
+/** A show with a chapter, words a person typed, a transition a hand set, and a mount a person laid. */
+function handmade(): Show {
+  const plain = showOf(30);
+  const slides = plain.slides.map((slide, n) => {
+    if (n === 4) return withTitle(slide, 'Breakfast');
+    if (n === 9) return { ...slide, chapter: 'The island' };
+    return n === 12
+      ? { ...slide, transition: { kind: 'mosaic' as const, lengthMs: 700 }, chosen: { transition: 'hand' as const } }
+      : slide;
+  });
+  const show: Show = { ...plain, slides };
+  const ids = [20, 21, 22].map((n) => slideId(`s${n}`));
+  const laid = layEdit(
+    show,
+    groundOf(show, ids, counter('g')),
+    given({ mount: shippedMount('tiles')!, newId: counter('byhand') }),
+  );
+  if (!laid.ok) throw new Error(laid.sentence);
+  return done(show, laid.edit);
+}
+
+describe('the shipped plumage', () => {
+  it('is ten at least, unlike in letters and colours and transitions, and names only mounts that are there', () => {
+    expect(SHIPPED_PLUMAGE.length).toBeGreaterThanOrEqual(10);
+    for (const part of ['palette', 'transitions', 'description'] as const)
+      expect(new Set(SHIPPED_PLUMAGE.map((one) => JSON.stringify(one[part]))).size).toBe(SHIPPED_PLUMAGE.length);
+    for (const { mounts } of SHIPPED_PLUMAGE)
+      for (const id of [mounts.opener, mounts.chapter, mounts.closer, ...mounts.several])
+        expect([id, shippedMount(id)?.id]).toEqual([id, id]);
+  });
+  it.each(SHIPPED_PLUMAGE.map(({ id, palette }) => [id, palette] as const))(
+    '%s can be read: ink, accent on paper and paper on ink and accent',
+    (_id, { ink, paper, accent }) => {
+      expect(contrast(ink, paper)).toBeGreaterThan(7);
+      expect(contrast(accent, paper)).toBeGreaterThan(2.9);
+    },
+  );
+});
+
+describe('dressing a show', () => {
+  it('in five plumages one after the other and back is the very document it was', () => {
+    const first = wear(handmade(), 'heron');
+    let show = first;
+    for (const id of ['kingfisher', 'swan', 'magpie', 'owl', 'lark']) show = wear(show, id);
+    expect(text(wear(show, 'heron'))).toBe(text(first));
+  });
+  it('taken off leaves the show as it was, byte for byte', () => {
+    const bare = handmade();
+    for (const { id } of SHIPPED_PLUMAGE) {
+      const worn = done(bare, dressEdit(bare, { plumage: shippedPlumage(id)!, with: ALL, seed: 3 }, WARDROBE).edit!);
+      expect(text(worn)).not.toBe(text(bare));
+      const off = done(worn, undressEdit(worn)!);
+      // The mount a person laid keeps the letters and colours it was given last.
+      expect(text({ ...off, slides: off.slides.filter(({ mounted }) => !mounted) })).toBe(
+        text({ ...bare, slides: bare.slides.filter(({ mounted }) => !mounted) }),
+      );
+    }
+  });
+  it('is a sound show', () => {
+    for (const { id } of SHIPPED_PLUMAGE) expect(faultOfShow(wear(handmade(), id, 7))).toBeNull();
+  });
+  it('keeps what a hand set: a transition, a style, words in its mounts, and a mount whose design was changed', () => {
+    let show = wear(handmade(), 'heron');
+    const opener = show.slides[0]!;
+    const words = opener.layers.find((layer): layer is WordsLayer => layer.kind === 'words')!;
+    show = done(show, {
+      kind: 'set-words',
+      slideId: opener.id,
+      layerId: words.id,
+      words: {
+        title: 'Ottilie is ninety',
+        subtitle: words.subtitle,
+        place: words.place,
+        style: words.style!,
+        come: words.come!,
+      },
+    });
+    const closer = show.slides.at(-1)!;
+    show = done(show, { kind: 'set-backing', slideId: closer.id, backing: { kind: 'colour', colour: '#123456' } });
+    const changed = show.slides.at(-1)!;
+    const swapped = wear(show, 'owl');
+    expect(swapped.slides.find(({ id }) => id === slideId('s12'))!.transition.kind).toBe('mosaic');
+    expect(swapped.slides[0]!.mounted!.mount.id).toBe('letterhead');
+    expect(
+      swapped.slides[0]!.layers.some((layer) => layer.kind === 'words' && layer.title === 'Ottilie is ninety'),
+    ).toBe(true);
+    expect(swapped.slides.at(-1)).toEqual(changed);
+    expect(swapped.slides.filter(({ mounted }) => mounted?.role === 'closer')).toHaveLength(1);
+    const back = wear(swapped, 'heron');
+    expect(back.slides[0]!.layers.find((layer) => layer.kind === 'words')).toMatchObject({
+      title: 'Ottilie is ninety',
+    });
+    expect(done(back, undressEdit(back)!).slides[0]!.layers.find((layer) => layer.kind === 'words')).toMatchObject({
+      title: 'Ottilie is ninety',
+    });
+  });
+  it('gives words their letters where nobody styled them, and leaves a style a person chose meanwhile', () => {
+    const worn = wear(handmade(), 'swan');
+    const slide = worn.slides.find(({ id }) => id === slideId('s4'))!;
+    const words = slide.layers.find((layer): layer is WordsLayer => layer.kind === 'words')!;
+    expect(words.style).toMatchObject({ font: 'bodoni' });
+    const { title, subtitle, place } = words;
+    const styled = done(worn, {
+      kind: 'set-words',
+      slideId: slide.id,
+      layerId: layerId('w'),
+      words: { title, subtitle, place, come: words.come!, style: { ...words.style, size: 0.2, font: 'caveat' } },
+    });
+    const other = wear(styled, 'owl')
+      .slides.find(({ id }) => id === slide.id)!
+      .layers.find((layer): layer is WordsLayer => layer.kind === 'words')!;
+    expect(other.style).toMatchObject({ font: 'caveat', size: 0.2, subtitleFont: 'vollkorn' });
+  });
+  it('deals again with another seed, the same with the same, and leaves what is held', () => {
+    const one = wear(handmade(), 'lark', 1);
+    expect(text(wear(one, 'lark', 1))).toBe(text(one));
+    const two = wear(one, 'lark', 2);
+    const differs = two.slides.filter((slide) => {
+      const was = one.slides.find(({ id }) => id === slide.id);
+      return was && JSON.stringify(was.transition) !== JSON.stringify(slide.transition);
+    });
+    expect(differs.length).toBeGreaterThan(4);
+    expect(differs.map(({ id }) => id)).not.toContain(slideId('s12'));
+  });
+  it('dresses slides that come later, and those alone', () => {
+    const worn = wear(showOf(6), 'magpie');
+    const later = { ...showOf(9).slides[8]!, id: slideId('later') };
+    const grown = withDressed({ ...worn, slides: [...worn.slides, later] }, new Set([later.id]));
+    expect(grown.slides.slice(0, -1)).toEqual(worn.slides);
+    expect(grown.slides.at(-1)).toMatchObject({
+      bare: { transition: later.transition },
+      chosen: { transition: 'look' },
+    });
+  });
+  it('names a mount that is not there and has none in its place', () => {
+    const { missing, show } = dressed(
+      showOf(6),
+      {
+        plumage: { ...shippedPlumage('owl')!, mounts: { ...shippedPlumage('owl')!.mounts, opener: 'gone' } },
+        with: ALL,
+        seed: 0,
+      },
+      WARDROBE,
+    );
+    expect([...missing.keys()]).toEqual(['gone']);
+    expect(show.slides.some(({ mounted }) => mounted?.role === 'opener')).toBe(false);
+  });
+});
+
+describe('starting points', () => {
+  const files = Array.from({ length: 58 }, (_, n) => {
+    const [assetId, facts] = [...FACTS][n]!;
+    return { assetId, fileName: `P${n}.jpg`, facts };
+  });
+  it.each(STARTING_POINTS.map((point) => [point.id, point] as const))(
+    '%s makes a sound show of any number of pictures',
+    (_id, point) => {
+      for (const count of [1, 2, 5, 24, 58]) {
+        const plumage = shippedPlumage(point.plumage)!;
+        const started = startedShow(
+          showOf(0),
+          files.slice(0, count),
+          { point, plumage, with: point.with, words: point.words, most: point.most, credits: point.credits },
+          WARDROBE,
+          counter('n'),
+        );
+        expect(faultOfShow(started.show)).toBeNull();
+        expect(started.show.title).toBe(point.words.title);
+        expect(started.missing.size).toBe(0);
+        if (count > 2 && point.with.opener) expect(started.show.slides[0]!.mounted?.role).toBe('opener');
+      }
+    },
+  );
+  it('parts at the longest pauses, by days, months and years, and not at all where that says nothing', () => {
+    const at = (times: readonly string[]) =>
+      times.map((takenAt, n) => ({ ...files[n]!, facts: { ...files[n]!.facts, takenAt } as never }));
+    const day = (hour: number, minute: number, date = '2025-06-14') =>
+      `${date}T${String(hour).padStart(2, '0')}:${String(minute).padStart(2, '0')}:00`;
+    const wedding = at([
+      ...[0, 5, 9].map((m) => day(9, m)),
+      ...[0, 7, 8, 20].map((m) => day(14, m)),
+      ...[1, 2, 3].map((m) => day(21, m)),
+    ]);
+    expect([...partsOf(wedding, showOf(0), { by: 'pauses', names: ['a', 'b', 'c'] })]).toEqual([
+      [0, 'a'],
+      [3, 'b'],
+      [7, 'c'],
+    ]);
+    const travel = at([day(9, 0), day(12, 0), day(8, 0, '2025-06-15'), day(8, 0, '2025-07-02')]);
+    expect([...partsOf(travel, showOf(0), { by: 'day', name: 'Day' })]).toEqual([
+      [0, 'Day 1'],
+      [2, 'Day 2'],
+      [3, 'Day 3'],
+    ]);
+    expect([...partsOf(travel, showOf(0), { by: 'month', name: '' })]).toEqual([
+      [0, 'June'],
+      [3, 'July'],
+    ]);
+    expect([...partsOf(travel, showOf(0), { by: 'year', name: '' })]).toEqual([]);
+  });
+});
+
+function contrast(one: string, other: string): number {
+  const light = (colour: string) =>
+    [1, 3, 5]
+      .map((at) => parseInt(colour.slice(at, at + 2), 16) / 255)
+      .map((v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4))
+      .reduce((sum, v, at) => sum + v * [0.2126, 0.7152, 0.0722][at]!, 0);
+  const [a, b] = [light(one), light(other)];
+  return (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
+}

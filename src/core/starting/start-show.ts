@@ -1,0 +1,230 @@
+import { chooseBest } from '../choosing/choose';
+import type { AssetFacts } from '../show/asset-facts';
+import { takenAt } from '../show/camera-clock';
+import type { ShowEdit } from '../show/edit';
+import { editBetween } from '../show/edit-between';
+import { cueId, type AssetId } from '../show/ids';
+import { slideFromAsset } from '../show/new-slide';
+import type { PlacedSound } from '../show/placed-sound';
+import { songAfter } from '../show/placed-sound';
+import { DEFAULT_FADE_OUT_MS, type Show, type Slide } from '../show/show';
+import { USUAL_LANGUAGE } from '../show/caption';
+import { rawTwins } from '../show/raw-twins';
+import { groundOf, withMount } from '../mounts/lay-mount';
+import { dressed, type Wardrobe } from '../plumage/dress';
+import { saidKey } from '../plumage/undress';
+import type { Plumage, PlumageWith } from '../plumage/plumage';
+import type { Parted, StartingPoint } from './starting-points';
+
+/** A file that may go into a show that is begun. */
+export interface StartFile {
+  readonly assetId: AssetId;
+  readonly fileName: string;
+  readonly facts: AssetFacts;
+}
+
+export interface Start {
+  readonly point: StartingPoint;
+  readonly plumage: Plumage;
+  readonly with: PlumageWith;
+  readonly words: StartingPoint['words'];
+  /** So many pictures at most are chosen; null: all. */
+  readonly most: number | null;
+  readonly credits: boolean;
+}
+
+export interface Started {
+  readonly show: Show;
+  /** Pictures that were left out by choosing. */
+  readonly omitted: number;
+  readonly missing: ReadonlyMap<string, string>;
+}
+
+/** Which mount the credits are. */
+const CREDITS = 'roll-call';
+/** Songs set the pace where every slide gets so long, at least and at most. */
+const LEAST_BY_MUSIC_MS = 2400;
+const MOST_BY_MUSIC_MS = 9000;
+
+/** A show begun from files nobody prepared: the best of them, in order of time, parted, dressed and closed. What is in the order already makes way. */
+export function startedShow(
+  show: Show,
+  files: readonly StartFile[],
+  start: Start,
+  wardrobe: Wardrobe,
+  newId: () => string,
+): Started {
+  const { point, plumage, words } = start;
+  const twins = rawTwins(files.map((file) => ({ ...file, id: file.assetId })));
+  const raws = new Set([...twins.keys()].map(({ assetId }) => assetId));
+  const usable = files.filter(
+    ({ assetId, facts }) => !raws.has(assetId) && facts.kind !== 'sound' && show.marks?.[assetId] !== 'leave-out',
+  );
+  const { shown, omitted } = chosenOf(usable, start.most, show);
+  const ordered = inOrder(shown, show);
+  const plain = ordered.map(({ assetId, facts }): Slide => slideFromAsset(assetId, facts, point.pictureMs, newId));
+  const parts = partsOf(ordered, show, point.parted);
+  const slides = plain.map((slide, index): Slide => {
+    const chapter = parts.get(index);
+    return chapter === undefined ? slide : { ...slide, chapter };
+  });
+  const songs = files.filter(({ facts }) => facts.kind === 'sound');
+  const cues: PlacedSound[] =
+    songs.length > 0 && show.cues.length === 0
+      ? songs.map(({ assetId }) => songAfter(cueId(newId()), assetId, DEFAULT_FADE_OUT_MS))
+      : [...show.cues];
+  const { plumage: _plumage, pace: _pace, ...rest } = show;
+  const title = words.title.trim() || show.title;
+  const bare: Show = { ...rest, title, slides, cues, defaultLengthMs: point.pictureMs };
+  const said = {
+    [saidKey('opener', '', 'Title')]: title,
+    ...(words.subtitle.trim() && { [saidKey('opener', '', 'Below the title')]: words.subtitle }),
+    ...closing(words.closing),
+  };
+  // What the mounts say is given as if it had been written in another plumage before.
+  const worn: Show = {
+    ...bare,
+    plumage: { is: plumage, with: start.with, seed: 0, bare: { temperament: show.temperament ?? null }, said },
+  };
+  const done = dressed(worn, { plumage, with: start.with, seed: 1 }, wardrobe);
+  const credited = start.credits ? withCredits(done.show, plumage, wardrobe, newId) : done.show;
+  return { show: withPace(credited, songs), omitted, missing: done.missing };
+}
+
+/** Beginning a show as one step. */
+export function startEdit(show: Show, started: Started, name: string): ShowEdit | null {
+  const { show: after } = started;
+  const edit = editBetween(show, after, `begin ${name}`);
+  if (!edit || edit.kind !== 'together') return edit;
+  return {
+    ...edit,
+    edits: [
+      ...(show.title === after.title ? [] : [{ kind: 'rename-show' as const, title: after.title }]),
+      ...(show.defaultLengthMs === after.defaultLengthMs
+        ? []
+        : [{ kind: 'set-default-length' as const, lengthMs: after.defaultLengthMs }]),
+      ...edit.edits,
+      ...(JSON.stringify(show.pace) === JSON.stringify(after.pace)
+        ? []
+        : [{ kind: 'set-pace' as const, pace: after.pace ?? null }]),
+    ],
+  };
+}
+
+const closing = (text: string): Record<string, string> =>
+  text.trim() === ''
+    ? {}
+    : Object.fromEntries(
+        ['Thanks', 'Words to end with', 'Question or name'].map((name) => [saidKey('closer', '', name), text]),
+      );
+
+function chosenOf(
+  files: readonly StartFile[],
+  most: number | null,
+  show: Show,
+): { shown: StartFile[]; omitted: number } {
+  const pictures = files.filter(({ facts }) => facts.kind === 'picture');
+  const candidates = pictures.flatMap(({ assetId, facts }) =>
+    facts.kind === 'picture' ? [{ id: assetId, facts, takenAt: takenAt(facts, show.clocks) }] : [],
+  );
+  const count = most === null ? candidates.length : Math.min(most, candidates.length);
+  const { chosen } = chooseBest(candidates, count, (id) => show.marks?.[id] ?? null);
+  const kept = new Set<AssetId>(chosen.map(({ id }) => id));
+  const shown = files.filter(
+    ({ assetId, facts }) => facts.kind === 'clip' || (most === null && facts.kind === 'picture') || kept.has(assetId),
+  );
+  return { shown, omitted: files.length - shown.length };
+}
+
+/** By when they were taken; those that do not say, by name, after the others. */
+function inOrder(files: readonly StartFile[], show: Show): StartFile[] {
+  const natural = new Intl.Collator('en', { numeric: true });
+  const at = (file: StartFile) => timeOf(file, show) ?? '9999';
+  return [...files].sort((one, other) =>
+    at(one) < at(other) ? -1 : at(one) > at(other) ? 1 : natural.compare(one.fileName, other.fileName),
+  );
+}
+
+const timeOf = ({ facts }: StartFile, show: Show): string | null =>
+  facts.kind === 'sound' ? null : takenAt(facts, show.clocks);
+
+/** A part has so many pictures at least. */
+const LEAST_IN_A_PART = 3;
+
+/** Which picture begins which part, by index. */
+export function partsOf(files: readonly StartFile[], show: Show, parted: Parted): ReadonlyMap<number, string> {
+  if (parted.by === 'nothing') return new Map();
+  const times = files.map((file) => timeOf(file, show));
+  if (parted.by === 'pauses') return partsByPauses(times, parted.names);
+  const parts = new Map<number, string>();
+  let last: string | null = null;
+  let count = 0;
+  const language = show.language ?? USUAL_LANGUAGE;
+  times.forEach((time, index) => {
+    if (time === null) return;
+    const key = time.slice(0, parted.by === 'day' ? 10 : parted.by === 'month' ? 7 : 4);
+    if (key === last) return;
+    last = key;
+    count += 1;
+    parts.set(index, partName(parted, time, count, language));
+  });
+  return parts.size > 1 ? parts : new Map();
+}
+
+function partName(
+  { by, name }: Exclude<Parted, { by: 'nothing' | 'pauses' }>,
+  time: string,
+  count: number,
+  language: string,
+): string {
+  if (by === 'day') return `${name} ${count}`.trim();
+  if (by === 'year') return `${name} ${time.slice(0, 4)}`.trim();
+  const date = new Date(`${time.slice(0, 7)}-01T00:00:00Z`);
+  return new Intl.DateTimeFormat(language, { month: 'long', timeZone: 'UTC' }).format(date);
+}
+
+/** At the longest pauses, none closer to another than a few pictures; where nobody says when they were taken, evenly. */
+function partsByPauses(times: readonly (string | null)[], names: readonly string[]): ReadonlyMap<number, string> {
+  const count = Math.min(names.length, Math.floor(times.length / LEAST_IN_A_PART));
+  if (count < 2) return new Map();
+  const msAt = (index: number) => (times[index] ? Date.parse(`${times[index]!.slice(0, 19)}Z`) : NaN);
+  const pauses = times
+    .map((_, index) => ({ index, ms: index === 0 ? NaN : msAt(index) - msAt(index - 1) }))
+    .filter(({ ms }) => ms > 0)
+    .sort((one, other) => other.ms - one.ms);
+  const begins = [0];
+  for (const { index } of pauses) {
+    if (begins.length === count) break;
+    const near = [...begins, times.length].some((other) => Math.abs(other - index) < LEAST_IN_A_PART);
+    if (!near) begins.push(index);
+  }
+  if (begins.length < count && pauses.length === 0)
+    for (let part = 1; part < count; part += 1) begins.push(Math.round((part * times.length) / count));
+  return new Map(begins.sort((one, other) => one - other).map((index, part) => [index, names[part]!]));
+}
+
+function withCredits(show: Show, { letters, palette }: Plumage, wardrobe: Wardrobe, newId: () => string): Show {
+  const mount = wardrobe.mountOf(CREDITS);
+  const last = show.slides.at(-1);
+  if (!mount || !last) return show;
+  const laid = withMount(groundOf(show, [], newId), {
+    mount,
+    look: { letters, palette },
+    facts: wardrobe.facts,
+    studio: wardrobe.studio,
+    newId,
+  });
+  if (!laid.ok) return show;
+  const credits = laid.show.slides.find(({ id }) => laid.slideIds.includes(id));
+  const isEmpty = credits?.layers.every((layer) => layer.kind !== 'words' || layer.subtitle.trim() === '') ?? true;
+  return isEmpty ? show : laid.show;
+}
+
+/** The pictures follow the music where there is one and it is about as long as they want to be seen. */
+function withPace(show: Show, songs: readonly StartFile[]): Show {
+  const musicMs = songs.reduce((sum, { facts }) => sum + (facts.kind === 'sound' ? facts.lengthMs : 0), 0);
+  const eachMs = musicMs / Math.max(1, show.slides.length);
+  return songs.length > 0 && eachMs >= LEAST_BY_MUSIC_MS && eachMs <= MOST_BY_MUSIC_MS
+    ? { ...show, pace: { by: 'music' } }
+    : show;
+}
