@@ -20,6 +20,7 @@ import { lockFolder } from './lock-folder';
 import { logger } from './logger';
 import { dataFolder, openFolder } from './paths';
 import { createRecordingService, type RecordingService } from './recording/recording-service';
+import { createStudioService, type StudioService } from './reuse/studio-service';
 import { createScreeningService, type ScreeningService } from './screenings/screening-service';
 import { createClearing, type Clearing } from './shows/clearing';
 import { createShowService, type ShowService } from './shows/show-service';
@@ -34,6 +35,7 @@ export interface RunningServer {
   readonly folders: FolderIntake;
   readonly films: FilmService;
   readonly screenings: ScreeningService;
+  readonly studio: StudioService;
   readonly clearing: Clearing;
   readonly recording: RecordingService;
   readonly facts: FactStore;
@@ -136,6 +138,7 @@ export async function openServer(): Promise<RunningServer> {
     folders,
     films,
     screenings: createScreeningService(database.db, sheet),
+    studio: createStudioService({ database, sheet, blobs, shows }),
     clearing: createClearing({
       database,
       blobs,

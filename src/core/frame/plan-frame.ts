@@ -73,7 +73,11 @@ export function planFrame(prepared: PreparedShow, momentMs: number, frame: Frame
   const span = prepared.spans[index]!;
   const offsetMs = Math.max(0, momentMs - prepared.seenFromMs[index]!);
   const slide = planSlide(prepared, index, offsetMs, frame);
-  const size = { widthPx: frame.widthPx, heightPx: frame.heightPx, over: [...planWatermark(prepared, frame), ...planCaption(prepared, momentMs, frame)] };
+  const size = {
+    widthPx: frame.widthPx,
+    heightPx: frame.heightPx,
+    over: [...planWatermark(prepared, frame), ...planCaption(prepared, momentMs, frame)],
+  };
   const { transition, id } = prepared.show.slides[index]!;
   if (offsetMs >= span.transitionMs || transition.kind === 'cut') return { ...size, slide, incoming: null };
   return {

@@ -33,7 +33,11 @@ export function draftsOf(slides: readonly Slide[]): { readonly windows: WindowDr
     const seen = [...everyLayer(slide.layers)].flatMap(picturesSeen);
     for (const { id, isDrawing } of seen)
       if (!windows.has(id))
-        windows.set(id, { assetId: id, name: `Picture ${windows.size + 1}`, is: isDrawing ? 'design' : 'picture' });
+        windows.set(id, {
+          assetId: id,
+          name: `Picture ${[...windows.values()].filter(({ is }) => is === 'picture').length + 1}`,
+          is: isDrawing ? 'design' : 'picture',
+        });
     if (backing && !windows.has(backing)) windows.set(backing, { assetId: backing, name: 'Backing', is: 'design' });
     for (const layer of everyLayer(slide.layers)) {
       if (layer.kind !== 'words') continue;

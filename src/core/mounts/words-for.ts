@@ -40,7 +40,10 @@ export function wordsFor(field: MountWords, source: WordsSource): string {
     case 'title':
       return wordsOn(slides, 'title') ?? show.title;
     case 'dates':
-      return datesOf(source.ofAll ? show.slides : slides, facts, show.language ?? USUAL_LANGUAGE);
+      return (
+        (field.part === 'subtitle' && wordsOn(slides, 'subtitle')) ||
+        datesOf(source.ofAll ? show.slides : slides, facts, show.language ?? USUAL_LANGUAGE)
+      );
     case 'chapter':
       return slides.find((slide) => slide.chapter)?.chapter ?? wordsOn(slides, 'title') ?? '';
     case 'studio':

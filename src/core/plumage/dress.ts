@@ -6,7 +6,7 @@ import type { AssetId, SlideId } from '../show/ids';
 import { picturesOf } from '../show/layout';
 import { mapped } from '../show/pile';
 import type { Layer } from '../show/layer';
-import type { Show, Slide } from '../show/show';
+import { wordsOf, type Show, type Slide } from '../show/show';
 import type { Transition } from '../show/transition';
 import { seedOf } from '../motion/seed';
 import { groundOf, withMount } from '../mounts/lay-mount';
@@ -214,13 +214,19 @@ function rolesLaid(
     if (laid.ok) after = laid.show;
     else missing.set(id, laid.sentence);
   };
-  /** So many slides with pictures from one on that a mount may take. */
-  const takable = (mount: Mount | null, from: readonly Slide[]): SlideId[] => {
+  /**
+   * So many slides with pictures from one on as a mount may take.
+   *
+   * @param keepsWords what stands on them goes on standing in the mount
+   */
+  const takable = (mount: Mount | null, from: readonly Slide[], keepsWords: boolean): SlideId[] => {
     const most = mount ? Math.max(...mount.fits(after.frame, lookOf(plumage)).map(takesOf)) : 0;
     const ids: SlideId[] = [];
     let pictures = 0;
     for (const slide of from) {
       if (pictures >= most || slide.mounted || picturesOf(slide).length === 0) break;
+      // A chapter's name or thanks do not stand in the place of what a person wrote.
+      if (!keepsWords && wordsOf(slide)) break;
       pictures += picturesOf(slide).length;
       ids.push(slide.id);
     }
@@ -232,7 +238,7 @@ function rolesLaid(
       lay(mount, ids, 'several');
   if (parts.closer && after.slides.length > 2 && !isKept('closer')) {
     const mount = wardrobe.mountOf(plumage.mounts.closer);
-    const ids = takable(mount, [...after.slides].reverse());
+    const ids = takable(mount, [...after.slides].reverse(), false);
     if (ids.length > 0 || !mount) lay(plumage.mounts.closer, ids, 'closer');
   }
   if (parts.chapters)
@@ -242,12 +248,13 @@ function rolesLaid(
         const ids = takable(
           wardrobe.mountOf(plumage.mounts.chapter),
           after.slides.slice(after.slides.findIndex(({ id }) => id === slide.id)),
+          false,
         );
         if (ids.length > 0) lay(plumage.mounts.chapter, ids, 'chapter');
       });
   if (parts.opener && after.slides.length > 0 && !isKept('opener')) {
     const mount = wardrobe.mountOf(plumage.mounts.opener);
-    const ids = takable(mount, after.slides);
+    const ids = takable(mount, after.slides, true);
     if (ids.length > 0 || !mount) lay(plumage.mounts.opener, ids, 'opener');
   }
   return after;

@@ -1,7 +1,7 @@
 import { chooseBest } from '../choosing/choose';
 import type { AssetFacts } from '../show/asset-facts';
 import { takenAt } from '../show/camera-clock';
-import type { ShowEdit } from '../show/edit';
+import { applyEdit, type ShowEdit } from '../show/edit';
 import { editBetween } from '../show/edit-between';
 import { cueId, type AssetId } from '../show/ids';
 import { slideFromAsset } from '../show/new-slide';
@@ -14,6 +14,8 @@ import { groundOf, withMount } from '../mounts/lay-mount';
 import { dressed, type Wardrobe } from '../plumage/dress';
 import { saidKey } from '../plumage/undress';
 import type { Plumage, PlumageWith } from '../plumage/plumage';
+import { logoEdit } from '../studio/logo';
+import type { Watermark } from '../show/watermark';
 import type { Parted, StartingPoint } from './starting-points';
 
 /** A file that may go into a show that is begun. */
@@ -31,6 +33,9 @@ export interface Start {
   /** So many pictures at most are chosen; null: all. */
   readonly most: number | null;
   readonly credits: boolean;
+  /** The studio's logo at an end, and a watermark over all of it, where it has one. */
+  readonly logo?: { readonly first: boolean; readonly last: boolean };
+  readonly watermark?: Watermark;
 }
 
 export interface Started {
@@ -88,7 +93,12 @@ export function startedShow(
   };
   const done = dressed(worn, { plumage, with: start.with, seed: 1 }, wardrobe);
   const credited = start.credits ? withCredits(done.show, plumage, wardrobe, newId) : done.show;
-  return { show: withPace(credited, songs), omitted, missing: done.missing };
+  const marked = withLogos(credited, start, wardrobe, newId);
+  return {
+    show: withPace(start.watermark ? { ...marked, watermark: start.watermark } : marked, songs),
+    omitted,
+    missing: done.missing,
+  };
 }
 
 /** Beginning a show as one step. */
@@ -104,6 +114,9 @@ export function startEdit(show: Show, started: Started, name: string): ShowEdit 
         ? []
         : [{ kind: 'set-default-length' as const, lengthMs: after.defaultLengthMs }]),
       ...edit.edits,
+      ...(after.watermark && JSON.stringify(show.watermark) !== JSON.stringify(after.watermark)
+        ? [{ kind: 'set-watermark' as const, watermark: after.watermark }]
+        : []),
       ...(JSON.stringify(show.pace) === JSON.stringify(after.pace)
         ? []
         : [{ kind: 'set-pace' as const, pace: after.pace ?? null }]),
@@ -218,6 +231,16 @@ function withCredits(show: Show, { letters, palette }: Plumage, wardrobe: Wardro
   const credits = laid.show.slides.find(({ id }) => laid.slideIds.includes(id));
   const isEmpty = credits?.layers.every((layer) => layer.kind !== 'words' || layer.subtitle.trim() === '') ?? true;
   return isEmpty ? show : laid.show;
+}
+
+function withLogos(show: Show, { plumage, logo }: Start, { facts, studio }: Wardrobe, newId: () => string): Show {
+  if (!studio.logo) return show;
+  const given = { look: { letters: plumage.letters, palette: plumage.palette }, facts, studio, newId };
+  return (['first', 'last'] as const).reduce((now, place) => {
+    const wanted = logo?.[place] ? logoEdit(now, place, true, given) : null;
+    const result = wanted?.ok && wanted.edit ? applyEdit(now, wanted.edit) : null;
+    return result?.ok ? result.show : now;
+  }, show);
 }
 
 /** The pictures follow the music where there is one and it is about as long as they want to be seen. */

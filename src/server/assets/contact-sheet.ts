@@ -22,8 +22,8 @@ export interface SheetEntry {
   readonly state: 'arrived' | 'ready' | 'refused';
   readonly problem: string | null;
   readonly facts: AssetFacts | null;
-  /** Made here, not brought: a recording, or one that was cleaned. */
-  readonly made: 'take' | 'cleaned' | null;
+  /** Made here, not brought: a recording, or one that was cleaned; or lent by the studio's own shelf. */
+  readonly made: 'take' | 'cleaned' | 'studio' | null;
 }
 
 export interface ContactSheet {
@@ -46,7 +46,7 @@ export interface ContactSheet {
     made?: SheetEntry['made'],
   ): Promise<'added' | 'already-there'>;
   /** Puts files that are ready on one show's sheet onto another's, as pasting slides and copying shows need; null stands for all. @returns how many came new */
-  borrow(show: ShowId, from: ShowId, ids: readonly AssetId[] | null): Promise<number>;
+  borrow(show: ShowId, from: ShowId, ids: readonly AssetId[] | null, made?: SheetEntry['made']): Promise<number>;
   /** Takes a refused file's line off the sheet. */
   takeOff(show: ShowId, entryId: string): Promise<boolean>;
   /** Goes on with what had arrived but was not looked at when the server ended. */
@@ -146,7 +146,7 @@ export function createContactSheet({
       wake();
       return 'added';
     },
-    async borrow(show, from, ids) {
+    async borrow(show, from, ids, made) {
       const there = (
         await db
           .select()
@@ -159,7 +159,7 @@ export function createContactSheet({
           fresh += (
             await database
               .insert(sheetEntries)
-              .values({ ...row, id: nanoid(12), showId: show })
+              .values({ ...row, id: nanoid(12), showId: show, ...(made !== undefined && { made }) })
               .onConflictDoNothing()
           ).rowsAffected;
         return fresh;

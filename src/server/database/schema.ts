@@ -101,8 +101,8 @@ export const sheetEntries = sqliteTable(
     state: text('state', { enum: ['arrived', 'ready', 'refused'] }).notNull(),
     problem: text('problem'),
     addedAt: integer('added_at').notNull(),
-    /** Made here, not brought: a recording, or one that was cleaned. */
-    made: text('made', { enum: ['take', 'cleaned'] }),
+    /** Made here, not brought: a recording, or one that was cleaned; or lent by the studio's own shelf. */
+    made: text('made', { enum: ['take', 'cleaned', 'studio'] }),
   },
   (table) => [
     uniqueIndex('sheet_entries_once').on(table.showId, table.assetId),
@@ -236,3 +236,27 @@ export const jobProgress = sqliteTable('job_progress', {
   value: text('value', { mode: 'json' }).$type<unknown>().notNull(),
   at: integer('at').notNull(),
 });
+
+/** What a studio says of itself; the files it has beside its shows lie on the sheet of a show of its own, see `shelfOf`. */
+export const studios = sqliteTable('studios', {
+  id: text('id').primaryKey(),
+  profile: text('profile', { mode: 'json' }).$type<unknown>().notNull(),
+  /** Grows with each change. */
+  revision: integer('revision').notNull(),
+});
+
+/** Mounts a studio made or was given. `id` is a hash of all a mount is: the same one is kept once. */
+export const mounts = sqliteTable(
+  'mounts',
+  {
+    studioId: text('studio_id').notNull(),
+    id: text('id').notNull(),
+    name: text('name').notNull(),
+    document: zippedJson('document').$type<unknown>().notNull(),
+    /** What it needs that was not there when it came, as sentences. */
+    missing: text('missing', { mode: 'json' }).$type<readonly string[]>().notNull(),
+    createdAt: integer('created_at').notNull(),
+    removedAt: integer('removed_at'),
+  },
+  (table) => [primaryKey({ columns: [table.studioId, table.id] })],
+);

@@ -24,6 +24,9 @@ import type { FilmRow } from '../films/film-row';
 import type { FilmTrial } from '../films/try-film';
 import type { CleanedFile, KeptTake, UnkeptTake } from '../recording/recording-service';
 import type { Phrase } from '../../core/sound/voice/phrases';
+import { MOUNT_DOCUMENT } from '../../core/mounts/mount-document';
+import { STUDIO_PROFILE } from '../../core/studio/studio-profile';
+import type { KeptMount, OpenedStudio } from '../reuse/studio-service';
 import type { Unused } from '../shows/clearing';
 import type { AppliedEdits, SentEdit, ShelfEntry } from '../shows/show-service';
 import type { VersionEntry } from '../shows/versions';
@@ -46,6 +49,17 @@ export const OPENED_SHOW: Schema = object<{ show: Show; revision: number; damage
   revision: COUNT,
   damage: orNull(text(2000)),
 });
+
+export const STUDIO: Schema = object<OpenedStudio>({ profile: STUDIO_PROFILE, revision: COUNT, shelf: ID });
+
+export const MOUNT: Schema = object<KeptMount>({
+  id: ID,
+  document: MOUNT_DOCUMENT,
+  missing: list(text(1000), 10_000),
+  createdAt: TIME,
+  removed: truth,
+});
+export const MOUNTS: Schema = object<{ mounts: unknown }>({ mounts: list(MOUNT, LONG) });
 
 export const UNUSED: Schema = object<Unused>({
   showCount: COUNT,
@@ -127,7 +141,7 @@ export const ENTRY: Schema = object<SheetEntry>({
   state: oneOf(['arrived', 'ready', 'refused']),
   problem: orNull(NAME),
   facts: orNull(FACTS),
-  made: orNull(oneOf(['take', 'cleaned'])),
+  made: orNull(oneOf(['take', 'cleaned', 'studio'])),
 });
 const ENTRIES = list(ENTRY, LONG);
 

@@ -1,6 +1,7 @@
 import {
   anything,
   checked,
+  HASH,
   ID,
   list,
   maybe,
@@ -16,6 +17,8 @@ import {
 import { FILM_SPEC, faultOfSpec, type FilmSpec } from '../../core/film/film-spec';
 import { LONGEST_NAME, LONGEST_SHOW_TITLE, MOST_SLIDES } from '../../core/show/limits';
 import type { LeftOut } from '../../core/sound/voice/leave-out';
+import { MOUNT_DOCUMENT, type MountDocument } from '../../core/mounts/mount-document';
+import { STUDIO_PROFILE, type StudioProfile } from '../../core/studio/studio-profile';
 import { REMOTE_NEWS } from '../../core/showing/showing-schema';
 import { CLEANING } from '../../core/sound/voice/cleaning';
 import { CONTENT_PARTS, SLIDE } from '../../core/show/schemas/slide-schema';
@@ -34,12 +37,15 @@ import {
   LENT,
   LISTING,
   MADE,
+  MOUNT,
+  MOUNTS,
   NOTHING,
   ORDERED,
   OPENED_SHOW,
   OPENED_VERSION,
   SHEET,
   SHELF,
+  STUDIO,
   TAKEN_SAMPLES,
   TAKES,
   TRIAL,
@@ -81,6 +87,18 @@ export type ReadEdits = Omit<SentEdits, 'edits'> & { readonly edits: SortedEdits
 export interface Loan {
   readonly from: string;
   readonly slides: readonly Slide[];
+  /** Files apart from those on the slides. */
+  readonly files?: readonly string[];
+}
+
+export interface NewProfile {
+  readonly profile: StudioProfile;
+  readonly knownRevision: number;
+}
+
+export interface NewMount {
+  readonly from: string;
+  readonly mount: MountDocument;
 }
 /** Without `content` the show is kept as it stands on the server; with it, as a window had it whose edits could not be joined. */
 export interface NewVersion {
@@ -144,7 +162,7 @@ export const ROUTES = {
   'DELETE /api/v1/shows/[show]/sheet/[entry]': { deed: 'change-show', gives: NOTHING },
   'POST /api/v1/shows/[show]/loans': {
     deed: 'change-show',
-    takes: object<Loan>({ from: ID, slides: list(SLIDE, MOST_SLIDES, 1) }),
+    takes: object<Loan>({ from: ID, slides: list(SLIDE, MOST_SLIDES), files: maybe(list(HASH, MOST_SLIDES)) }),
     gives: LENT,
   },
   'POST /api/v1/shows/[show]/folder': {
@@ -210,6 +228,23 @@ export const ROUTES = {
   'GET /api/v1/screenings/[token]/film': { deed: 'watch-screening' },
   'GET /api/v1/screenings/[token]/picture': { deed: 'watch-screening' },
   'GET /api/v1/screenings/[token]/captions/[language]': { deed: 'watch-screening' },
+  'GET /api/v1/studio': { deed: 'see-studio', gives: STUDIO },
+  'PATCH /api/v1/studio': {
+    deed: 'change-studio',
+    takes: object<NewProfile>({ profile: STUDIO_PROFILE, knownRevision: REVISION }),
+    gives: STUDIO,
+  },
+  'GET /api/v1/mounts': { deed: 'see-studio', gives: MOUNTS },
+  'POST /api/v1/mounts': {
+    deed: 'change-studio',
+    takes: object<NewMount>({ from: ID, mount: MOUNT_DOCUMENT }),
+    gives: MOUNT,
+  },
+  /** The body is a mount file. */
+  'POST /api/v1/mounts/bytes': { deed: 'change-studio', gives: MOUNT },
+  'GET /api/v1/mounts/[mount]/file': { deed: 'see-studio' },
+  'DELETE /api/v1/mounts/[mount]': { deed: 'change-studio', gives: NOTHING },
+  'DELETE /api/v1/mounts/[mount]/removal': { deed: 'change-studio', gives: NOTHING },
   'GET /api/v1/folders': { deed: 'see-folders', gives: LISTING },
   /** All of the tus protocol’s methods; which show an upload is for is asked when it begins. */
   'POST /api/v1/uploads': { deed: 'bring-files' },
@@ -220,6 +255,7 @@ export type RouteName = keyof typeof ROUTES;
 /** Every page, and what it takes to be shown it. */
 export const PAGES = {
   '/': 'see-shelf',
+  '/studio': 'see-studio',
   '/shows/[show]': 'see-show',
   '/shows/[show]/gather': 'see-show',
   '/shows/[show]/arrange': 'see-show',

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { applyEdit, type EditResult } from '../../core/show/edit';
 import { raiseEdit } from '../../core/show/format/raise';
@@ -6,6 +6,7 @@ import { FORMAT_VERSION } from '../../core/show/format/version';
 import { LONGEST_SHOW_TITLE } from '../../core/show/limits';
 import { collide } from '../../core/show/touched';
 import { logger } from '../logger';
+import { shelfOf } from '../reuse/shelf-of';
 import { THE_STUDIO } from '../studio/may-do';
 import {
   MOST_WRONG_EDITS,
@@ -121,7 +122,7 @@ export function createShowService(
           archivedAt: shows.archivedAt,
         })
         .from(shows)
-        .where(eq(shows.studioId, studioId))
+        .where(and(eq(shows.studioId, studioId), ne(shows.id, shelfOf(studioId))))
         .orderBy(desc(shows.changedAt));
       const made = await db
         .select({ showId: films.showId, state: films.state })

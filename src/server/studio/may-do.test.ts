@@ -50,6 +50,8 @@ describe('who may do what', () => {
     ['make-show', {}],
     ['bring-files', {}],
     ['see-folders', {}],
+    ['see-studio', {}],
+    ['change-studio', {}],
     ['see-show', { show: showId('ours') }],
     ['change-show', { show: showId('ours') }],
     ['bring-back-show', { show: showId('off') }],

@@ -14,6 +14,8 @@ export type Deed =
   | 'see-shelf'
   | 'make-show'
   | 'clear-away'
+  | 'see-studio'
+  | 'change-studio'
   | 'see-show'
   | 'change-show'
   /** Also one that was taken off the shelf. */
@@ -49,6 +51,8 @@ export async function mayDo(db: Database, actor: Actor, deed: Deed, on: Subject)
     case 'see-shelf':
     case 'make-show':
     case 'clear-away':
+    case 'see-studio':
+    case 'change-studio':
     case 'see-folders':
     case 'bring-files':
       return actor.kind === 'member';

@@ -1,6 +1,6 @@
 'use client';
 
-import { Plus } from 'lucide-react';
+import { Feather, Plus } from 'lucide-react';
 import { nanoid } from 'nanoid';
 import Link from 'next/link';
 import { useCallback, useRef, useState } from 'react';
@@ -10,6 +10,9 @@ import { blankSlide } from '../../core/show/new-slide';
 import { BuildDialog, type Build } from '../builds/build-dialog';
 import { BarsDialog } from '../bench/bars-dialog';
 import { Bench } from '../bench/bench';
+import { KeepMountDialog } from '../reuse/keep-mount-dialog';
+import { MountsDialog } from '../reuse/mounts-dialog';
+import { PlumagePanel } from '../reuse/plumage-panel';
 import { useCommands } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
@@ -30,6 +33,8 @@ export function ArrangeStation() {
   const [scale, setScale] = useState<Scale>('even');
   const [barsOpen, setBarsOpen] = useState(false);
   const [build, setBuild] = useState<Build | null>(null);
+  const [reuse, setReuse] = useState<'mounts' | 'keep' | null>(null);
+  const [plumageOpen, setPlumageOpen] = useState(false);
   const anchor = useShow((state) => state.anchor);
   /** Where the viewer stood when the bench was opened wide; null while it is folded. */
   const [wideAt, setWideAt] = useState<number | null>(null);
@@ -60,6 +65,9 @@ export function ArrangeStation() {
     loupe: anchor ? () => setBuild('loupe') : undefined,
     turnover: anchor ? () => setBuild('turnover') : undefined,
     lanterns: anchor ? () => setBuild('lanterns') : undefined,
+    mounts: slideCount > 0 && wideAt === null ? () => setReuse('mounts') : undefined,
+    'keep-mount': anchor && wideAt === null ? () => setReuse('keep') : undefined,
+    plumage: slideCount > 0 && wideAt === null ? () => setPlumageOpen(!plumageOpen) : undefined,
     scale: wideAt !== null ? undefined : () => setScale(scale === 'even' ? 'true' : 'even'),
     play:
       slideCount > 0 && wideAt === null
@@ -93,6 +101,15 @@ export function ArrangeStation() {
           <LengthsLine />
           <span className="ml-auto flex items-center gap-2">
             <PaceBar />
+            <Button
+              className="h-7"
+              aria-pressed={plumageOpen}
+              title="The look of the whole show (F)"
+              onClick={() => setPlumageOpen(!plumageOpen)}
+              data-part="open-plumage"
+            >
+              <Feather size={13} /> <span className="max-[1420px]:sr-only">Plumage</span>
+            </Button>
             <Choice
               label="Scale"
               value={scale}
@@ -131,12 +148,19 @@ export function ArrangeStation() {
             className="h-[5px] bg-rule/70 outline-none hover:bg-soft/60 focus-visible:bg-red"
           />
           <Panel minSize="20%">
-            <Bench />
+            {plumageOpen ? <PlumagePanel onClose={() => setPlumageOpen(false)} /> : <Bench />}
           </Panel>
         </Group>
       </Panel>
       {barsOpen && <BarsDialog onClose={() => setBarsOpen(false)} />}
       {builds}
+      {reuse === 'mounts' && (
+        <MountsDialog
+          onClose={() => setReuse(null)}
+          onLaid={(ids) => store.getState().select(ids.slice(0, 1), ids[0] ?? null)}
+        />
+      )}
+      {reuse === 'keep' && <KeepMountDialog onClose={() => setReuse(null)} />}
     </Group>
   );
 }

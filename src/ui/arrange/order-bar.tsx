@@ -101,6 +101,9 @@ export function OrderBar({ actions, trayOpen, trayCount, onTray }: OrderBarProps
               </DropdownMenu.Portal>
             </DropdownMenu.Root>
           )}
+          <Button className="h-7" title="Lay a mount (A)" onClick={() => runCommand('mounts')} data-part="bar-mounts">
+            Mount
+          </Button>
           <Button
             look="quiet"
             square

@@ -9,6 +9,7 @@ import { CropTab } from './crop-tab';
 import { EdgeTab } from './edge-tab';
 import { LayersTab } from './layers-tab';
 import { LightTab } from './light-tab';
+import { MountTab } from './mount-tab';
 import { PicturesTab } from './pictures-tab';
 import { RostrumTab } from './rostrum-tab';
 import { TimeTab } from './time-tab';
@@ -23,6 +24,7 @@ const TABS = [
   ['pictures', 'Pictures'],
   ['layers', 'Layers'],
   ['time', 'Time'],
+  ['mount', 'Mount'],
 ] as const;
 /** Tabs that work on one picture, or on all pictures of all chosen slides. */
 const OF_A_PICTURE = new Set<string>(['rostrum', 'crop', 'light', 'edge']);
@@ -51,7 +53,7 @@ export function Bench() {
   return (
     <Tabs.Root value={tab} onValueChange={setTab} className="flex h-full flex-col bg-card" data-part="bench">
       <div className="flex h-10 shrink-0 items-center border-b border-rule px-4">
-        <Tabs.List aria-label="Bench" className="flex h-full gap-4">
+        <Tabs.List aria-label="Bench" className="flex h-full gap-3.5">
           {TABS.map(([value, name]) => (
             <Tabs.Trigger
               key={value}
@@ -62,7 +64,7 @@ export function Bench() {
             </Tabs.Trigger>
           ))}
         </Tabs.List>
-        <span className="tabular ml-auto pl-4 whitespace-nowrap text-soft" title={fileName}>
+        <span className="tabular ml-auto pl-4 whitespace-nowrap text-soft max-[1420px]:hidden" title={fileName}>
           {index + 1} / {prepared.show.slides.length}
         </span>
       </div>
@@ -106,6 +108,9 @@ export function Bench() {
       </Tabs.Content>
       <Tabs.Content value="time" className={content}>
         <TimeTab key={slide.id} slide={slide} prepared={prepared} index={index} />
+      </Tabs.Content>
+      <Tabs.Content value="mount" className={content}>
+        <MountTab key={slide.id} slide={slide} />
       </Tabs.Content>
     </Tabs.Root>
   );

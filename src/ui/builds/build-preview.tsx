@@ -22,7 +22,7 @@ export function BuildPreview({ prepared, built }: { prepared: PreparedShow; buil
   return <Playing show={alone} facts={prepared.facts} />;
 }
 
-function Playing({ show, facts }: { show: PreparedShow['show']; facts: PreparedShow['facts'] }) {
+export function Playing({ show, facts }: { show: PreparedShow['show']; facts: PreparedShow['facts'] }) {
   const place = useRef<HTMLDivElement>(null);
   const { playing, starting, preparing, play, pause } = useViewer(place, show, facts);
   useEffect(() => {

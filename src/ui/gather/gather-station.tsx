@@ -1,6 +1,7 @@
 'use client';
 
-import { ImagePlus, Layers, Layers2, Sparkle } from 'lucide-react';
+import { Feather, ImagePlus, Layers, Layers2, Sparkle } from 'lucide-react';
+import { useSearchParams } from 'next/navigation';
 import { useMemo, useRef, useState } from 'react';
 import type { Mark } from '../../core/show/mark';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
@@ -15,6 +16,7 @@ import { Arrivals } from './arrivals';
 import { ClocksDialog } from './clocks-dialog';
 import { ContactSheet } from './contact-sheet';
 import { FactsPanel } from './facts-panel';
+import { StartDialog } from '../reuse/start-dialog';
 import { ChooseDialog } from './choose-dialog';
 import { useStacks } from './use-stacks';
 import { usePlayUnder } from './use-play-under';
@@ -42,12 +44,16 @@ export function GatherStation() {
   const uploads = useUploads();
   const picker = useRef<HTMLInputElement>(null);
   const folderPicker = useRef<HTMLInputElement>(null);
+  /** The purpose it was begun for on the shelf. */
+  const begins = useSearchParams()?.get('start') ?? null;
   const [filter, setFilter] = useState(EVERYTHING);
   const [order, setOrder] = useKept<SheetOrder>(`tanager-sheet-order-${showId}`, 'taken', isSheetOrder);
   const [selection, setSelection] = useState<ReadonlySet<string>>(new Set());
   const [anchor, setAnchor] = useState<string | null>(null);
   const [focus, setFocus] = useState<string | null>(null);
-  const [open, setOpen] = useState<'one-by-one' | 'server-folder' | 'swap' | 'clocks' | 'choose' | null>(null);
+  const [open, setOpen] = useState<'one-by-one' | 'server-folder' | 'swap' | 'clocks' | 'choose' | 'start' | null>(
+    begins === null ? null : 'start',
+  );
 
   /** A window that closes late does not close another one. */
   const close = (which: typeof open) => setOpen((now) => (now === which ? null : now));
@@ -97,6 +103,7 @@ export function GatherStation() {
     'bring-in': () => picker.current?.click(),
     'open-stack': focused && places.has(focused.id) ? () => toggle(focused.id) : undefined,
     'choose-for-me': sheet.length > 1 ? () => setOpen('choose') : undefined,
+    start: sheet.length > 0 ? () => setOpen('start') : undefined,
     clocks: shown.length > 0 ? () => setOpen('clocks') : undefined,
     'one-by-one': shown.length > 0 ? () => setOpen('one-by-one') : undefined,
     'swap-print': focused && usedOn.has(focused.assetId) ? () => setOpen('swap') : undefined,
@@ -154,6 +161,15 @@ export function GatherStation() {
             )}
             <OrderMenu order={order} onChange={setOrder} />
             <FilterMenu filter={filter} onChange={setFilter} shownCount={shown.length} />
+            <Button
+              className="h-7"
+              disabled={sheet.length === 0}
+              title="A wedding, a house tour, a school year … (D)"
+              onClick={() => setOpen('start')}
+              data-part="open-start"
+            >
+              <Feather size={13} /> Make a show
+            </Button>
             <Button
               className="h-7"
               disabled={sheet.length < 2}
@@ -242,6 +258,7 @@ export function GatherStation() {
         onSwap={() => setOpen('swap')}
         onClocks={() => setOpen('clocks')}
       />
+      {open === 'start' && <StartDialog from={begins} onClose={() => close('start')} />}
       {open === 'choose' && <ChooseDialog sheet={sheet} onClose={() => close('choose')} />}
       {open === 'one-by-one' && (
         <OneByOne

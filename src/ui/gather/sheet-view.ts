@@ -32,10 +32,13 @@ const natural = new Intl.Collator('en', { numeric: true });
 export function prints(entries: readonly SheetEntry[], order: SheetOrder, clocks?: CameraClocks): SheetEntry[] {
   const compare = { taken: byTime(clocks), name: byName, size: bySize, arrived: byArrival }[order];
   const twins = rawTwins(entries);
-  return entries
-    .filter(({ facts }) => facts?.kind === 'picture' || facts?.kind === 'clip')
-    .filter((entry) => !twins.has(entry))
-    .sort(compare);
+  return (
+    entries
+      // What the studio lent is no print of the show's.
+      .filter(({ facts, made }) => (facts?.kind === 'picture' || facts?.kind === 'clip') && made !== 'studio')
+      .filter((entry) => !twins.has(entry))
+      .sort(compare)
+  );
 }
 
 /** Those of the prints that a filter lets through. */

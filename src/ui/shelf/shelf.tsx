@@ -1,9 +1,12 @@
 'use client';
 
-import { Plus, Search } from 'lucide-react';
+import { ChevronDown, Plus, Search } from 'lucide-react';
+import Link from 'next/link';
+import { DropdownMenu } from 'radix-ui';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast, Toaster } from 'sonner';
+import { STARTING_POINTS } from '../../core/starting/starting-points';
 import type { Unused } from '../../server/shows/clearing';
 import type { ShelfEntry } from '../../server/shows/show-service';
 import { droppedFiles } from '../gather/dropped-files';
@@ -40,12 +43,12 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
   for (const entry of entries) counts[entry.place] += 1;
   const shown = shelfView(entries, place, part, order);
 
-  const create = async (title: string, files: readonly File[]) => {
+  const create = async (title: string, files: readonly File[], start: string | null = null) => {
     setBusy(true);
     try {
       const { id } = await callServer<{ id: string }>('POST', '/api/v1/shows', { title });
       carryFiles(id, files);
-      router.push(`/shows/${id}/gather`);
+      router.push(`/shows/${id}/gather${start === null ? '' : `?start=${start}`}`);
     } catch (error) {
       setBusy(false);
       failed(error);
@@ -136,6 +139,34 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
         <span className="ml-auto">
           <RoomSwitch />
         </span>
+        <Link href="/studio" className="px-2 text-base text-soft hover:text-ink">
+          Studio
+        </Link>
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger asChild>
+            <Button disabled={busy} data-part="begin-with">
+              Begin with … <ChevronDown size={13} />
+            </Button>
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content
+              align="end"
+              sideOffset={4}
+              className="z-30 w-72 rounded-lg border border-rule bg-card p-1.5 shadow-raised"
+            >
+              {STARTING_POINTS.map(({ id, name, description, words }) => (
+                <DropdownMenu.Item
+                  key={id}
+                  onSelect={() => void create(words.title, [], id)}
+                  className="cursor-default rounded-md px-2.5 py-1.5 outline-none data-[highlighted]:bg-rule/60"
+                >
+                  {name}
+                  <span className="block text-xs text-soft">{description}</span>
+                </DropdownMenu.Item>
+              ))}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
         <Button look="main" onClick={() => void create('New show', [])} disabled={busy} data-part="new-show">
           <Plus size={15} /> New show
         </Button>

@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand';
 import { withItsLoupes } from '../../core/builds/relaid';
+import { withItsPlumage } from '../../core/plumage/entailed-dress';
 import { withItsLengths } from '../../core/timing/follow-music';
 import { applyEdit, type ShowEdit } from '../../core/show/edit';
 import { editSentence } from '../../core/show/edit-sentence';
@@ -119,7 +120,7 @@ export function createShowStore({
     anchor: null,
     edit(asked, joins) {
       // Where the pictures follow the music, lengths are worked out anew with every edit, and undone with it.
-      const laid = withItsLoupes(get().show, get().facts, asked);
+      const laid = withItsLoupes(get().show, get().facts, withItsPlumage(get().show, asked));
       const { edit, unmet } = withItsLengths(get().show, get().facts, laid);
       const last = get().undoSteps.at(-1);
       const goesOn = joins !== undefined && last?.joins === joins && sameTargets(last.edit, edit);

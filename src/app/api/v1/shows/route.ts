@@ -7,6 +7,8 @@ export const GET = route('GET /api/v1/shows', async ({ actor, server }) => ({
   shows: await server.shows.shelf(actor.studioId),
 }));
 
-export const POST = route<{ title: string }>('POST /api/v1/shows', async ({ body, actor, server }) => ({
-  id: (await server.shows.create(body.title, actor.studioId)).id,
-}));
+export const POST = route<{ title: string }>('POST /api/v1/shows', async ({ body, actor, server }) => {
+  const { id } = await server.shows.create(body.title, actor.studioId);
+  await server.studio.begin(actor.studioId, id);
+  return { id };
+});

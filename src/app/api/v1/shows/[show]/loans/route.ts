@@ -1,9 +1,10 @@
 import { faultOfSlide } from '@/core/show/faults';
-import { showId } from '@/core/show/ids';
+import { assetId, showId } from '@/core/show/ids';
 import { slidesBelow } from '@/core/show/mounted';
 import { assetIdsOfSlides } from '@/core/show/show';
 import { Refusal } from '@/server/http/refusal';
 import { route } from '@/server/http/route';
+import { shelfOf } from '@/server/reuse/shelf-of';
 import type { Loan } from '@/server/http/routes';
 import { mayDo } from '@/server/studio/may-do';
 
@@ -16,6 +17,11 @@ export const POST = route<Loan>('POST /api/v1/shows/[show]/loans', async ({ para
     const fault = faultOfSlide(slide);
     if (fault) throw new Refusal(422, `These slides cannot be pasted: ${fault}.`);
   }
-  const added = await server.sheet.borrow(id, from, assetIdsOfSlides([...body.slides, ...slidesBelow(body.slides)]));
+  const added = await server.sheet.borrow(
+    id,
+    from,
+    [...assetIdsOfSlides([...body.slides, ...slidesBelow(body.slides)]), ...(body.files ?? []).map(assetId)],
+    from === shelfOf(actor.studioId) ? 'studio' : undefined,
+  );
   return { added, entries: await server.sheet.entries(id) };
 });

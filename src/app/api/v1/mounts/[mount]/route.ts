@@ -1,0 +1,8 @@
+import { Refusal } from '@/server/http/refusal';
+import { route } from '@/server/http/route';
+
+export const DELETE = route('DELETE /api/v1/mounts/[mount]', async ({ params, actor, server }) => {
+  if (!(await server.studio.setRemoved(actor.studioId, params.mount!, true)))
+    throw new Refusal(404, 'There is no such mount.');
+  return {};
+});

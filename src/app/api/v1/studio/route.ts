@@ -1,0 +1,13 @@
+import { Refusal } from '@/server/http/refusal';
+import { route } from '@/server/http/route';
+import type { NewProfile } from '@/server/http/routes';
+
+export const dynamic = 'force-dynamic';
+
+export const GET = route('GET /api/v1/studio', ({ actor, server }) => server.studio.open(actor.studioId));
+
+export const PATCH = route<NewProfile>('PATCH /api/v1/studio', async ({ body, actor, server }) => {
+  const changed = await server.studio.setProfile(actor.studioId, body.profile, body.knownRevision);
+  if (!changed) throw new Refusal(409, 'The studio’s profile was changed in another window. Load it again.');
+  return changed;
+});
