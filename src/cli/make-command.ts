@@ -25,6 +25,7 @@ import type { Surroundings } from './tanager';
 import { rateOf } from './export-command';
 import { linkedFiles } from './linked-files';
 import { progressLine } from './progress-line';
+import { DRESSING_OPTIONS, readied, withLook, type Dressing } from './dress-made';
 import { UsageError } from './usage-error';
 
 interface MakeOptions {
@@ -38,6 +39,7 @@ interface MakeOptions {
   readonly title: string;
   readonly save: string | null;
   readonly json: boolean;
+  readonly dressing: Dressing;
 }
 
 interface Problem {
@@ -86,8 +88,23 @@ async function made(options: MakeOptions, workFolder: string, { out, tell }: Sur
   if (pictures.length === 0) throw new Error('No picture could be used, so there is nothing to make a film of.');
   if (options.music && !song) throw new Error('The music could not be used; no film was made.');
 
-  const show = buildShow(options, pictures, song);
-  const all = [...pictures, ...(song ? [song] : [])];
+  const look = await readied(options.dressing, workFolder, link);
+  const plain = buildShow(options, pictures, song);
+  let counted = 0;
+  const shownFiles = [...pictures, ...(song ? [song] : [])];
+  const dressedShow = withLook(
+    plain,
+    shownFiles.map(({ id, file, facts: known }) => ({ assetId: id, fileName: path.basename(file), facts: known })),
+    options.title,
+    look,
+    () => `laid-${(counted += 1)}`,
+  );
+  for (const sentence of dressedShow.missing) tell(`${sentence}\n`);
+  const all: Usable[] = [
+    ...shownFiles,
+    ...look.files.map(({ id, link: at, facts: known }) => ({ id, link: at, facts: known, file: at })),
+  ];
+  const show = paced(dressedShow.show, options, new Map(all.map((entry) => [entry.id, entry.facts])));
   const facts = new Map(all.map((entry) => [entry.id, entry.facts]));
   const spec: FilmSpec = {
     purpose: BY_HAND,
@@ -130,16 +147,16 @@ async function made(options: MakeOptions, workFolder: string, { out, tell }: Sur
         encodeMs: Math.round(film.encodeMs),
         wallMs: Math.round(film.wallMs),
         slides: show.slides.map((slide, index) => {
-          const layer = mainLayerOf(slide)!;
+          const layer = mainLayerOf(slide);
           const span = prepared.spans[index]!;
-          const move = prepared.moves.get(slide.id)!.get(layer.id)!;
+          const move = layer ? prepared.moves.get(slide.id)?.get(layer.id) : undefined;
           return {
-            picture: fileOf.get(layer.assetId),
+            picture: layer ? fileOf.get(layer.assetId) : null,
             startMs: span.startMs,
             lengthMs: slide.lengthMs,
             transitionMs: span.transitionMs,
-            from: move.first,
-            to: move.last,
+            from: move?.first ?? null,
+            to: move?.last ?? null,
           };
         }),
         problems: [...problems, ...drawnProblems],
@@ -164,6 +181,7 @@ function parse(args: readonly string[], folder: string): MakeOptions {
     title: { type: 'string' },
     save: { type: 'string' },
     json: { type: 'boolean' },
+    ...DRESSING_OPTIONS,
   });
   const { values, positionals } = parsed;
   if (positionals.length === 0) throw new UsageError('Name the pictures to make a film of.');
@@ -192,7 +210,20 @@ function parse(args: readonly string[], folder: string): MakeOptions {
     title: titleOf(values.title ?? ''),
     save: values.save ? absolute(values.save) : null,
     json: values.json ?? false,
+    dressing: {
+      start: values.start,
+      plumage: values.plumage,
+      opener: fileOr(values.opener, absolute),
+      closer: fileOr(values.closer, absolute),
+      logo: values.logo && absolute(values.logo),
+      credits: values.credits,
+    },
   };
+}
+
+/** A mount is named, or lies in a file. */
+function fileOr(name: string | undefined, absolute: (file: string) => string): string | undefined {
+  return name?.toLowerCase().endsWith('.zip') ? absolute(name) : name;
 }
 
 function titleOf(text: string): string {
@@ -270,7 +301,6 @@ function buildShow(options: MakeOptions, pictures: readonly Usable[], song: Usab
   };
   const lengthMs = options.pictureMs ?? empty.defaultLengthMs;
   const made = pictures.map((picture) => slideFromAsset(picture.id, picture.facts, lengthMs, newId));
-  const songMs = song && song.facts.kind !== 'picture' ? song.facts.lengthMs : 0;
   const cues = song ? [songAfter(cueId(newId()), song.id, DEFAULT_FADE_OUT_MS)] : [];
   const slides = made.map((slide, index) => ({
     ...slide,
@@ -288,11 +318,22 @@ function buildShow(options: MakeOptions, pictures: readonly Usable[], song: Usab
           ]
         : slide.layers,
   }));
-  const show: Show = { ...empty, frame: shape, defaultLengthMs: lengthMs, slides, cues };
-  if (options.pictureMs !== null) return show;
-  const facts = new Map([...pictures, ...(song ? [song] : [])].map((file) => [file.id, file.facts]));
-  const fitted = lengthsByMusic(show, facts, { by: 'music' });
+  return { ...empty, frame: shape, defaultLengthMs: lengthMs, slides, cues };
+}
+
+/** The show with its pictures fitted to the music, where that was asked for or a starting point lets it lead. */
+function paced(show: Show, options: MakeOptions, facts: ReadonlyMap<AssetId, AssetFacts>): Show {
+  if (options.pictureMs !== null && !show.pace) return show;
+  const fitted = lengthsByMusic(show, facts, show.pace ?? { by: 'music' });
   if (!fitted.ok) {
+    if (options.pictureMs !== null) {
+      const { pace: _pace, ...free } = show;
+      return free;
+    }
+    const songMs = show.cues.reduce((sum, { assetId }) => {
+      const known = facts.get(assetId);
+      return sum + (known && known.kind !== 'picture' ? known.lengthMs : 0);
+    }, 0);
     throw new Error(
       fitted.reason === 'music-too-short'
         ? `The music lasts ${(songMs / 1000).toFixed(1)} s; these pictures need at least ${(fitted.shortestMs / 1000).toFixed(1)} s. Leave some out or take a longer song.`
@@ -302,8 +343,8 @@ function buildShow(options: MakeOptions, pictures: readonly Usable[], song: Usab
   const lengths = new Map(fitted.lengths.map((entry) => [entry.slideId, entry.lengthMs]));
   return {
     ...show,
-    pace: { by: 'music' },
-    slides: slides.map((slide) => ({ ...slide, lengthMs: lengths.get(slide.id) ?? slide.lengthMs })),
+    pace: show.pace ?? { by: 'music' },
+    slides: show.slides.map((slide) => ({ ...slide, lengthMs: lengths.get(slide.id) ?? slide.lengthMs })),
   };
 }
 

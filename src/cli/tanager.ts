@@ -1,5 +1,6 @@
 import { backupCommand } from './backup-command';
 import { checkCommand } from './check-command';
+import { mountsCommand } from './mounts-command';
 import { captionsCommand } from './captions-command';
 import { exportCommand } from './export-command';
 import { makeCommand } from './make-command';
@@ -19,7 +20,12 @@ export interface Surroundings {
 
 const USAGE = `tanager make PICTURES... --out film.mp4 [--music SONG] [--height 720|1080] [--fps 30]
              [--seconds-per-picture 5 | --fit music] [--title TEXT] [--save show.json] [--json]
-    Makes a film of pictures, clips or folders of them, in the order given.
+             [--start NAME] [--plumage NAME] [--opener NAME|FILE.zip] [--closer NAME|FILE.zip] [--logo FILE]
+             [--credits TEXT]
+    Makes a film of pictures, clips or folders of them, in the order given; with --start (session, wedding, event,
+    house-tour, lesson, life-story, school-year, travel-diary) of the best of them in order of time, dressed and closed.
+tanager mounts list|show NAME|export NAME --out FILE.zip|import FILE.zip [--json]
+    Ready-made slides: tells of them, hands one on, takes one in.
 tanager export SHOW.json --out FILE [--purpose NAME] [--size 1920x1080] [--fps N] [--format NAME]
              [--quality light|good|best] [--mb N] [--from SECONDS] [--to SECONDS] [--keep FOLDER] [--json]
     Makes a film of a saved show: for a purpose (screen, web, upright, square, phone, email, projector, teaser,
@@ -54,6 +60,7 @@ export async function main(args: readonly string[], folder: string): Promise<num
     if (command === 'make') return await makeCommand(rest, surroundings);
     if (command === 'export') return await exportCommand(rest, surroundings);
     if (command === 'backup' || command === 'bring-back') return await backupCommand(command, rest, surroundings);
+    if (command === 'mounts') return await mountsCommand(rest, surroundings);
     if (command === 'tailor') return await tailorCommand(rest, surroundings);
     if (command === 'voice') return await voiceCommand(rest, surroundings);
     if (command === 'captions') return await captionsCommand(rest, surroundings);

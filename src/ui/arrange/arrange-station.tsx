@@ -97,12 +97,12 @@ export function ArrangeStation() {
   return (
     <Group orientation="horizontal" className="min-w-0 flex-1" data-part="arrange">
       <Panel defaultSize="56%" minSize="38%" className="flex flex-col">
-        <div className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-3 gap-y-1.5 border-b border-rule px-4 py-1.5">
+        <div className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-2 gap-y-1.5 border-b border-rule px-3 py-1.5">
           <LengthsLine />
           <span className="ml-auto flex items-center gap-2">
             <PaceBar />
             <Button
-              className="h-7"
+              className="h-7 px-2"
               aria-pressed={plumageOpen}
               title="The look of the whole show (F)"
               onClick={() => setPlumageOpen(!plumageOpen)}

@@ -151,6 +151,7 @@ export function StartDialog({ from, onClose }: { from: string | null; onClose: (
                 value={wanted}
                 min={1}
                 max={Math.max(1, pictures)}
+                digits={0}
                 unit={`of ${pictures} pictures`}
                 onCommit={setMost}
               />

@@ -5,6 +5,7 @@ import { useStore } from 'zustand';
 import { createStore } from 'zustand/vanilla';
 import { mountOf } from '../../core/mounts/mount-document';
 import type { Look, Mount } from '../../core/mounts/mount';
+import { PLAIN_LOOK } from '../../core/mounts/plain-look';
 import { SHIPPED_MOUNTS, shippedMount } from '../../core/mounts/shipped/shipped-mounts';
 import { SHIPPED_PLUMAGE } from '../../core/plumage/shipped-plumage';
 import type { Plumage } from '../../core/plumage/plumage';
@@ -105,11 +106,6 @@ export function lookFor(show: Pick<Show, 'plumage'>, profile: StudioProfile): Lo
     palette: palette ?? profile.palette ?? PLAIN_LOOK.palette,
   };
 }
-
-const PLAIN_LOOK: Look = {
-  letters: { title: 'bricolage', text: 'instrument', weight: 600, spacing: -0.01 },
-  palette: { ink: '#211d19', paper: '#f6f2ea', accent: '#a8452c', soft: '#cfc3ae' },
-};
 
 /** Puts files of the studio's onto a show's sheet, so that the show can be drawn with them. */
 export async function lendFiles(show: ShowId, files: readonly AssetId[]): Promise<readonly SheetEntry[] | null> {
