@@ -114,13 +114,18 @@ function freed(slide: Slide, differences: readonly DiffersFrom[], { plumage }: S
 
 /** Holds slides as they are, so that dealing leaves their moves and transitions, or lets them go. */
 export function pinEdit(show: Show, ids: readonly SlideId[], on: boolean): ShowEdit | null {
-  const by = on ? ('hand' as const) : ('look' as const);
   const choosers = show.slides
     .filter(({ id }) => ids.includes(id))
     .flatMap((slide) => [
-      { slideId: slide.id, value: 'transition' as const, by },
+      {
+        slideId: slide.id,
+        value: 'transition' as const,
+        by: on ? ('hand' as const) : slide.bare?.transition ? ('look' as const) : null,
+      },
       ...[...everyLayer(slide.layers)].flatMap((layer) =>
-        layer.kind === 'picture' ? [{ slideId: slide.id, layerId: layer.id, value: 'move' as const, by }] : [],
+        layer.kind === 'picture'
+          ? [{ slideId: slide.id, layerId: layer.id, value: 'move' as const, by: on ? ('hand' as const) : null }]
+          : [],
       ),
     ]);
   return choosers.length > 0 ? { kind: 'set-choosers', choosers } : null;

@@ -9,6 +9,7 @@ import { groundOf, layEdit } from '../mounts/lay-mount';
 import { shippedMount } from '../mounts/shipped/shipped-mounts';
 import { startedShow, partsOf } from '../starting/start-show';
 import { STARTING_POINTS } from '../starting/starting-points';
+import { differencesFrom, givenBackEdit, pinEdit } from './differences-from';
 import { dressed, dressEdit, undressEdit, withDressed, type Wardrobe } from './dress';
 import type { PlumageWith } from './plumage';
 import { SHIPPED_PLUMAGE, shippedPlumage } from './shipped-plumage';
@@ -150,6 +151,19 @@ describe('dressing a show', () => {
     });
     expect(differs.length).toBeGreaterThan(4);
     expect(differs.map(({ id }) => id)).not.toContain(slideId('s12'));
+  });
+  it('leaves a pinned slide as it is when it deals again, and lets it go to what it was before', () => {
+    const bare = showOf(8);
+    const worn = wear(bare, 'lark', 1);
+    const pinned = done(worn, pinEdit(worn, [slideId('s3')], true)!);
+    const again = wear(pinned, 'lark', 2);
+    const at = again.slides.findIndex(({ id }) => id === slideId('s3'));
+    expect(again.slides[at]).toEqual(pinned.slides.find(({ id }) => id === slideId('s3')));
+    expect(differencesFrom(again, WARDROBE).map(({ what }) => what)).toEqual(['transition', 'move']);
+    const free = done(again, pinEdit(again, [slideId('s3')], false)!);
+    expect(text(done(free, undressEdit(free)!))).toBe(text(bare));
+    const given = done(again, givenBackEdit(again, differencesFrom(again, WARDROBE), WARDROBE)!);
+    expect([differencesFrom(given, WARDROBE), text(given)]).toEqual([[], text(wear(bare, 'lark', 2))]);
   });
   it('dresses slides that come later, and those alone', () => {
     const worn = wear(showOf(6), 'magpie');

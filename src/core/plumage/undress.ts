@@ -2,7 +2,7 @@ import { isHeld, withChooser } from '../show/chosen';
 import type { MountRole } from '../show/mounted';
 import { mapped } from '../show/pile';
 import type { Layer } from '../show/layer';
-import type { Show, Slide } from '../show/show';
+import type { BareSlide, Show, Slide } from '../show/show';
 import type { WordsStyle } from '../show/words';
 import { isChangedByHand } from '../mounts/sum';
 import { withTakenOff } from '../mounts/take-off';
@@ -13,7 +13,7 @@ import type { Plumage } from './plumage';
 /**
  * The show as it would be without its plumage, and what its mounts were given to say. What a hand set stays as it is.
  *
- * @param keepsWritten mounts whose words a person wrote stay, as if a person had laid them
+ * @param keepsWritten it comes off for good: mounts whose words a person wrote stay, as if a person had laid them
  */
 export function undressed(
   show: Show,
@@ -43,7 +43,7 @@ export function undressed(
     show: {
       ...rest,
       ...(was !== null && { temperament: was }),
-      slides: off.slides.map((slide) => withoutRole(undressedSlide(slide, plumage.is), stay)),
+      slides: off.slides.map((slide) => withoutRole(undressedSlide(slide, plumage.is, keepsWritten), stay)),
     },
     said,
   };
@@ -65,24 +65,35 @@ function chapterOf(run: readonly Slide[]): string {
   return run[0]?.mounted?.role === 'chapter' ? (run.find((slide) => slide.chapter)?.chapter ?? '') : '';
 }
 
-function undressedSlide(slide: Slide, plumage: Plumage): Slide {
-  const layers = mapped(slide.layers, (layer) => undressedLayer(layer, plumage));
+/**
+ * @param final it is not dressed again: what a hand holds then forgets how it was before. Otherwise that is kept, for when it is let go.
+ */
+function undressedSlide(slide: Slide, plumage: Plumage, final: boolean): Slide {
+  const layers = mapped(slide.layers, (layer) => undressedLayer(layer, plumage, final));
   let after: Slide = layers === slide.layers ? slide : { ...slide, layers };
   if (!after.bare) return after;
   const { bare, ...rest } = after;
   after = rest;
-  if (bare.transition && !isHeld(slide, 'transition'))
-    after = withChooser({ ...after, transition: bare.transition }, 'transition', null);
-  if (bare.backing && !isHeld(slide, 'backing'))
-    after = withChooser({ ...after, backing: bare.backing }, 'backing', null);
-  return after;
+  const held: { -readonly [Part in keyof BareSlide]: BareSlide[Part] } = {};
+  if (bare.transition) {
+    if (isHeld(slide, 'transition')) held.transition = bare.transition;
+    else after = withChooser({ ...after, transition: bare.transition }, 'transition', null);
+  }
+  if (bare.backing) {
+    if (isHeld(slide, 'backing')) held.backing = bare.backing;
+    else after = withChooser({ ...after, backing: bare.backing }, 'backing', null);
+  }
+  return final || Object.keys(held).length === 0 ? after : { ...after, bare: held };
 }
 
-function undressedLayer(layer: Layer, plumage: Plumage): Layer {
+function undressedLayer(layer: Layer, plumage: Plumage, final: boolean): Layer {
   if (!layer.bare) return layer;
   const { bare, ...rest } = layer;
   let after = rest as Layer;
-  if (bare.move && after.kind === 'picture' && !isHeld(layer, 'move')) after = { ...after, move: bare.move };
+  if (bare.move && after.kind === 'picture') {
+    if (!isHeld(layer, 'move')) after = { ...after, move: bare.move };
+    else if (!final) after = { ...after, bare: { move: bare.move } };
+  }
   if (after.kind === 'words') {
     if (bare.style !== undefined) {
       const own = ownStyle(after.style ?? {}, bare.style ?? {}, plumage);

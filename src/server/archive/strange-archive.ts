@@ -17,6 +17,11 @@ export class StrangeArchiveError extends Error {
   override readonly name = 'StrangeArchiveError';
 }
 
+/** Whether an error says that a ZIP is not taken, whichever bundle it comes from. */
+export function isStrangeArchive(error: unknown): error is StrangeArchiveError {
+  return error instanceof Error && error.name === 'StrangeArchiveError';
+}
+
 /** A ZIP of unknown origin, looked at whole before anything of it is unpacked. */
 export interface StrangeArchive {
   /** Names as they stand in it, folders left out. */

@@ -10,7 +10,7 @@ import { EMPTY_PROFILE, STUDIO_PROFILE, type StudioProfile } from '../../core/st
 import type { ContactSheet } from '../assets/contact-sheet';
 import type { BlobStore } from '../blobs/blob-store';
 import type { OpenDatabase } from '../database/open-database';
-import { mounts, shows, studios } from '../database/schema';
+import { documents, mounts, shows, studios } from '../database/schema';
 import { parse } from '../schema/parse';
 import { shelfOf } from './shelf-of';
 import type { ShowEdit } from '../../core/show/edit';
@@ -173,12 +173,16 @@ export function createStudioService({
     const id = shelfOf(studioId);
     const [there] = await db.select({ id: shows.id }).from(shows).where(eq(shows.id, id));
     if (there) return id;
-    const { title } = emptyShow(id, 'The studio’s shelf');
+    const empty = emptyShow(id, 'The studio’s shelf');
+    const row = { id, studioId, title: empty.title, revision: 0, slideCount: 0, lengthMs: 0 };
     await write((one) =>
-      one
-        .insert(shows)
-        .values({ id, studioId, title, revision: 0, slideCount: 0, lengthMs: 0, createdAt: now(), changedAt: now() })
-        .onConflictDoNothing(),
+      one.transaction(async (transaction) => {
+        await transaction
+          .insert(shows)
+          .values({ ...row, createdAt: now(), changedAt: now() })
+          .onConflictDoNothing();
+        await transaction.insert(documents).values({ showId: id, revision: 0, document: empty }).onConflictDoNothing();
+      }),
     );
     return id;
   }

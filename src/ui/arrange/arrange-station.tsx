@@ -104,7 +104,7 @@ export function ArrangeStation() {
             <Button
               className="h-7 px-2"
               aria-pressed={plumageOpen}
-              title="The look of the whole show (F)"
+              title="The look of the whole show (D)"
               onClick={() => setPlumageOpen(!plumageOpen)}
               data-part="open-plumage"
             >

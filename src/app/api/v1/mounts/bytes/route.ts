@@ -1,7 +1,7 @@
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { StrangeArchiveError } from '@/server/archive/strange-archive';
+import { isStrangeArchive } from '@/server/archive/strange-archive';
 import { bytesOf } from '@/server/http/body';
 import { Refusal } from '@/server/http/refusal';
 import { route } from '@/server/http/route';
@@ -16,7 +16,7 @@ export const POST = route('POST /api/v1/mounts/bytes', async ({ request, actor, 
     await writeFile(file, await bytesOf(request, MOST_BYTES));
     return await server.studio.importFrom(actor.studioId, file);
   } catch (error) {
-    if (error instanceof StrangeArchiveError) throw new Refusal(422, error.message);
+    if (isStrangeArchive(error)) throw new Refusal(422, error.message);
     throw error;
   } finally {
     await rm(folder, { recursive: true, force: true });
