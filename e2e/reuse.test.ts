@@ -203,6 +203,51 @@ describe('the studio', () => {
   });
 });
 
+describe('one’s own transitions', () => {
+  const seam = (number: number) => page.click(`[data-part=slide][aria-rowindex="${number}"] [data-part=seam]`);
+  const transitionOf = (show: Show, number: number) => show.slides[number - 1]!.transition;
+  it('are kept from one that was changed, seen moving between the real pictures, and used elsewhere', async () => {
+    await hands.go('arrange', 'slide');
+    await seam(3);
+    await page.waitForSelector('[data-part=transition]');
+    await page.locator('aria/Transition').click();
+    await page.locator('[role=option] ::-p-text(iris)').click();
+    await page.click('[data-part=keep-transition]');
+    await page.locator('aria/Name of the transition').fill('Our iris');
+    await page.click('[data-part=keep-transition-do]');
+    const kept = await until((show) => transitionOf(show, 3).kind === 'iris' && 'kept' in transitionOf(show, 3));
+    await page.keyboard.press('Escape');
+    await seam(4);
+    await page.locator('aria/Transition').click();
+    await page.locator('[role=option] ::-p-text(see them)').click();
+    await page.waitForSelector('[data-part=own-transitions] canvas');
+    await page.waitForFunction(() => {
+      const canvas = document.querySelector('[data-part=own-transitions] canvas') as HTMLCanvasElement;
+      return canvas.width > 150 && (canvas.getContext('2d')!.getImageData(20, 20, 1, 1).data[3] ?? 0) > 0;
+    });
+    expect(await seriousIn(page)).toEqual([]);
+    await page.locator('[data-part=own-transitions] ::-p-text(Our iris)').click();
+    const used = await until((show) => transitionOf(show, 4).kind === 'iris');
+    expect(transitionOf(used, 4)).toEqual(transitionOf(kept, 3));
+  });
+  it('when one is changed and kept again, the others change only when that is wanted', async () => {
+    await page.keyboard.press('Escape');
+    await hands.go('arrange', 'slide');
+    await seam(4);
+    await page.locator('aria/Direction').click();
+    await page.locator('[role=option] ::-p-text(close)').click();
+    await page.click('[data-part=keep-change]');
+    const own = await until((show) => 'direction' in transitionOf(show, 4));
+    await waitForText(page, 'body', /“Our iris” is kept/);
+    expect(transitionOf(own, 3)).not.toHaveProperty('direction');
+    await page.locator('button ::-p-text(Change 1 more seam)').click();
+    const both = await until((show) => 'direction' in transitionOf(show, 3));
+    expect([transitionOf(both, 3), transitionOf(both, 4)].map((one) => 'kept' in one && one.kept)).toEqual(
+      Array(2).fill((transitionOf(await hands.stored(), 4) as { kept?: string }).kept),
+    );
+  });
+});
+
 describe('a starting point', () => {
   it('makes a show of a dropped folder in one go, which can be sent as it is', async () => {
     await page.goto(app.address);

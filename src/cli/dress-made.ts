@@ -83,6 +83,7 @@ export async function readied(
     await mkdir(unpacked, { recursive: true });
     try {
       const read = await readMountFile(name, unpacked);
+      if (read.document.holds) throw new Error(`${name} holds a transition, and no slides.`);
       missing.push(...read.missing);
       for (const [id, { file }] of read.files) files.push({ id, link: file, facts: await lookAndFind(file) });
       return mountOf(path.basename(name), read.document);

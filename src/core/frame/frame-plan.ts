@@ -73,7 +73,9 @@ export type ContentPlan =
   | ClipContent
   | { readonly kind: 'words'; readonly look: WordsLook; readonly passage: WordsPassagePlan }
   | { readonly kind: 'painted'; readonly shape: Shape; readonly fill: Fill<string>; readonly bitmap: PictureSize }
-  | { readonly kind: 'group'; readonly layers: readonly LayerPlan[] };
+  | { readonly kind: 'group'; readonly layers: readonly LayerPlan[] }
+  /** The whole frame of the slide that leaves, or of the one that comes; in transitions only. */
+  | { readonly kind: 'frame'; readonly which: 'leaving' | 'coming' };
 
 export interface PictureContent {
   readonly kind: 'picture';

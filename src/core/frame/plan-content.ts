@@ -1,6 +1,7 @@
 import { factsInUse } from '../motion/crop';
 import { fillFraming, fitFraming, type Framing } from '../motion/framing';
 import type { AssetId } from '../show/ids';
+import { COMING, LEAVING } from '../show/window-id';
 import type { BoxLayer, ClipLayer, GroupLayer, Layer, PictureLayer, WordsLayer } from '../show/layer';
 import { frameAtMoment } from '../timing/frames';
 import { unreachable } from '../unreachable';
@@ -32,6 +33,9 @@ export function planContent(
   const { around } = moment;
   switch (layer.kind) {
     case 'picture':
+      // In a transition that is built of layers.
+      if (layer.assetId === LEAVING && !away) return { kind: 'frame', which: 'leaving' };
+      if (layer.assetId === COMING && !away) return { kind: 'frame', which: 'coming' };
       return away ? backOf(moment, layer, toScreen) : frontOf(moment, layer, toScreen);
     case 'drawing': {
       const light = lightAt(layer.light, moment.at, around.facts.get(layer.assetId));

@@ -12,6 +12,7 @@ import { planTransition, transitionProgress } from '../transitions/transition-pl
 import { unreachable } from '../unreachable';
 import type { BackingPlan, FramePlan, LayerPlan, SlidePlan } from './frame-plan';
 import { pictureSizeFor } from './picture-size';
+import { planBuilt } from './plan-built';
 import { planCaption } from './plan-caption';
 import { planWatermark } from './plan-watermark';
 import { cropPlan } from './plan-crop';
@@ -80,13 +81,17 @@ export function planFrame(prepared: PreparedShow, momentMs: number, frame: Frame
   };
   const { transition, id } = prepared.show.slides[index]!;
   if (offsetMs >= span.transitionMs || transition.kind === 'cut') return { ...size, slide, incoming: null };
+  const progress = transitionProgress(transition, id, offsetMs / span.transitionMs);
   return {
     ...size,
     slide: planSlide(prepared, index - 1, momentMs - prepared.seenFromMs[index - 1]!, frame),
     incoming: {
       slide,
-      transition: planTransition(transition, id),
-      progress: transitionProgress(transition, id, offsetMs / span.transitionMs),
+      transition:
+        transition.kind === 'built'
+          ? planBuilt(transition, progress, frame, prepared.show, prepared.facts)
+          : planTransition(transition, id),
+      progress,
     },
   };
 }

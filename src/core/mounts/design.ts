@@ -1,3 +1,4 @@
+import { windowId } from '../show/window-id';
 import type { Channel, Key } from '../keys/channel';
 import type { Easing } from '../keys/easing';
 import { layerId, slideId } from '../show/ids';
@@ -6,7 +7,6 @@ import type {
   Edge,
   Gradient,
   GradientLayer,
-  GroupLayer,
   Layer,
   Move,
   PictureLayer,
@@ -19,7 +19,6 @@ import type { Backing, Slide } from '../show/show';
 import type { Transition } from '../show/transition';
 import type { WordsCome, WordsStyle, WordsUnit, WordsWay } from '../show/words';
 import {
-  windowId,
   type Look,
   type Mount,
   type MountFit,
@@ -153,13 +152,6 @@ export function veil(
   };
   return { kind: 'gradient', id: layerId(id), gradient, ...(box && { channels: { ...box } }) };
 }
-
-export const group = (id: string, layers: readonly Layer[], channels: Channels = {}): GroupLayer => ({
-  kind: 'group',
-  id: layerId(id),
-  layers,
-  channels,
-});
 
 /** How far words keep from the frame's edge where they are laid out, as a share of its shorter side. */
 const WORDS_MARGIN = 0.075;

@@ -1,10 +1,11 @@
+import { windowId } from '../show/window-id';
 import { FORMAT_VERSION } from '../show/format/version';
 import { slideId, type AssetId, type LayerId } from '../show/ids';
 import { everyLayer, type Layer } from '../show/layer';
 import type { FrameShape, Slide } from '../show/show';
 import { withFilesChanged } from '../show/swap-file';
 import { filesIn, MOUNT_VERSION, type KeptFit, type MountDocument } from './mount-document';
-import { windowId, type MountWindow, type MountWords, type Suits, type WordsFrom } from './mount';
+import { type MountWindow, type MountWords, type Suits, type WordsFrom } from './mount';
 
 /** A file that is seen on slides which become a mount, and whether it stays part of the design or is a window. */
 export interface WindowDraft {

@@ -1,3 +1,4 @@
+import { windowNumber } from '../show/window-id';
 import { prepareShow, surroundingsOf } from '../frame/plan-frame';
 import { loupe, loupeNeedsMs, USUAL_LOUPE } from '../builds/loupe';
 import { placesFound } from '../builds/places-found';
@@ -15,7 +16,7 @@ import type { Show, Slide } from '../show/show';
 import { spokenJoined } from '../show/spoken-over';
 import { withFilesChanged } from '../show/swap-file';
 import { dealtOut, type DealtOut, type Run, type TooFew, type TooMany } from './deal-out';
-import { pictureWindows, takesOf, windowNumber, type Look, type Mount } from './mount';
+import { pictureWindows, takesOf, type Look, type Mount } from './mount';
 import { sumOf } from './sum';
 import { kept, runsAt, withRetied, withTakenOff } from './take-off';
 import { wordsFor, type StudioWords } from './words-for';

@@ -1,3 +1,4 @@
+import { windowNumber } from '../show/window-id';
 import {
   checked,
   HASH,
@@ -19,21 +20,14 @@ import type { AssetId } from '../show/ids';
 import { LONGEST_NAME, LONGEST_SCRIPT, LONGEST_SLIDE_MS, MOST_LAYERS } from '../show/limits';
 import { SLIDE } from '../show/schemas/slide-schema';
 import type { FrameShape, Slide } from '../show/show';
-import {
-  SUITS,
-  windowNumber,
-  WORDS_FROM,
-  type Mount,
-  type MountFit,
-  type MountWindow,
-  type MountWords,
-  type Shape,
-} from './mount';
+import { SUITS, WORDS_FROM, type Mount, type MountFit, type MountWindow, type MountWords, type Shape } from './mount';
 
 /** A mount a person made, as it is kept and as it is handed on. Its slides are as shows of today's version have them. */
 export interface MountDocument extends Pick<Mount, 'name' | 'author' | 'description' | 'shelf' | 'posterMs' | 'goes'> {
   readonly format: 'tanager-mount';
   readonly version: typeof MOUNT_VERSION;
+  /** It is a transition: that of its only slide, which shows nothing. */
+  readonly holds?: 'transition';
   /** Version of shows its slides are written in. */
   readonly shows: typeof FORMAT_VERSION;
   readonly fits: readonly KeptFit[];
@@ -79,6 +73,7 @@ export const MOUNT_DOCUMENT: Schema = checked<MountDocument>(
   object<MountDocument>({
     format: oneOf(['tanager-mount']),
     version: whole(MOUNT_VERSION, MOUNT_VERSION),
+    holds: maybe(oneOf(['transition'])),
     shows: whole(FORMAT_VERSION, FORMAT_VERSION),
     name: NAME,
     author: text(LONGEST_NAME),
@@ -93,7 +88,9 @@ export const MOUNT_DOCUMENT: Schema = checked<MountDocument>(
 );
 
 /** What is wrong with a mount as a whole, as a sentence that can follow “because”; null when nothing is. */
-export function faultOfMount({ fits, files }: Pick<MountDocument, 'fits' | 'files'>): string | null {
+export function faultOfMount({ fits, files, holds }: Pick<MountDocument, 'fits' | 'files' | 'holds'>): string | null {
+  if (holds && (fits.length !== 1 || fits[0]!.slides.length !== 1 || fits[0]!.slides[0]!.transition.kind === 'cut'))
+    return 'it holds no transition';
   if (new Set(fits.map(({ name }) => name)).size !== fits.length) return 'two of its fits have the same name';
   for (const fit of fits) {
     for (const slide of fit.slides) {

@@ -1,5 +1,5 @@
 import type { Letters, Palette } from '../plumage/plumage';
-import type { AssetId, LayerId } from '../show/ids';
+import type { LayerId } from '../show/ids';
 import type { FrameShape, Slide } from '../show/show';
 
 /**
@@ -74,18 +74,6 @@ export const WORDS_FROM: readonly WordsFrom[] = [
   'credits',
   'own',
 ];
-
-const WINDOW_PREFIX = '0'.repeat(60);
-
-/** Stands for a window's picture in the slides of a mount. @param number from 1 */
-export function windowId(number: number): AssetId {
-  return `${WINDOW_PREFIX}${number.toString(16).padStart(4, '0')}` as AssetId;
-}
-
-/** Which window an id stands for, from 1; null for a file. */
-export function windowNumber(id: AssetId): number | null {
-  return id.startsWith(WINDOW_PREFIX) ? parseInt(id.slice(WINDOW_PREFIX.length), 16) : null;
-}
 
 /** The windows that take pictures a person chooses, by their index. */
 export function pictureWindows({ windows }: Pick<MountFit, 'windows'>): number[] {

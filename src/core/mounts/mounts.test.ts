@@ -1,10 +1,11 @@
+import { windowNumber } from '../show/window-id';
 import { describe, expect, it } from '@jest/globals';
 import { applyEdit } from '../show/edit';
 import { slideId, type SlideId } from '../show/ids';
 import { everyLayer, type PictureLayer } from '../show/layer';
 import { assetIdsOfSlides, type Show } from '../show/show';
 import { dealFor, groundOf, layEdit, withMount, type LayMount } from './lay-mount';
-import { takesOf, windowNumber, type Mount } from './mount';
+import { takesOf, type Mount } from './mount';
 import { asset, CLIP, counter, FACTS, given, LOOK, showOf, withTitle } from './mounts.testing';
 import { SHIPPED_MOUNTS, shippedMount } from './shipped/shipped-mounts';
 import { isChangedByHand } from './sum';

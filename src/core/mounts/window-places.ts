@@ -1,6 +1,7 @@
+import { windowNumber } from '../show/window-id';
 import { valueAt } from '../keys/channel';
 import { everyLayer } from '../show/layer';
-import { windowNumber, type MountFit, type Shape } from './mount';
+import { type MountFit, type Shape } from './mount';
 
 /** Width over height of each window of a fit as it stands at the end of its slide; 1 where that is not to be said. Turned and grouped ones count as they are. */
 export function windowAspects(fit: MountFit, frame: Shape): number[] {

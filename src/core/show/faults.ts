@@ -100,7 +100,12 @@ function faultOfSlides(slides: readonly Slide[], before: readonly Slide[]): stri
 
 /** What is wrong with a slide by itself; null when nothing is. */
 export function faultOfSlide(slide: Slide): string | null {
-  const fault = faultOfLayers(slide.layers) ?? faultOfSoundsOf(slide) ?? faultOfSpoken(slide);
+  const { transition } = slide;
+  const fault =
+    faultOfLayers(slide.layers) ??
+    (transition.kind === 'built' ? faultOfLayers(transition.layers) : null) ??
+    faultOfSoundsOf(slide) ??
+    faultOfSpoken(slide);
   if (fault) return fault;
   for (const layer of everyLayer(slide.layers)) {
     const faultOfOne =

@@ -26,6 +26,7 @@ import {
   type WordsLayer,
 } from './layer';
 import type { Transition } from './transition';
+import { windowNumber } from './window-id';
 
 /**
  * The whole piece of work as a document. Immutable; changed only through `applyEdit`.
@@ -188,6 +189,9 @@ export function assetIdsOfSlides(slides: readonly Slide[]): AssetId[] {
     if (slide.backing.kind === 'picture') ids.add(slide.backing.assetId);
     if (slide.transition.kind === 'pattern' && typeof slide.transition.pattern === 'object')
       ids.add(slide.transition.pattern.assetId);
+    if (slide.transition.kind === 'built')
+      for (const layer of everyLayer(slide.transition.layers))
+        for (const id of assetIdsOfLayer(layer)) if (windowNumber(id) === null) ids.add(id);
     for (const sound of slide.sounds) for (const id of assetIdsOfSound(sound)) ids.add(id);
   }
   return [...ids];

@@ -3,6 +3,8 @@ import type { AssetId } from './ids';
 import type { Layer } from './layer';
 import type { PlacedSound } from './placed-sound';
 import type { Show, Slide } from './show';
+import type { Transition } from './transition';
+import { windowNumber } from './window-id';
 
 type Change = (id: AssetId) => AssetId;
 
@@ -24,17 +26,14 @@ export function withFilesChanged(slide: Slide, change: Change): Slide {
     slide.backing.kind === 'picture' && change(slide.backing.assetId) !== slide.backing.assetId
       ? { ...slide.backing, assetId: change(slide.backing.assetId) }
       : slide.backing;
-  const { transition } = slide;
-  const pattern =
-    transition.kind === 'pattern' && typeof transition.pattern === 'object' ? transition.pattern.assetId : null;
-  const isOther = pattern !== null && change(pattern) !== pattern;
+  const transition = changedInTransition(slide.transition, change);
   const sounds = slide.sounds.map((sound) => changedInSound(sound, change));
   const below = slide.mounted?.before.map((one) => withFilesChanged(one, change));
   const same =
     (below ?? []).every((one, index) => one === slide.mounted!.before[index]) &&
     layers.every((layer, index) => layer === slide.layers[index]) &&
     backing === slide.backing &&
-    !isOther &&
+    transition === slide.transition &&
     sounds.every((sound, index) => sound === slide.sounds[index]);
   if (same) return slide;
   return {
@@ -42,11 +41,21 @@ export function withFilesChanged(slide: Slide, change: Change): Slide {
     layers,
     backing,
     sounds,
-    transition: isOther
-      ? ({ ...transition, pattern: { assetId: change(pattern) } } as Slide['transition'])
-      : transition,
+    transition,
     ...(slide.mounted && { mounted: { ...slide.mounted, before: below! } }),
   };
+}
+
+/** Of one that is built of layers the frames of both slides stay what they are. */
+function changedInTransition(transition: Transition, change: Change): Transition {
+  if (transition.kind === 'built') {
+    const ofFiles: Change = (id) => (windowNumber(id) === null ? change(id) : id);
+    const layers = transition.layers.map((layer) => changedInLayer(layer, ofFiles));
+    return layers.every((layer, index) => layer === transition.layers[index]) ? transition : { ...transition, layers };
+  }
+  if (transition.kind !== 'pattern' || typeof transition.pattern !== 'object') return transition;
+  const assetId = change(transition.pattern.assetId);
+  return assetId === transition.pattern.assetId ? transition : { ...transition, pattern: { assetId } };
 }
 
 /** Another file was not cleaned from the same recording. */

@@ -1,5 +1,6 @@
 import type { WholeEasing } from '../keys/easing';
 import type { AssetId } from './ids';
+import type { Layer } from './layer';
 
 /** How a slide comes in over the one before it. */
 export type Transition = { readonly kind: 'cut' } | TransitionOverTime;
@@ -40,10 +41,27 @@ export type TransitionOverTime =
   | (Timed & { readonly kind: 'cube-turn'; readonly direction?: FourWays })
   | (Timed & { readonly kind: 'blur-through' })
   | (Timed & { readonly kind: 'mosaic'; readonly count?: number })
+  | BuiltTransition
   | (Timed & { readonly kind: 'shuffle'; readonly family: TransitionFamily | 'all'; readonly seed: number });
+
+/**
+ * One that is made of layers and keys. Where the slides that leave and come are seen, stand `LEAVING` and `COMING` (`window-id.ts`) in pictures; whatever its
+ * length, all of the time it was made in goes by.
+ */
+export interface BuiltTransition extends Timed {
+  readonly kind: 'built';
+  readonly name: string;
+  /** How long it was when it was made; its keys count in that. */
+  readonly ofMs: number;
+  /** Behind its layers; black when it is not said. */
+  readonly colour?: string;
+  readonly layers: readonly Layer[];
+}
 
 interface Timed {
   readonly lengthMs: number;
+  /** Which of the studio's own it was when it was chosen, by id. */
+  readonly kept?: string;
   /** `linear` when left out, `settle` for those that move the pictures. */
   readonly easing?: WholeEasing;
 }

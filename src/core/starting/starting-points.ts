@@ -128,7 +128,3 @@ export const STARTING_POINTS: readonly StartingPoint[] = [
     credits: false,
   },
 ];
-
-export function startingPoint(id: string): StartingPoint | null {
-  return STARTING_POINTS.find((point) => point.id === id) ?? null;
-}

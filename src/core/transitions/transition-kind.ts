@@ -2,8 +2,8 @@ import { COLOUR, either, HASH, maybe, number, object, oneOf, truth, whole, type 
 import { PATTERN_NAMES, type PatternName, type TransitionFamily, type TransitionOverTime } from '../show/transition';
 import type { TransitionPlan } from './transition-plan';
 
-/** The transitions that a shuffle can deal: all but the cut and the shuffle itself. */
-export type PlainTransition = Exclude<TransitionOverTime, { readonly kind: 'shuffle' }>;
+/** The transitions that a shuffle can deal: all but the cut, those built by hand, and the shuffle itself. */
+export type PlainTransition = Exclude<TransitionOverTime, { readonly kind: 'shuffle' | 'built' }>;
 export type PlainKind = PlainTransition['kind'];
 type Of<Kind extends PlainKind> = Extract<PlainTransition, { readonly kind: Kind }>;
 
@@ -27,7 +27,9 @@ export interface TransitionKindRecord<Kind extends PlainKind = PlainKind> {
   readonly family: TransitionFamily;
   /** Those that move the pictures settle; the others go on evenly. */
   readonly movesPictures: boolean;
-  readonly parameters: { readonly [Name in keyof Required<Omit<Of<Kind>, 'kind' | 'lengthMs' | 'easing'>>]: Parameter };
+  readonly parameters: {
+    readonly [Name in keyof Required<Omit<Of<Kind>, 'kind' | 'lengthMs' | 'easing' | 'kept'>>]: Parameter;
+  };
   plan(transition: Of<Kind>): TransitionPlan;
 }
 

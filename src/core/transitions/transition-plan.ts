@@ -1,8 +1,10 @@
 import { curveOf } from '../keys/easing';
 import { seedOf } from '../motion/seed';
+import type { LayerPlan } from '../frame/frame-plan';
 import type { AssetId } from '../show/ids';
 import {
   PATTERN_NAMES,
+  type BuiltTransition,
   type EightWays,
   type FourWays,
   type IrisShape,
@@ -28,7 +30,9 @@ export type TransitionPlan =
   | { readonly kind: 'slide-apart'; readonly direction: 'across' | 'down' }
   | { readonly kind: 'zoom-through' | 'zoom-blur'; readonly direction: 'in' | 'out' }
   | { readonly kind: 'blur-through' }
-  | { readonly kind: 'mosaic'; readonly count: number };
+  | { readonly kind: 'mosaic'; readonly count: number }
+  /** Layers over a colour, among them the frames of both slides. */
+  | { readonly kind: 'built'; readonly colour: string; readonly layers: readonly LayerPlan[] };
 
 /** When each place of the frame changes over. */
 export type WipeMapLook =
@@ -41,7 +45,10 @@ export type WipeMapLook =
   | { readonly kind: 'own-pattern'; readonly assetId: AssetId; readonly inverted: boolean };
 
 /** The transition as it is drawn; a shuffle as what it deals to this slide. */
-export function planTransition(transition: TransitionOverTime, slideId: string): TransitionPlan {
+export function planTransition(
+  transition: Exclude<TransitionOverTime, BuiltTransition>,
+  slideId: string,
+): TransitionPlan {
   const plain = transition.kind === 'shuffle' ? dealt(transition, slideId) : transition;
   return recordOf(plain.kind).plan(plain);
 }
@@ -77,9 +84,12 @@ function pick<Value>(from: readonly Value[], luck: number): Value {
 
 /** Share of the change that is done at a share of the transition's time; held to 0…1, since no transition can be more than done. */
 export function transitionProgress(transition: TransitionOverTime, slideId: string, share: number): number {
+  if (transition.kind === 'built') return held(curveOf(transition.easing ?? 'linear')(share));
   const { kind, easing } = transition.kind === 'shuffle' ? dealt(transition, slideId) : transition;
-  return Math.min(1, Math.max(0, curveOf(easing ?? (recordOf(kind).movesPictures ? 'settle' : 'linear'))(share)));
+  return held(curveOf(easing ?? (recordOf(kind).movesPictures ? 'settle' : 'linear'))(share));
 }
+
+const held = (share: number) => Math.min(1, Math.max(0, share));
 
 /** A kind's record, for transitions of that kind. */
 function recordOf(kind: PlainKind): TransitionKindRecord & { plan(transition: PlainTransition): TransitionPlan } {

@@ -54,5 +54,6 @@ export const FAMILIES = Object.fromEntries(
 
 /** What a person calls it. */
 export function transitionName(kind: TransitionKind): string {
+  if (kind === 'built') return 'built by hand';
   return kind === 'cut' || kind === 'shuffle' ? kind : TRANSITIONS[kind].name;
 }

@@ -28,6 +28,8 @@ export interface Easel {
   readonly cels: Cels;
   readonly store: PlateStore;
   readonly frame: { readonly widthPx: number; readonly heightPx: number };
+  /** The frames of both slides, padded, while a transition is performed that is built of layers. */
+  readonly frames?: { readonly leaving: Surface; readonly coming: Surface };
 }
 
 /** Paints a layer on a frame or a cel. What needs it gets a cel of its own first: masks, edges, blur, blends, groups. */
@@ -133,6 +135,11 @@ function paintContent(easel: Easel, target: Surface, layer: LayerPlan, opacity: 
       return paintWords(easel, target, layer, content, opacity);
     case 'group':
       for (const inner of content.layers) paintLayer(easel, target, inner);
+      return;
+    case 'frame': {
+      const seen = easel.frames?.[content.which];
+      if (seen) drawQuad(easel.kernels, target, seen, layer.toScreen, bitmapSamples(seen), drawnPart(layer), opacity);
+    }
   }
 }
 

@@ -12,7 +12,7 @@ import { padPlanes } from '../planes/picture-planes';
 import { blurCel } from '../planes/cels';
 import { copySurface, fillSurface, ycbcrOf, type Surface } from '../planes/surface';
 import { NEUTRAL } from '../plates/plate';
-import type { Easel } from './paint-layer';
+import { paintLayer, type Easel } from './paint-layer';
 
 /** Behind turning cards and cubes, as shares of the frame’s height and in stops. */
 const BEHIND_BLUR = 0.05;
@@ -46,6 +46,13 @@ export function performTransition(easel: Easel, frames: Frames, transition: Tran
       return burn(kernels, frames, transition.colour, progress);
     case 'map':
       return wipe(easel, frames, transition, progress);
+    case 'built': {
+      padPlanes(kernels, leaving);
+      padPlanes(kernels, coming);
+      fillSurface(kernels, out, transition.colour);
+      for (const layer of transition.layers) paintLayer({ ...easel, frames: { leaving, coming } }, out, layer);
+      return out;
+    }
     case 'push':
     case 'slide-over':
     case 'slide-off':

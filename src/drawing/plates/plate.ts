@@ -139,6 +139,7 @@ export function platesOf(plan: FramePlan, isTransparent: (id: AssetId) => boolea
   }
   for (const layer of plan.over) addLayer(layer);
   const transition = plan.incoming?.transition;
+  if (transition?.kind === 'built') transition.layers.forEach(addLayer);
   if (transition?.kind === 'map') plates.push({ kind: 'wipe-map', look: transition.map, frame });
   return plates;
 
@@ -167,6 +168,9 @@ export function platesOf(plan: FramePlan, isTransparent: (id: AssetId) => boolea
         return;
       case 'group':
         content.layers.forEach(addLayer);
+        return;
+      case 'frame':
+        return;
     }
   }
 }

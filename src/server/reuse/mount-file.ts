@@ -1,3 +1,4 @@
+import { windowId, windowNumber } from '../../core/show/window-id';
 import { createWriteStream } from 'node:fs';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
@@ -9,7 +10,7 @@ import {
   filesOfMount,
   type MountDocument,
 } from '../../core/mounts/mount-document';
-import { windowId, windowNumber } from '../../core/mounts/mount';
+
 import { withFilesChanged } from '../../core/show/swap-file';
 import { FORMAT_VERSION } from '../../core/show/format/version';
 import { raiseContent } from '../../core/show/format/raise';

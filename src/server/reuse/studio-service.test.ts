@@ -251,9 +251,12 @@ describe('a mount file that came from elsewhere', () => {
       ],
     ];
     for (const [bad, says] of cases)
-      await expect([
+      expect([
         path.basename(bad),
-        await server.studio.importFrom(THE_STUDIO, bad).catch((error: Error) => error.message),
+        await server.studio.importFrom(THE_STUDIO, bad).then(
+          () => 'taken',
+          (error: Error) => error.message,
+        ),
       ]).toEqual([path.basename(bad), expect.stringMatching(says)]);
     expect(await server.studio.mounts(THE_STUDIO)).toEqual([]);
     expect(await server.sheet.entries(shelfOf(THE_STUDIO))).toEqual([]);

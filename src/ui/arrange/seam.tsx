@@ -28,7 +28,9 @@ interface SeamProps {
 export const Seam = memo(function Seam({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
   const { transition } = slide;
   const label =
-    transition.kind === 'cut' ? 'cut' : `${transitionName(transition.kind)} ${(transitionMs / 1000).toFixed(1)}`;
+    transition.kind === 'cut'
+      ? 'cut'
+      : `${transition.kind === 'built' ? transition.name : transitionName(transition.kind)} ${(transitionMs / 1000).toFixed(1)}`;
   return (
     <Popover.Root
       onOpenChange={(open) => {
@@ -84,6 +86,7 @@ function SeamForm({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
     <>
       <TransitionForm
         transition={transition}
+        slideId={slide.id}
         onChange={(next, joins) => {
           set([slide.id], next, joins);
           onGo(startMs + (next.kind === 'cut' ? 0 : Math.min(next.lengthMs, slide.lengthMs / 2) / 2));

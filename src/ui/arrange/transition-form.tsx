@@ -10,10 +10,12 @@ import {
   type TransitionKind,
   type TransitionOverTime,
 } from '../../core/show/transition';
-import type { AssetId } from '../../core/show/ids';
+import type { AssetId, SlideId } from '../../core/show/ids';
 import type { Parameter } from '../../core/transitions/transition-kind';
 import { FAMILIES, transitionName, TRANSITIONS } from '../../core/transitions/transitions';
 import type { Easing } from '../../core/keys/easing';
+import { KeepTransition } from '../reuse/keep-transition';
+import { OwnTransitions } from '../reuse/own-transitions';
 import { ChoosePrintDialog } from '../gather/choose-print-dialog';
 import { Amount } from '../kit/amount';
 import { Button } from '../kit/button';
@@ -24,24 +26,37 @@ import { unreachable } from '../../core/unreachable';
 
 interface TransitionFormProps {
   readonly transition: Transition;
+  /** The slide it leads into. */
+  readonly slideId: SlideId;
   readonly onChange: (next: Transition, joins?: string) => void;
 }
 
 const USUAL_MS = 1000;
+const OWN = 'own';
 const groups = [
-  { name: null, options: [{ value: 'cut' as TransitionKind, label: 'cut' }] },
+  { name: null, options: [{ value: 'cut' as TransitionKind | typeof OWN, label: 'cut' }] },
   ...TRANSITION_FAMILIES.map((family) => ({
     name: family,
-    options: FAMILIES[family].map((kind) => ({ value: kind as TransitionKind, label: transitionName(kind) })),
+    options: FAMILIES[family].map((kind) => ({
+      value: kind as TransitionKind | typeof OWN,
+      label: transitionName(kind),
+    })),
   })),
-  { name: 'any of a family', options: [{ value: 'shuffle' as TransitionKind, label: transitionName('shuffle') }] },
+  {
+    name: 'any of a family',
+    options: [{ value: 'shuffle' as TransitionKind | typeof OWN, label: transitionName('shuffle') }],
+  },
+  { name: 'your own', options: [{ value: OWN as TransitionKind | typeof OWN, label: 'see them …' }] },
 ];
 
 /** Everything that can be said about one transition. */
-export function TransitionForm({ transition, onChange }: TransitionFormProps) {
+export function TransitionForm({ transition, slideId, onChange }: TransitionFormProps) {
+  const [own, setOwn] = useState(false);
   const lengthMs = transition.kind === 'cut' ? USUAL_MS : transition.lengthMs;
-  const choose = (kind: TransitionKind) => {
-    if (kind === 'cut') onChange({ kind });
+  const choose = (kind: TransitionKind | typeof OWN) => {
+    if (kind === OWN) setOwn(true);
+    else if (kind === 'built') return;
+    else if (kind === 'cut') onChange({ kind });
     else if (kind === 'pattern') onChange({ kind, lengthMs, pattern: 'clouds' });
     else if (kind === 'shuffle') onChange({ kind, lengthMs, family: 'all', seed: 1 });
     else onChange({ kind, lengthMs } as TransitionOverTime);
@@ -49,7 +64,16 @@ export function TransitionForm({ transition, onChange }: TransitionFormProps) {
   return (
     <div className="flex flex-col gap-2.5">
       <div className="flex items-center gap-2">
-        <Pick label="Transition" value={transition.kind} groups={groups} onChange={choose} />
+        <Pick
+          label="Transition"
+          value={transition.kind}
+          groups={
+            transition.kind === 'built'
+              ? [{ name: null, options: [{ value: 'built' as const, label: transition.name }] }, ...groups]
+              : groups
+          }
+          onChange={choose}
+        />
         {transition.kind !== 'cut' && (
           <NumberField
             label="Length of the transition in seconds"
@@ -63,6 +87,17 @@ export function TransitionForm({ transition, onChange }: TransitionFormProps) {
         )}
       </div>
       {transition.kind !== 'cut' && <Parts transition={transition} onChange={onChange} />}
+      {transition.kind !== 'cut' && <KeepTransition transition={transition} onChange={onChange} />}
+      {own && (
+        <OwnTransitions
+          slideId={slideId}
+          onChoose={(next) => {
+            setOwn(false);
+            onChange(next);
+          }}
+          onClose={() => setOwn(false)}
+        />
+      )}
     </div>
   );
 }
@@ -78,7 +113,9 @@ function Parts({
   const change = (part: Record<string, unknown>, joins?: string) =>
     onChange({ ...transition, ...part } as Transition, joins);
   const parameters: [string, Parameter][] =
-    transition.kind === 'shuffle' ? [] : Object.entries(TRANSITIONS[transition.kind].parameters);
+    transition.kind === 'shuffle' || transition.kind === 'built'
+      ? []
+      : Object.entries(TRANSITIONS[transition.kind].parameters);
   const field = ([name, parameter]: [string, Parameter]) => (
     <ParameterField
       key={name}

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { documentOf, draftsOf, fitOf, type WindowDraft, type WordsDraft } from '../../core/mounts/keep-mount';
+import { builtFrom, transitionDocument } from '../../core/mounts/kept-transition';
 import { suitsOf } from '../../core/mounts/deal-out';
 import { WORDS_FROM } from '../../core/mounts/mount';
 import type { WordsFrom } from '../../core/mounts/mount';
@@ -32,6 +33,7 @@ const FROM: Readonly<Record<WordsFrom, string>> = {
   own: 'these words, to be rewritten',
 };
 const NEW = 'a new mount';
+const TRANSITION = 'a transition';
 
 /** Keeps the chosen slides as a mount: which pictures are windows, which words are filled, what it is called. */
 export function KeepMountDialog({ onClose }: { onClose: () => void }) {
@@ -65,7 +67,33 @@ export function KeepMountDialog({ onClose }: { onClose: () => void }) {
     [windows[index - 1], windows[index]] = [windows[index]!, windows[index - 1]!];
     setDrafts({ ...drafts, windows });
   };
+  const keepTransition = async () => {
+    const [leaving, coming] = drafts.windows.filter(({ is }) => is === 'picture');
+    const name = about.name.trim();
+    const built = leaving && coming ? builtFrom(slides[0]!, leaving.assetId, coming.assetId, name) : null;
+    if (built === null || typeof built === 'string')
+      return void toast(
+        built ?? 'A transition takes two pictures of the slide: one stands for what leaves, another for what comes.',
+      );
+    setBusy(true);
+    try {
+      const mount = transitionDocument(
+        { name, author: about.author, shelf: about.shelf.trim() || 'Our own' },
+        built,
+        frame,
+        fileNames,
+      );
+      await callServer('POST', '/api/v1/mounts', { from: showId, mount });
+      await studioStore.getState().load();
+      toast(`“${name}” is kept: you find it among your own transitions.`);
+      onClose();
+    } catch (error) {
+      toast(error instanceof Error ? error.message : 'The server cannot be reached.');
+      setBusy(false);
+    }
+  };
   const keep = async () => {
+    if (into === TRANSITION) return keepTransition();
     const whole = kept.find(({ id }) => id === into)?.document ?? null;
     const windows = drafts.windows.filter(({ is }) => is === 'picture');
     const aspects = windows.map(({ assetId }) => {
@@ -121,7 +149,13 @@ export function KeepMountDialog({ onClose }: { onClose: () => void }) {
               value={into}
               onChange={setInto}
               groups={[
-                { name: null, options: [{ value: NEW, label: NEW }] },
+                {
+                  name: null,
+                  options: [
+                    { value: NEW, label: NEW },
+                    { value: TRANSITION, label: 'a transition: the first picture leaves, the second comes' },
+                  ],
+                },
                 {
                   name: 'Another fit of',
                   options: kept
@@ -131,7 +165,7 @@ export function KeepMountDialog({ onClose }: { onClose: () => void }) {
               ]}
             />
           </span>
-          {into === NEW && (
+          {(into === NEW || into === TRANSITION) && (
             <>
               <label htmlFor="mount-name" className="text-soft">
                 called
@@ -260,7 +294,7 @@ export function KeepMountDialog({ onClose }: { onClose: () => void }) {
         <Button onClick={onClose}>Not now</Button>
         <Button
           look="main"
-          disabled={busy || (into === NEW && about.name.trim() === '')}
+          disabled={busy || ((into === NEW || into === TRANSITION) && about.name.trim() === '')}
           onClick={() => void keep()}
           data-part="keep-mount-do"
         >

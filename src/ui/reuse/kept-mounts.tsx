@@ -45,7 +45,7 @@ export function KeptMounts() {
   return (
     <section className="flex flex-col gap-3" data-part="kept-mounts">
       <div className="flex items-baseline justify-between border-b border-rule pb-1">
-        <h2 className="text-base font-semibold">Your own mounts</h2>
+        <h2 className="text-base font-semibold">Your own mounts and transitions</h2>
         <label
           className="inline-flex h-7 cursor-pointer items-center rounded-md border border-rule bg-card px-2.5 focus-within:outline-2 hover:border-soft aria-disabled:opacity-50"
           aria-disabled={busy}
@@ -85,7 +85,7 @@ export function KeptMounts() {
               <span className="block text-soft">
                 {document.shelf}
                 {document.author && ` · by ${document.author}`} · {document.fits.map((fit) => fit.name).join(', ')}
-                {document.fits.some((fit) => takesOf(fit) > 0) ? '' : ' · takes no picture'}
+                {document.holds || document.fits.some((fit) => takesOf(fit) > 0) ? '' : ' · takes no picture'}
               </span>
               {document.description && <span className="block">{document.description}</span>}
               {missing.map((sentence) => (

@@ -4,6 +4,7 @@ import { useEffect, useMemo } from 'react';
 import { useStore } from 'zustand';
 import { createStore } from 'zustand/vanilla';
 import { mountOf } from '../../core/mounts/mount-document';
+import { keptTransition, type KeptTransition } from '../../core/mounts/kept-transition';
 import type { Look, Mount } from '../../core/mounts/mount';
 import { PLAIN_LOOK } from '../../core/mounts/plain-look';
 import { SHIPPED_MOUNTS, shippedMount } from '../../core/mounts/shipped/shipped-mounts';
@@ -73,10 +74,16 @@ export function useStudio(): StudioState {
 
 /** Every mount there is: the studio's own first. */
 export function mountsOf(kept: readonly KeptMount[]): Mount[] {
-  return [
-    ...kept.filter(({ removed }) => !removed).map(({ id, document }) => mountOf(id, document)),
-    ...SHIPPED_MOUNTS,
-  ];
+  const own = kept.filter(({ removed, document }) => !removed && !document.holds);
+  return [...own.map(({ id, document }) => mountOf(id, document)), ...SHIPPED_MOUNTS];
+}
+
+/** The studio's own transitions. */
+export function transitionsOf(kept: readonly KeptMount[]): KeptTransition[] {
+  return kept.flatMap(({ id, document, removed }) => {
+    const one = removed ? null : keptTransition(id, document);
+    return one ? [one] : [];
+  });
 }
 
 /** What dressing and laying need, of the studio and the show. */

@@ -68,20 +68,17 @@ function WindowCell({
   onOn: (() => void) | null;
 }) {
   const pictureUrl = usePictureUrl();
-  const drag = useDraggable({ id });
-  const drop = useDroppable({ id });
+  const { setNodeRef: setDragRef, listeners, isDragging } = useDraggable({ id });
+  const { setNodeRef: setDropRef, isOver } = useDroppable({ id });
   return (
     <li
-      ref={drop.setNodeRef}
-      className={clsx('w-[118px]', drop.isOver && !drag.isDragging && 'outline-[3px] outline-offset-2 outline-red')}
+      ref={setDropRef}
+      className={clsx('w-[118px]', isOver && !isDragging && 'outline-[3px] outline-offset-2 outline-red')}
     >
       <div
-        ref={drag.setNodeRef}
-        {...drag.listeners}
-        className={clsx(
-          'h-[74px] cursor-grab touch-none bg-print p-[3px] shadow-print',
-          drag.isDragging && 'opacity-40',
-        )}
+        ref={setDragRef}
+        {...listeners}
+        className={clsx('h-[74px] cursor-grab touch-none bg-print p-[3px] shadow-print', isDragging && 'opacity-40')}
       >
         {subject ? (
           // eslint-disable-next-line @next/next/no-img-element

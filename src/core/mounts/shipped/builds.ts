@@ -1,3 +1,4 @@
+import { windowId } from '../../show/window-id';
 import { lanterns, lanternsNeedMs, USUAL_LANTERNS, type LanternShape } from '../../builds/lanterns';
 import { turnover, turnoverNeedsMs, USUAL_TURNOVER } from '../../builds/turnover';
 import { layerId } from '../../show/ids';
@@ -18,7 +19,7 @@ import {
   windows,
   words,
 } from '../design';
-import { windowId, type Mount } from '../mount';
+import { type Mount } from '../mount';
 
 /** A loupe that goes from face to face. */
 const faceToFace = shipped({
