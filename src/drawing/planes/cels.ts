@@ -26,7 +26,8 @@ export function createCels(kernels: Kernels, widthPx: number, heightPx: number):
       free.push(cel);
     },
     get scratch() {
-      if (scratch === 0) scratch = kernels.allocate(kernels.blurScratchBytes(widthPx, heightPx));
+      // Rectangles are widened to whole runs, up to 30 samples beyond the frame.
+      if (scratch === 0) scratch = kernels.allocate(kernels.blurScratchBytes(widthPx + 32, heightPx));
       return scratch;
     },
     close() {

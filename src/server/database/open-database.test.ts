@@ -7,7 +7,13 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { drizzle } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { blankSlide } from '../../core/show/new-slide';
-import { cueId, showId } from '../../core/show/ids';
+import { cueId, layerId, showId, type AssetId } from '../../core/show/ids';
+import type { AssetFacts } from '../../core/show/asset-facts';
+import type { TransitionOverTime } from '../../core/show/transition';
+import { LEAVING } from '../../core/show/window-id';
+import { shippedMount } from '../../core/mounts/shipped/shipped-mounts';
+import { dressEdit } from '../../core/plumage/dress';
+import { shippedPlumage } from '../../core/plumage/shipped-plumage';
 import { FORMAT_VERSION } from '../../core/show/format/version';
 import { assetIdsOf, contentOf, emptyShow, type Show } from '../../core/show/show';
 import { createEvents } from '../events';
@@ -302,6 +308,50 @@ describe('openDatabase', () => {
         11,
       ),
     ).toMatchObject({ revision: 12, refused: [] });
+    database.close();
+  });
+  it('opens a database of format 9 and takes what 9 could not say: a mount, a plumage, a transition of one’s own', async () => {
+    const file = path.join(folder, 'format-9.db');
+    await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-9.db.gz')));
+    const database = await openDatabase(`file:${file}`);
+    const shows = createShowService(database, createEvents());
+    const id = showId('lantern-regatta');
+    const { show: opened, revision, damage } = (await shows.load(id))!;
+    expect([opened.slides.length, damage, opened.plumage, opened.title]).toEqual([
+      25,
+      null,
+      undefined,
+      'Lantern Regatta of Port Ellery',
+    ]);
+    const facts = new Map<AssetId, AssetFacts>();
+    const wardrobe = { facts, studio: { name: '', contact: '', logo: null }, mountOf: shippedMount };
+    const dressing = { opener: false, chapters: true, closer: true, several: false };
+    const dress = dressEdit(opened, { plumage: shippedPlumage('owl')!, with: dressing, seed: 2 }, wardrobe).edit!;
+    const transition: TransitionOverTime = {
+      kind: 'built',
+      name: 'Own',
+      lengthMs: 900,
+      ofMs: 2000,
+      layers: [{ kind: 'picture', id: layerId('old'), assetId: LEAVING, move: { kind: 'still' } }],
+    };
+    const edits = [
+      dress,
+      { kind: 'set-transitions', transitions: [{ slideId: opened.slides[3]!.id, transition }] } as const,
+    ];
+    expect(
+      await shows.applyEdits(
+        id,
+        edits.map((edit, index) => ({ editId: `reused-${index}`, edit })),
+        revision,
+      ),
+    ).toMatchObject({ revision: revision + 2, refused: [] });
+    const after = (await createShowService(database, createEvents()).load(id))!.show;
+    expect([after.version, after.plumage?.is.id, after.slides.filter(({ mounted }) => mounted).length]).toEqual([
+      FORMAT_VERSION,
+      'owl',
+      1,
+    ]);
+    expect(after.slides.find((slide) => slide.id === opened.slides[3]!.id)!.transition).toEqual(transition);
     database.close();
   });
   it('writes whole shows small, apart from the row that every edit writes', async () => {

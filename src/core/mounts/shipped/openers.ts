@@ -16,6 +16,7 @@ import {
   windows,
   words,
 } from '../design';
+import type { Channel } from '../../keys/channel';
 import type { Mount } from '../mount';
 
 const TITLES = [field('words', 'title', 'Title', 'title'), field('words', 'subtitle', 'Below the title', 'dates')];
@@ -290,6 +291,16 @@ const letterhead = shipped({
   },
 });
 
+/** A value that is there while the title is, less after a moment, and gone when the title has gone. */
+const clearing = (first: number, then: number): Channel => ({
+  keys: [
+    { at: { tied: 'start', ms: 0 }, value: first },
+    { at: { tied: 'start', ms: 1200 }, value: then },
+    { at: { tied: 'end', ms: 3300 }, value: then },
+    { at: { tied: 'end', ms: 1300 }, value: 0 },
+  ],
+});
+
 /** The picture out of the dark and out of focus, the title while it comes clear. */
 const firstLight = shipped({
   id: 'first-light',
@@ -305,9 +316,9 @@ const firstLight = shipped({
           lengthMs: 8500,
           transition: { kind: 'dip', lengthMs: 1000 },
           layers: [
-            picture('picture', 1, null, { channels: { blur: keys([0, 0.045], [2600, 0.03, 'settle'], [5200, 0]) } }),
+            picture('picture', 1, null, { channels: { blur: clearing(0.045, 0.03) } }),
             solid('night', stage.palette.ink, null, {
-              opacity: keys([0, 0.92], [1200, 0.66], [3600, 0.66, 'settle'], [5200, 0]),
+              opacity: clearing(0.92, 0.66),
             }),
             words(stage, 'words', {
               across: ['centre', 0.5],
@@ -316,8 +327,10 @@ const firstLight = shipped({
               room: 0.6,
               size: 0.14,
               colour: '#ffffff',
-              come: { entrance: { way: 'blur', by: 'word', atMs: 500, lengthMs: 1400 }, exit: null },
-              channels: { opacity: keys([3700, 1], [4700, 0]) },
+              come: {
+                entrance: { way: 'blur', by: 'word', atMs: 500, lengthMs: 1400 },
+                exit: { way: 'fade', by: 'all', atMs: 1700, lengthMs: 900 },
+              },
             }),
           ],
         }),
