@@ -96,9 +96,11 @@ await rest(1200);
 await shoot('choose');
 await page.keyboard.press('Escape');
 await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
-await page.keyboard.press('v');
-await rest(1500);
-await shoot('one-by-one');
+await page.click('[data-part=open-start]');
+await page.waitForSelector('[data-part=start] [data-part=build-preview][data-playing=true]', { timeout: 60_000 });
+await page.click('[data-start=travel-diary]');
+await rest(6000);
+await shoot('start');
 await page.keyboard.press('Escape');
 
 await page.goto(`${show}/arrange`);
@@ -108,34 +110,6 @@ await rest(1500);
 await page.click('[data-slide=regatta-4]');
 await rest(1500);
 await shoot('arrange');
-
-await page.locator('aria/Crop[role="tab"]').click();
-await page.locator('aria/Straighten, degrees clockwise').click();
-await page.keyboard.type('2');
-await page.keyboard.press('Enter');
-await rest(2000);
-await shoot('crop');
-await page.locator('aria/whole again').click();
-await page.locator('aria/Rostrum[role="tab"]').click();
-
-// Three pictures on one slide, put back afterwards.
-const press = async (...keys) => {
-  for (const key of keys.slice(0, -1)) await page.keyboard.down(key);
-  await page.keyboard.press(keys.at(-1));
-  for (const key of keys.slice(0, -1)) await page.keyboard.up(key);
-  await rest(400);
-};
-await page.click('[data-slide=regatta-5] [role=img]');
-await press('Shift', 'ArrowDown');
-await press('Shift', 'ArrowDown');
-await press('j');
-await press('p');
-await page.locator('aria/Pictures[role="tab"]').click();
-await rest(2500);
-await shoot('several-pictures');
-
-await press('p');
-await press('Control', 'z');
 
 // The loupe over the band, on the bench opened wide; and lanterns before they are made.
 await page.goto(`${show}/arrange`);
@@ -154,13 +128,32 @@ await page.locator('li:nth-child(2) > [data-part=loupe-place]').click();
 await rest(4000);
 await shoot('wide');
 await page.keyboard.press('Escape');
+// A mount before it is laid; a plumage put on and taken off again.
 await page.goto(`${show}/arrange`);
-await choose(1, 20);
-await page.keyboard.press('q');
-await page.waitForSelector('[data-part=build-preview][data-playing=true]', { timeout: 60_000 });
-await rest(6500);
-await shoot('lanterns');
+await choose(5, 7);
+await page.keyboard.press('a');
+await page.waitForSelector('[data-part=mounts]');
+await rest(7000);
+await page.click('[data-mount=album-page]');
+await rest(6000);
+await shoot('mounts');
 await page.keyboard.press('Escape');
+await page.goto(`${show}/arrange`);
+await drawn();
+await page.waitForSelector('[data-part=slide]');
+await page.click('[data-part=open-plumage]');
+await page.click('[data-plumage=swan]');
+await rest(1500);
+await page.click('[data-slide=regatta-4]');
+await rest(4000);
+await page.$eval('[data-plumage=swan]', (card) => card.scrollIntoView({ block: 'start' }));
+await shoot('plumage');
+await page.click('[data-part=undress]');
+await page.waitForSelector('[data-part=saving][data-state=saved]');
+await page.goto(`${address}/studio`);
+await page.waitForSelector('[data-part=studio][data-loaded=true]');
+await rest(1500);
+await shoot('studio');
 await page.goto(`${show}/arrange`);
 await page.waitForSelector('[data-part=slide]');
 

@@ -13,6 +13,7 @@ import type { WordsPlace } from '../../src/core/show/words';
 import { lengthsByMusic } from '../../src/core/timing/follow-music';
 import type { SheetEntry } from '../../src/server/assets/contact-sheet';
 import { projectFolder } from '../../src/server/paths';
+import { THE_STUDIO } from '../../src/server/studio/may-do';
 import { openServer } from '../../src/server/running-server';
 
 const ID = showId('lantern-regatta');
@@ -110,6 +111,15 @@ async function seed(): Promise<void> {
     0,
   );
   await addBuilds();
+  await addStudio(named('regatta-emblem.png').assetId);
+}
+
+/** A studio that is called something and has a logo. */
+async function addStudio(logo: AssetId): Promise<void> {
+  const { profile, revision, shelf: own } = await server.studio.open(THE_STUDIO);
+  await server.sheet.borrow(own, ID, [logo], 'studio');
+  const said = { name: 'Harrow Lane Pictures', contact: 'hello@harrowlane.example', logo };
+  await server.studio.setProfile(THE_STUDIO, { ...profile, ...said }, revision);
 }
 
 /** A loupe over the band, and lanterns that gather about the emblem at the end. */
