@@ -15,6 +15,7 @@ import { hashOfFile } from '../../src/server/blobs/content-hash';
 import { storeFor } from '../../src/server/films/draw-segment';
 import { openNodeDrawing } from '../../src/server/films/node-drawing';
 import { buildCells } from './build-cells';
+import { mountCells } from './mount-cells';
 import { edgeCells, entranceCells, layerCells, lightCells, transitionCells, wordsCells, type Cell } from './cells';
 
 const CELL = { widthPx: 240, heightPx: 136 };
@@ -55,7 +56,38 @@ for (const [name, cells, columns] of [
   ['builds', buildCells(wide, byName.get('PE_0440.jpg')!, facts), 3],
 ] as const)
   if (!only || only === name) await sheet(name, cells, columns);
+for (const shape of ['16:9', '4:3', '1:1', '9:16']) if (!only || only === 'mounts') await mountSheet(shape);
 process.exit(0);
+
+/** Every shipped mount in one shape. */
+async function mountSheet(shape: string): Promise<void> {
+  const cells = mountCells(shape, wide, pictures.emblem, facts);
+  const [across, down] = shape.split(':').map(Number) as [number, number];
+  const high = 2 * Math.round(Math.sqrt((CELL.widthPx * CELL.heightPx * down) / across) / 2);
+  const size = { widthPx: 2 * Math.round((high * across) / down / 2), heightPx: high };
+  const own = createPainter(drawing.kernels, size.widthPx, size.heightPx);
+  const columns = Math.max(4, Math.floor(1250 / (size.widthPx + GAP_PX)));
+  const [stepX, stepY] = [size.widthPx + GAP_PX, size.heightPx + LABEL_PX + GAP_PX];
+  const canvas = createCanvas(columns * stepX + GAP_PX, Math.ceil(cells.length / columns) * stepY + GAP_PX);
+  const context = canvas.getContext('2d');
+  context.fillStyle = '#f4f0e8';
+  context.fillRect(0, 0, canvas.width, canvas.height);
+  context.font = '13px Label';
+  for (const [index, cell] of cells.entries()) {
+    const [x, y] = [GAP_PX + (index % columns) * stepX, GAP_PX + Math.floor(index / columns) * stepY];
+    const plan = planFrame(prepareShow(cell.show, facts), cell.momentMs, size)!;
+    await store.prepare(plan);
+    const image = context.createImageData(size.widthPx, size.heightPx);
+    image.data.set(pixelsOf(drawing.kernels, own.paint(plan, store)).rgba);
+    context.putImageData(image, x, y);
+    context.fillStyle = '#211d19';
+    context.fillText(cell.label, x + 1, y + size.heightPx + 15);
+  }
+  own.close();
+  const file = `docs/gallery/mounts-${shape.replace(':', '-')}.png`;
+  await sharp(canvas.toBuffer('image/png')).png({ palette: true, colours: 128, dither: 0.4, effort: 8 }).toFile(file);
+  process.stdout.write(`${file}: ${cells.length} pictures\n`);
+}
 
 async function sheet(name: string, cells: readonly Cell[], columns: number): Promise<void> {
   const rows = Math.ceil(cells.length / columns);
