@@ -49,7 +49,12 @@ beforeAll(async () => {
     const known = (await lookAtFile(file)).facts as PictureFacts;
     facts.set(id, {
       ...known,
-      focus: { faces: faces[index]!.map((box) => ({ ...box, score: 1, sharpness: 0.6 })), subjects: [], salient: null, sharpness: 0.6 },
+      focus: {
+        faces: faces[index]!.map((box) => ({ ...box, score: 1, sharpness: 0.6 })),
+        subjects: [],
+        salient: null,
+        sharpness: 0.6,
+      },
     });
   }
   facts.set(LOGO, facts.get(IDS[0]!)!);
