@@ -32,6 +32,8 @@ export interface Ground {
   readonly show: Show;
   readonly slideIds: readonly SlideId[];
   readonly subjects: readonly Subject[];
+  /** Where one that takes no picture goes: nothing is off there. */
+  readonly beside: Pick<Ground, 'show' | 'slideIds'>;
 }
 
 /** What a mount would be laid on. */
@@ -44,6 +46,7 @@ export function groundOf(show: Show, chosen: readonly SlideId[], newId: () => st
     show: off.show,
     slideIds: slides.map(({ id }) => id),
     subjects: slides.flatMap((slide) => picturesOf(slide).map((layer) => ({ slide, layer }))),
+    beside: { show, slideIds: chosen },
   };
 }
 
@@ -80,14 +83,15 @@ export type Laid =
 const no = (sentence: string): Laid => ({ ok: false, sentence });
 
 /** The show with a mount laid on a ground. */
-export function withMount(ground: Ground, given: LayMount): Laid {
+export function withMount(under: Ground, given: LayMount): Laid {
   const { mount, look, facts, newId } = given;
-  const { show, subjects } = ground;
+  const { show, subjects } = under;
   const fits = mount.fits(show.frame, look);
   const wanted = given.fit === undefined ? fits : fits.filter(({ name }) => name === given.fit);
   if (wanted.length === 0) return no(`“${mount.name}” has no fit of that name.`);
   const takes = Math.max(...wanted.map(takesOf));
   if (takes > 0 && subjects.length === 0) return no(`“${mount.name}” takes pictures: choose slides that have some.`);
+  const ground = takes === 0 ? { ...under, ...under.beside } : under;
   const dealt = given.dealt ?? dealFor(ground, given);
   const faults = dealt.runs.map((run) => faultOfRun(run, subjects, facts, given));
   const fault = faults.find((one) => one !== null);

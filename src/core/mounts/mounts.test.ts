@@ -162,6 +162,13 @@ describe('laying a mount', () => {
     });
     expect(JSON.stringify(done(show, takeOffEdit(show, ids, counter('o'))!))).toBe(JSON.stringify(before));
   });
+  it('without pictures leaves the mounts it goes beside as they lie', () => {
+    const before = showOf(3);
+    const one = laid(before, allOf(before), given({ mount: mount('tiles') }));
+    const two = laid(one.show, one.ids, given({ mount: mount('passing-field'), newId: counter('n') }));
+    expect(two.show.slides.map(({ mounted }) => mounted?.mount.id)).toEqual(['passing-field', 'tiles']);
+    expect(two.show.slides[1]).toEqual(one.show.slides[0]);
+  });
   it('says so when there is no logo, no picture or no such fit', () => {
     const show = showOf(2);
     const tryOn = (parts: LayMount) => withMount(groundOf(show, allOf(show), counter('g')), parts);

@@ -84,5 +84,5 @@ export function withRelaid(
 function besideGround(show: Show, slides: readonly Slide[], ground: Ground, goes: Mount['goes']): Ground {
   const at = show.slides.indexOf(slides[0]!);
   const beside = goes === 'before' ? show.slides[at + slides.length] : show.slides[at - 1];
-  return { ...ground, slideIds: beside ? [beside.id] : [] };
+  return { ...ground, beside: { show: ground.show, slideIds: beside ? [beside.id] : [] } };
 }

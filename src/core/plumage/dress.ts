@@ -140,12 +140,14 @@ function dealtTransition({ transitions }: Plumage, seed: number, id: string, las
 }
 
 function withDressedLayers(slide: Slide, plumage: Plumage, seed: number): Slide {
+  // What a mount laid is dressed by laying it again.
+  if (slide.mounted) return slide;
   const layers = mapped(slide.layers, (layer): Layer => {
     if (layer.kind === 'picture' && seed > 0 && layer.move.kind === 'automatic' && !isHeld(layer, 'move')) {
       const deal = 1 + Math.floor(seedOf(`${slide.id} ${layer.id}`, seed) * MOST_DEAL);
       return { ...layer, move: { kind: 'automatic', deal }, bare: { ...layer.bare, move: layer.move } };
     }
-    if (layer.kind !== 'words' || slide.mounted) return layer;
+    if (layer.kind !== 'words') return layer;
     const { style, come, travel } = layer;
     return {
       ...layer,

@@ -152,6 +152,21 @@ describe('dressing a show', () => {
     expect(differs.length).toBeGreaterThan(4);
     expect(differs.map(({ id }) => id)).not.toContain(slideId('s12'));
   });
+  it('gives mounts laid by hand its letters and colours, whatever it deals, until a hand changes their design', () => {
+    const inkOf = (show: Show) =>
+      show.slides.filter(({ mounted }) => mounted && !mounted.role).map(({ backing }) => JSON.stringify(backing));
+    const bare = handmade();
+    const [swan, owl] = [wear(bare, 'swan', 5), wear(wear(bare, 'swan', 5), 'owl', 6)];
+    expect(inkOf(swan)).toEqual([JSON.stringify({ kind: 'colour', colour: shippedPlumage('swan')!.palette.paper })]);
+    expect(inkOf(owl)).toEqual([JSON.stringify({ kind: 'colour', colour: shippedPlumage('owl')!.palette.paper })]);
+    const laid = owl.slides.find(({ mounted }) => mounted && !mounted.role)!;
+    const changed = done(owl, {
+      kind: 'set-backing',
+      slideId: laid.id,
+      backing: { kind: 'colour', colour: '#abcdef' },
+    });
+    expect(inkOf(wear(changed, 'finch', 7))).toEqual([JSON.stringify({ kind: 'colour', colour: '#abcdef' })]);
+  });
   it('leaves a pinned slide as it is when it deals again, and lets it go to what it was before', () => {
     const bare = showOf(8);
     const worn = wear(bare, 'lark', 1);

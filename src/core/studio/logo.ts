@@ -23,7 +23,9 @@ export function logoEdit(
   if (on === hasLogo(show, place)) return { ok: true, edit: null };
   const at = place === 'first' ? show.slides[0] : show.slides.at(-1);
   if (!on) return { ok: true, edit: takeOffEdit(show, at ? [at.id] : [], given.newId) };
-  const beside = at ? { show, slideIds: [at.id], subjects: [] } : groundOf(show, [], given.newId);
-  const laid = layEdit(show, beside, { ...given, mount: shippedMount(MOUNTS[place])! });
+  const laid = layEdit(show, groundOf(show, at ? [at.id] : [], given.newId), {
+    ...given,
+    mount: shippedMount(MOUNTS[place])!,
+  });
   return laid.ok ? { ok: true, edit: laid.edit } : laid;
 }
