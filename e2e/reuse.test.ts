@@ -107,7 +107,7 @@ describe('plumage', () => {
   it('dresses the show at a click with the order showing it, and back is what it was', async () => {
     await hands.go('arrange', 'slide');
     await hands.key('d');
-    await page.waitForSelector('[data-part=plumage]');
+    await page.waitForSelector('[data-part=plumage][data-loaded=true]');
     await page.click('[data-plumage=swan]');
     first = await until(({ plumage }) => plumage?.is.id === 'swan');
     expect(

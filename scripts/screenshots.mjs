@@ -142,6 +142,7 @@ await page.goto(`${show}/arrange`);
 await drawn();
 await page.waitForSelector('[data-part=slide]');
 await page.click('[data-part=open-plumage]');
+await page.waitForSelector('[data-part=plumage][data-loaded=true]');
 await page.click('[data-plumage=swan]');
 await rest(1500);
 await page.click('[data-slide=regatta-4]');

@@ -30,7 +30,7 @@ export function PlumagePanel({ onClose }: { onClose: () => void }) {
   const edit = useShow((state) => state.edit);
   const selection = useShow((state) => state.selection);
   const select = useShow((state) => state.select);
-  const { profile } = useStudio();
+  const { profile, loaded } = useStudio();
   const wardrobe = useWardrobe(prepared.facts);
   const inUse = show.plumage ?? null;
   const parts = inUse?.with ?? usualParts(show);
@@ -64,7 +64,12 @@ export function PlumagePanel({ onClose }: { onClose: () => void }) {
     }
   };
   return (
-    <aside aria-label="Plumage" className="flex h-full flex-col overflow-hidden bg-card" data-part="plumage">
+    <aside
+      aria-label="Plumage"
+      className="flex h-full flex-col overflow-hidden bg-card"
+      data-part="plumage"
+      data-loaded={loaded}
+    >
       <header className="flex h-11 shrink-0 items-center gap-2 border-b border-rule px-4">
         <h2 className="text-base font-semibold">Plumage</h2>
         <span className="text-soft">the look of the whole show</span>
@@ -76,7 +81,12 @@ export function PlumagePanel({ onClose }: { onClose: () => void }) {
         <ul className="grid grid-cols-2 gap-2.5">
           {plumageOf(profile).map((plumage) => (
             <li key={plumage.id}>
-              <PlumageCard plumage={plumage} worn={inUse?.is.id === plumage.id} onWear={() => dress({ plumage })} />
+              <PlumageCard
+                plumage={plumage}
+                worn={inUse?.is.id === plumage.id}
+                ready={loaded}
+                onWear={() => dress({ plumage })}
+              />
             </li>
           ))}
         </ul>
@@ -251,12 +261,21 @@ const SAID = {
   mount: 'its mount',
 } as const;
 
-function PlumageCard({ plumage, worn, onWear }: { plumage: Plumage; worn: boolean; onWear: () => void }) {
+interface PlumageCardProps {
+  readonly plumage: Plumage;
+  readonly worn: boolean;
+  /** Its mounts speak of the studio, which is known. */
+  readonly ready: boolean;
+  readonly onWear: () => void;
+}
+
+function PlumageCard({ plumage, worn, ready, onWear }: PlumageCardProps) {
   const { palette, letters, name, description } = plumage;
   return (
     <button
       type="button"
       aria-pressed={worn}
+      disabled={!ready}
       onClick={onWear}
       title={description}
       data-plumage={plumage.id}

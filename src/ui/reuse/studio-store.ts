@@ -63,11 +63,11 @@ export const studioStore = createStore<StudioState>((set, get) => ({
 export function useStudio(): StudioState {
   const state = useStore(studioStore);
   useEffect(() => {
-    // Without it the shipped mounts are there all the same.
     void studioStore
       .getState()
       .load()
-      .catch(() => {});
+      // Without it the shipped mounts and plumage are there all the same.
+      .catch(() => studioStore.setState({ loaded: true }));
   }, []);
   return state;
 }
