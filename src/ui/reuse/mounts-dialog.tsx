@@ -113,7 +113,15 @@ export function MountsDialog({ onClose, onLaid }: { onClose: () => void; onLaid:
           {shown.length === 0 && <li className="col-span-2 text-soft">No mount is called that.</li>}
         </ul>
         {picked && (
-          <PickedMount key={picked.id} mount={picked} ground={ground} common={common} onLay={lay} onClose={onClose} />
+          <PickedMount
+            key={picked.id}
+            mount={picked}
+            ground={ground}
+            common={common}
+            ready={loaded}
+            onLay={lay}
+            onClose={onClose}
+          />
         )}
       </div>
     </Dialog>
@@ -126,12 +134,15 @@ function PickedMount({
   mount,
   ground,
   common,
+  ready,
   onLay,
   onClose,
 }: {
   mount: Mount;
   ground: ReturnType<typeof groundOf>;
   common: Common;
+  /** The studio is known, of which some words speak. */
+  ready: boolean;
   onLay: (parts: LayMount) => void;
   onClose: () => void;
 }) {
@@ -270,7 +281,7 @@ function PickedMount({
       <div className="sticky bottom-0 mt-auto flex items-center gap-2 bg-card pt-2">
         <span className="mr-auto text-xs text-soft">One step. It comes off again and leaves what was there.</span>
         <Button onClick={onClose}>Not now</Button>
-        <Button look="main" disabled={!laid.ok} data-part="lay-mount" onClick={() => onLay(parts)}>
+        <Button look="main" disabled={!laid.ok || !ready} data-part="lay-mount" onClick={() => onLay(parts)}>
           Lay it
         </Button>
       </div>

@@ -23,7 +23,7 @@ export function StartDialog({ from, onClose }: { from: string | null; onClose: (
   const prepared = usePrepared();
   const entries = useShow((state) => state.entries);
   const edit = useShow((state) => state.edit);
-  const { profile } = useStudio();
+  const { profile, loaded } = useStudio();
   const wardrobe = useWardrobe(prepared.facts);
   const [point, setPoint] = useState<StartingPoint>(
     () => STARTING_POINTS.find(({ id }) => id === from) ?? STARTING_POINTS[0]!,
@@ -171,7 +171,7 @@ export function StartDialog({ from, onClose }: { from: string | null; onClose: (
                 : 'One step. Everything in it can be changed afterwards.'}
             </span>
             <Button onClick={onClose}>Not now</Button>
-            <Button look="main" disabled={!started} onClick={() => void make()} data-part="start-make">
+            <Button look="main" disabled={!started || !loaded} onClick={() => void make()} data-part="start-make">
               Make the show
             </Button>
           </div>
