@@ -5,6 +5,7 @@ import type { FrameShape, Slide } from '../show/show';
 import type { BuiltTransition, Transition, TransitionOverTime } from '../show/transition';
 import { COMING, LEAVING } from '../show/window-id';
 import { withFilesChanged } from '../show/swap-file';
+import { stableText } from '../stable-text';
 import { documentOf } from './keep-mount';
 import type { KeptFit, MountDocument } from './mount-document';
 
@@ -102,7 +103,5 @@ function asFrames(layer: Layer, windows: ReadonlyMap<AssetId, AssetId>): Layer {
 
 /** Whether a transition is as it was kept, but for its length. */
 export function isAsKept(transition: Transition, { transition: kept }: KeptTransition): boolean {
-  const plain = (one: Transition) =>
-    JSON.stringify(Object.entries({ ...one, lengthMs: 0 }).sort(([a], [b]) => (a < b ? -1 : 1)));
-  return plain(transition) === plain(kept);
+  return stableText({ ...transition, lengthMs: 0 }) === stableText({ ...kept, lengthMs: 0 });
 }

@@ -14,11 +14,12 @@ import { layerIn, mapped } from '../show/pile';
 import type { PlacedSound } from '../show/placed-sound';
 import type { Show, Slide } from '../show/show';
 import { spokenJoined } from '../show/spoken-over';
+import { kept } from '../show/freed-sounds';
 import { withFilesChanged } from '../show/swap-file';
 import { dealtOut, type DealtOut, type Run, type TooFew, type TooMany } from './deal-out';
 import { pictureWindows, takesOf, type Look, type Mount } from './mount';
 import { sumOf } from './sum';
-import { kept, runsAt, withRetied, withTakenOff } from './take-off';
+import { runsAt, withRetied, withTakenOff } from './take-off';
 import { wordsFor, type StudioWords } from './words-for';
 
 /** A picture or clip that goes into a window, and the slide it is taken from. */

@@ -162,6 +162,18 @@ describe('laying a mount', () => {
     });
     expect(JSON.stringify(done(show, takeOffEdit(show, ids, counter('o'))!))).toBe(JSON.stringify(before));
   });
+  it('comes off at the end of the show too when a song ends on it', () => {
+    const before = showOf(2);
+    const { show, ids } = laid(before, [slideId('s1')], given({ mount: mount('until-next') }));
+    const tied = done(show, {
+      kind: 'set-sound',
+      slideId: null,
+      soundId: show.cues[0]!.id,
+      properties: { ends: { at: 'slide', slideId: ids[0]!, offsetMs: 500 } },
+    });
+    const off = done(tied, takeOffEdit(tied, ids, counter('o'))!);
+    expect(off.cues[0]!.ends).toEqual({ at: 'slide', slideId: 's1', offsetMs: 500 });
+  });
   it('without pictures leaves the mounts it goes beside as they lie', () => {
     const before = showOf(3);
     const one = laid(before, allOf(before), given({ mount: mount('tiles') }));

@@ -1,4 +1,5 @@
 import { seedOf } from '../motion/seed';
+import { stableText } from '../stable-text';
 import { isHeld } from '../show/chosen';
 import { mapped } from '../show/pile';
 import type { Slide } from '../show/show';
@@ -15,14 +16,8 @@ export function sumOf(slide: Slide): string {
       subtitle: fillable.has(`${layer.id} subtitle`) ? '' : rest.subtitle,
     } as typeof layer;
   });
-  const text = JSON.stringify([layers, slide.backing], sorted);
+  const text = stableText([layers, slide.backing]);
   return [0, 1].map((salt) => Math.floor(seedOf(text, salt) * 2 ** 32).toString(36)).join('');
-}
-
-/** Parts in the order of their names: an edit may write them in another. */
-function sorted(_key: string, value: unknown): unknown {
-  if (typeof value !== 'object' || value === null || Array.isArray(value)) return value;
-  return Object.fromEntries(Object.entries(value).sort(([one], [other]) => (one < other ? -1 : 1)));
 }
 
 /** Whether a hand changed what a mount laid, or how it comes or how long it lasts, beside filling in its words. */

@@ -4,6 +4,7 @@ import { slideId, type SlideId } from '../show/ids';
 import type { ClipLayer, Layer, PictureLayer } from '../show/layer';
 import { picturesOf } from '../show/layout';
 import type { Tie } from '../show/mounted';
+import { kept } from '../show/freed-sounds';
 import { mapped } from '../show/pile';
 import type { PlacedSound } from '../show/placed-sound';
 import type { Show, Slide } from '../show/show';
@@ -61,6 +62,8 @@ export function withTakenOff(
     back.push(...restored.map(({ id }) => id));
     slides.push(...restored);
   }
+  // Nothing comes after them: the last there is stands for them.
+  for (const id of orphans) heirs.set(id, slides.at(-1)?.id ?? null);
   const retied = (sound: PlacedSound) => tiedElsewhere(sound, heirs, ties);
   return {
     show: {
@@ -117,6 +120,8 @@ function tiedElsewhere(
     const was = ties.find((tie) => tie.soundId === sound.id && tie.part === part && tie.at === tied.slideId);
     const heir = was?.slideId ?? heirs.get(tied.slideId);
     if (heir) after = { ...after, [part]: { ...tied, slideId: heir } };
+    else if (part === 'starts') after = { ...after, starts: { at: 'moment', momentMs: 0 } };
+    else after = { ...after, ends: { at: 'show-end', beforeMs: 0 } };
   }
   return after;
 }
@@ -125,10 +130,4 @@ function tiedElsewhere(
 export function withRetied(slide: Slide, change: (sound: PlacedSound) => PlacedSound): Slide {
   const sounds = kept(slide.sounds, change);
   return sounds === slide.sounds ? slide : { ...slide, sounds };
-}
-
-/** A list as `change` says, the same one where nothing changes. */
-export function kept<Value>(values: readonly Value[], change: (value: Value) => Value): readonly Value[] {
-  const changed = values.map(change);
-  return changed.some((value, index) => value !== values[index]) ? changed : values;
 }

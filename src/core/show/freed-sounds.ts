@@ -43,7 +43,8 @@ export function withFreedEnds(slide: Slide, isThere: (id: SlideId) => boolean): 
   return sounds === slide.sounds ? slide : { ...slide, sounds };
 }
 
-function kept<Value>(values: readonly Value[], change: (value: Value) => Value): readonly Value[] {
+/** A list as `change` says, the same one where nothing changes. */
+export function kept<Value>(values: readonly Value[], change: (value: Value) => Value): readonly Value[] {
   const changed = values.map(change);
   return changed.some((value, index) => value !== values[index]) ? changed : values;
 }

@@ -7,6 +7,7 @@ import { filesOfMount, MOUNT_DOCUMENT, type MountDocument } from '../../core/mou
 import type { ShowId } from '../../core/show/ids';
 import { emptyShow } from '../../core/show/show';
 import { EMPTY_PROFILE, STUDIO_PROFILE, type StudioProfile } from '../../core/studio/studio-profile';
+import { stableText } from '../../core/stable-text';
 import type { ContactSheet } from '../assets/contact-sheet';
 import type { BlobStore } from '../blobs/blob-store';
 import type { OpenDatabase } from '../database/open-database';
@@ -190,18 +191,5 @@ export function createStudioService({
 
 /** Mounts are told apart by all they are: two that only share a name are two. */
 export function idOfMount(document: MountDocument): string {
-  return createHash('sha256')
-    .update(JSON.stringify(sorted(document)))
-    .digest('hex')
-    .slice(0, 32);
-}
-
-function sorted(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(sorted);
-  if (typeof value !== 'object' || value === null) return value;
-  return Object.fromEntries(
-    Object.entries(value)
-      .sort(([one], [other]) => (one < other ? -1 : 1))
-      .map(([name, inner]) => [name, sorted(inner)]),
-  );
+  return createHash('sha256').update(stableText(document)).digest('hex').slice(0, 32);
 }
