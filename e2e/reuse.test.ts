@@ -154,6 +154,13 @@ describe('the studio', () => {
     await picker.uploadFile(path.resolve('demo/files/regatta-emblem.png'));
     await page.waitForSelector('[data-part=logo] img');
     await waitForText(page, '[data-part=studio-saved]', /^saved$/);
+    await page.locator('aria/Font of titles').click();
+    await page.locator('[role=option] ::-p-text(Cinzel)').click();
+    await waitForText(page, '[data-part=studio-saved]', /^saved$/);
+    const { profile } = (await (await fetch(`${app.address}/api/v1/studio`)).json()) as {
+      profile: { name: string; letters?: { title: string } };
+    };
+    expect([profile.name, profile.letters?.title]).toEqual(['Harrow Lane Pictures', 'cinzel']);
     expect(await seriousIn(page)).toEqual([]);
     await hands.go('arrange', 'slide');
     await hands.key('d');

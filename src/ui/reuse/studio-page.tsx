@@ -14,7 +14,9 @@ import { Pick } from '../kit/pick';
 import { RoomSwitch } from '../kit/room-switch';
 import { callServer } from '../show/call-server';
 import { pictureUrl } from '../show/file-url';
+import { PLAIN_LOOK } from '../../core/mounts/plain-look';
 import { KeptMounts } from './kept-mounts';
+import { LookFields } from './look-fields';
 import { studioStore, useStudio } from './studio-store';
 import { WatermarkFields } from './watermark-fields';
 
@@ -215,6 +217,14 @@ function Profile({ first }: { first: StudioProfile }) {
           <span className="text-soft">as a watermark</span>
           <WatermarkFields watermark={profile.watermark} onChange={(watermark) => change({ watermark })} />
         </div>
+      </section>
+      <section className="flex flex-col gap-3">
+        <Head title="Your letters and colours" />
+        <p className="text-soft">Mounts are dressed in them in shows that wear no plumage.</p>
+        <LookFields
+          look={{ letters: profile.letters ?? PLAIN_LOOK.letters, palette: profile.palette ?? PLAIN_LOOK.palette }}
+          onChange={change}
+        />
       </section>
       <section className="flex flex-col gap-3">
         <Head title="New shows have by themselves" />
