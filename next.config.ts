@@ -15,6 +15,7 @@ const config: NextConfig = {
     '@tus/server',
     '@tus/file-store',
     'pino',
+    '@node-rs/argon2',
   ],
   typescript: { ignoreBuildErrors: true },
   headers: async () => [
@@ -22,11 +23,12 @@ const config: NextConfig = {
       source: '/:path*',
       headers: [
         { key: 'X-Content-Type-Options', value: 'nosniff' },
-        { key: 'X-Frame-Options', value: 'DENY' },
         { key: 'Referrer-Policy', value: 'no-referrer' },
       ],
     },
-    { source: '/s/:token', headers: [{ key: 'X-Robots-Tag', value: 'noindex' }] },
+    // A film's embedded page alone may be framed.
+    { source: '/((?!s/[^/]+/embed$).*)', headers: [{ key: 'X-Frame-Options', value: 'DENY' }] },
+    { source: '/s/:path*', headers: [{ key: 'X-Robots-Tag', value: 'noindex' }] },
   ],
 };
 

@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { createServer } from 'node:net';
-import { tmpdir } from 'node:os';
+import { setPriority, tmpdir } from 'node:os';
 import path from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 import type { ShowEdit } from '../src/core/show/edit';
@@ -57,6 +57,8 @@ export async function openApp(options: AppOptions = {}): Promise<App> {
         ['node_modules/next/dist/bin/next', 'start', '-p', String(port), '-H', '127.0.0.1'],
         { env, stdio: ['ignore', 'ignore', 'inherit'] },
       );
+      // On a machine of two cores a starting server would take the browser's time from its microphone.
+      setPriority(server.pid!, 10);
       for (let tries = 0; tries < 150; tries += 1) {
         if (
           await fetch(address).then(
@@ -281,4 +283,16 @@ export async function makeFor(page: Page, ...purposes: readonly string[]): Promi
   );
   for (const { purpose, chosen } of all)
     if (chosen !== purposes.includes(purpose)) await page.locator(`[data-purpose="${purpose}"]`).click();
+}
+
+/** Opens a screening of a film. @returns the unguessable part of its link */
+export async function screened({ address }: App, show: string, film: string): Promise<string> {
+  const path = `${address}/api/v1/shows/${show}/screenings`;
+  await fetch(path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ films: [film] }),
+  });
+  const { screenings } = (await (await fetch(path)).json()) as { screenings: { token: string; films: string[] }[] };
+  return screenings.find(({ films }) => films.includes(film))!.token;
 }

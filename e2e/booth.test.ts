@@ -12,17 +12,18 @@ import type { Slide } from '../src/core/show/show';
 import { onceThroughMs } from '../src/core/sound/song-runs';
 import { dice, spoken, SPOKEN_RATE } from '../src/core/sound/voice/spoken.testing';
 import {
-  handsOn,
-  openApp,
-  openBrowser,
-  openPage,
-  press,
-  seriousIn,
-  waitForText,
   type App,
   type Hands,
-  type OpenPage,
+  handsOn,
   makeFor,
+  openApp,
+  openBrowser,
+  type OpenPage,
+  openPage,
+  press,
+  screened,
+  seriousIn,
+  waitForText,
 } from './app';
 
 const ID = 'lantern-regatta';
@@ -184,19 +185,37 @@ function placeOf(part: Float32Array): number {
   return best.at;
 }
 
-/** That a recording is what the microphone played, from one moment on, without a gap and without a repeat. */
-function expectWhole(samples: Float32Array): void {
-  const stretch = 48_000;
-  const start = placeOf(samples.subarray(stretch, 2 * stretch)) - stretch;
-  let [both, own, other] = [0, 0, 0];
-  // What came in the first moment may still have been on its way to full loudness.
-  for (let index = 9600; index < samples.length; index += 1) {
+/** How alike a stretch of a recording is to what the microphone played `start` samples before it, 1 for the same. */
+function likeness(samples: Float32Array, from: number, to: number, start: number): number {
+  let [both, own, other] = [0, 1e-12, 1e-12];
+  for (let index = from; index < to; index += 1) {
     const there = heard[start + index]!;
     both += samples[index]! * there;
     own += samples[index]! ** 2;
     other += there ** 2;
   }
-  expect(both / Math.sqrt(own * other)).toBeGreaterThan(0.999);
+  return both / Math.sqrt(own * other);
+}
+
+/**
+ * That a recording is what the microphone played, from one moment on, without a gap and without a repeat. Where a
+ * server starts on the same two cores the browser’s microphone itself may be late once, by 50 ms at most: `mayBeLate`.
+ */
+function expectWhole(samples: Float32Array, mayBeLate = false): void {
+  const stretch = 48_000;
+  const start = placeOf(samples.subarray(stretch, 2 * stretch)) - stretch;
+  // What came in the first moment may still have been on its way to full loudness.
+  const first = 9600;
+  const whole = likeness(samples, first, samples.length, start);
+  if (whole > 0.999 || !mayBeLate) return void expect(whole).toBeGreaterThan(0.999);
+  const step = 4800;
+  let late = first;
+  while (likeness(samples, late, late + step, start) > 0.99) late += step;
+  const after = late + 2 * step;
+  const shifts = Array.from({ length: 4801 }, (_, index) => index - 2400);
+  const shifted = shifts.map((shift) => likeness(samples, after, samples.length, start + shift));
+  expect(Math.max(...shifted)).toBeGreaterThan(0.999);
+  expect(likeness(samples, first, late, start)).toBeGreaterThan(0.999);
 }
 
 const slideNow = async (number: number): Promise<Slide> => (await hands.stored()).slides[number - 1]!;
@@ -323,7 +342,7 @@ describe('the booth', () => {
     const voice = voiceOf(await slideNow(8))!;
     const samples = recorded(voice.cleaned!.from);
     expect(samples.length / SPOKEN_RATE).toBeGreaterThan(5.5);
-    expectWhole(samples);
+    expectWhole(samples, true);
   });
   it('has what was said up to the last second when the page is closed in the middle, and offers it', async () => {
     await choose(page, 10);
@@ -393,7 +412,7 @@ describe('a film with captions', () => {
     await page.click('[data-part=make-film]');
     await page.waitForSelector('[data-part=film][data-state=ready]', { timeout: 600_000 });
     const { films } = (await (await fetch(`${app.address}/api/v1/shows/${ID}/films`)).json()) as {
-      films: { id: string; screeningToken: string }[];
+      films: { id: string }[];
     };
     const film = path.join(app.dataFolder, 'films', `${films[0]!.id}.mp4`);
     const { stdout } = spawnSync('ffprobe', [
@@ -407,9 +426,10 @@ describe('a film with captions', () => {
     ]);
     expect(String(stdout)).toMatch(/mov_text,eng/);
     expect(String(stdout)).toMatch(/mov_text,deu/);
-    const vtt = await fetch(`${app.address}/api/v1/screenings/${films[0]!.screeningToken}/captions/en`);
+    const token = await screened(app, ID, films[0]!.id);
+    const vtt = await fetch(`${app.address}/api/v1/screenings/${token}/captions/en`);
     expect([vtt.status, (await vtt.text()).includes('At dusk we left.')]).toEqual([200, true]);
-    await page.goto(`${app.address}/s/${films[0]!.screeningToken}`);
+    await page.goto(`${app.address}/s/${token}`);
     const tracks = await page.$$eval('track', (list) => list.map((track) => [track.srclang, track.label]));
     expect(tracks).toEqual([
       ['en', 'English'],

@@ -257,6 +257,9 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
   });
 
   it('plays the film on its screening page, and nowhere without the link', async () => {
+    await page.click('[data-part=screen-film]');
+    await page.waitForSelector('[data-part=screening-dialog]');
+    await page.keyboard.press('Escape');
     const link = (await page.$eval('[data-part=screening-link]', (element) => element.getAttribute('href')))!;
     const viewer = await openPage(browser);
     await viewer.goto(app.address + link);

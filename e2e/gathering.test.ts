@@ -52,6 +52,18 @@ const middle = async (selector: string) => {
   const box = (await (await page.waitForSelector(selector))!.boundingBox())!;
   return { x: box.x + box.width / 2, y: box.y + box.height / 2, ...{ box } };
 };
+/** From the tray into the order, which may scroll while a print is carried in over its edge. */
+const carryIn = async (selector: string, belowMiddle: number) => {
+  const box = (await (await page.waitForSelector('[data-part=tray] [role=option]'))!.boundingBox())!;
+  await page.mouse.move(box.x + 40, box.y + 30);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 44, box.y + 38, { steps: 3 });
+  for (let [seen, to] = [NaN, await middle(selector)]; to.y !== seen; to = await middle(selector)) {
+    seen = to.y;
+    await page.mouse.move(to.x, to.y + belowMiddle, { steps: 8 });
+  }
+  await page.mouse.up();
+};
 const drag = async (from: { x: number; y: number }, to: { x: number; y: number }) => {
   await page.mouse.move(from.x, from.y);
   await page.mouse.down();
@@ -242,10 +254,7 @@ describe('the running order by hand', () => {
   it('lays prints from the tray where they are dropped', async () => {
     await page.focus('[data-part=running-order]');
     await key('p');
-    const [print] = await page.$$('[data-part=tray] [role=option]');
-    const box = (await print!.boundingBox())!;
-    const to = await middle(`${row(1)} [role=img]`);
-    await drag({ x: box.x + 40, y: box.y + 30 }, { x: to.x, y: to.y + 48 });
+    await carryIn(`${row(1)} [role=img]`, 48);
     const show = await stored();
     expect([
       show.slides.length,
@@ -254,9 +263,8 @@ describe('the running order by hand', () => {
       ),
     ]).toEqual([5, ['2']]);
     await key('Control', 'z');
-    const again = (await (await page.$('[data-part=tray] [role=option]'))!.boundingBox())!;
     await page.waitForFunction(() => document.querySelectorAll('[data-part=slide]').length === 4);
-    await drag({ x: again.x + 40, y: again.y + 30 }, await middle(`${row(1)} [role=img]`));
+    await carryIn(`${row(1)} [role=img]`, 0);
     expect(picturesOnSlides(await stored())).toEqual([2, 1, 1, 1]);
     await key('Control', 'z');
     await key('p');

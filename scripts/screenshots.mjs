@@ -75,6 +75,9 @@ await page.waitForSelector('[data-part=shape-dialog]');
 await rest(5000);
 await shoot('shape');
 await page.keyboard.press('Escape');
+await page.click('[data-part=screen-film]');
+await page.waitForSelector('[data-part=screening-dialog]');
+await page.keyboard.press('Escape');
 const link = await page.$eval('[data-part=screening-link]', (element) => element.href);
 
 await page.goto(address);

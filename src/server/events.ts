@@ -11,6 +11,8 @@ export type ShowEvent =
   | { readonly kind: 'sheet' }
   | { readonly kind: 'entry'; readonly entry: SheetEntry }
   | { readonly kind: 'folder'; readonly folder: FolderProgress | null }
+  /** Something was written into the guest book, or done about it. */
+  | { readonly kind: 'notes' }
   /** Films are further, more or fewer than they were; one of them may have ended, whichever way. */
   | { readonly kind: 'films'; readonly ended?: EndedFilm };
 

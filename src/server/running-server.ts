@@ -137,7 +137,7 @@ export async function openServer(): Promise<RunningServer> {
     sheet,
     folders,
     films,
-    screenings: createScreeningService(database.db, sheet),
+    screenings: createScreeningService({ database, sheet, events }),
     studio: createStudioService({ database, sheet, blobs, shows }),
     clearing: createClearing({
       database,

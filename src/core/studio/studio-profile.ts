@@ -42,7 +42,7 @@ export const EMPTY_PROFILE: StudioProfile = {
 const MOST_LINKS = 20;
 const MOST_PLUMAGE = 200;
 /** Web and mail addresses: what a screening may send people to. */
-const LINK: Schema = {
+export const LINK: Schema = {
   is: 'text',
   least: 1,
   most: 2000,

@@ -21,6 +21,7 @@ import { createFactStore } from '../facts/fact-store';
 import { parseStoredShow } from '../schema/show-schema';
 import { createVersionService } from '../shows/versions';
 import { createShowService } from '../shows/show-service';
+import { createScreeningService } from '../screenings/screening-service';
 import { filmDocuments, films } from './schema';
 import { openDatabase } from './open-database';
 
@@ -382,6 +383,32 @@ describe('openDatabase', () => {
       title: 'Title 49',
     });
     client.close();
+    database.close();
+  });
+});
+
+describe('films of earlier versions', () => {
+  it('keep the links that were given for them, as screenings without a guest book', async () => {
+    const url = `file:${path.join(folder, 'links.db')}`;
+    const client = await openedBefore(url, 8);
+    await client.execute(
+      "insert into shows (id, revision, title, slide_count, length_ms, created_at, changed_at) values ('s', 0, 'S', 0, 0, 1, 1)",
+    );
+    await client.execute(
+      "insert into films (id, show_id, title, height_px, frames_per_second, state, frame_count, screening_token, ordered_at) values ('f', 's', 'S', 720, 30, 'ready', 9, 'given-away', 5)",
+    );
+    client.close();
+    const database = await openDatabase(url);
+    const screenings = createScreeningService({
+      database,
+      sheet: { factsOf: async () => new Map() },
+      events: createEvents(),
+    });
+    expect(await screenings.door('given-away', null)).toBe('open');
+    expect(await screenings.find('given-away')).toMatchObject({
+      films: [{ id: 'f' }],
+      settings: { guestBook: false, counts: false },
+    });
     database.close();
   });
 });

@@ -179,8 +179,6 @@ export const films = sqliteTable(
     keptFrames: integer('kept_frames'),
     /** How like its frames are to what was drawn, 0…1. */
     likeness: real('likeness'),
-    /** The unguessable part of the screening's link. */
-    screeningToken: text('screening_token').notNull().unique(),
     orderedAt: integer('ordered_at').notNull(),
     startedAt: integer('started_at'),
     finishedAt: integer('finished_at'),
@@ -259,4 +257,100 @@ export const mounts = sqliteTable(
     removedAt: integer('removed_at'),
   },
   (table) => [primaryKey({ columns: [table.studioId, table.id] })],
+);
+
+/** Where films of a show are watched by whoever has the link. */
+export const screenings = sqliteTable(
+  'screenings',
+  {
+    id: text('id').primaryKey(),
+    studioId: text('studio_id').notNull(),
+    showId: text('show_id')
+      .notNull()
+      .references(() => shows.id),
+    /** The unguessable part of its link. */
+    token: text('token').notNull().unique(),
+    /** Over the film's own; null: that one. */
+    title: text('title'),
+    /** Argon2id; null: whoever has the link may watch. */
+    passwordHash: text('password_hash'),
+    /** Nobody watches from here on; null: no such moment. */
+    endsAt: integer('ends_at'),
+    /** Shut by hand. */
+    shut: integer('shut', { mode: 'boolean' }).notNull().default(false),
+    mayTake: integer('may_take', { mode: 'boolean' }).notNull().default(false),
+    guestBook: integer('guest_book', { mode: 'boolean' }).notNull().default(true),
+    counts: integer('counts', { mode: 'boolean' }).notNull().default(true),
+    /** What it asks for on pause and at the end; null: nothing. */
+    call: text('call', { mode: 'json' }).$type<{ readonly words: string; readonly to: string }>(),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('screenings_of_show').on(table.showId)],
+);
+
+/** What is shown at a screening: the same film in several qualities. */
+export const screeningFilms = sqliteTable(
+  'screening_films',
+  {
+    screeningId: text('screening_id')
+      .notNull()
+      .references(() => screenings.id),
+    filmId: text('film_id').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.screeningId, table.filmId] })],
+);
+
+/** Who said a screening's password; what the browser holds is kept as a hash only. */
+export const screeningPasses = sqliteTable('screening_passes', {
+  hash: text('hash').primaryKey(),
+  screeningId: text('screening_id')
+    .notNull()
+    .references(() => screenings.id),
+  until: integer('until').notNull(),
+});
+
+/** What viewers wrote into a screening's guest book, and what was answered. */
+export const guestNotes = sqliteTable(
+  'guest_notes',
+  {
+    id: text('id').primaryKey(),
+    screeningId: text('screening_id')
+      .notNull()
+      .references(() => screenings.id),
+    showId: text('show_id').notNull(),
+    /** Of answers: the note they are given to. */
+    replyTo: text('reply_to'),
+    /** Of the film. */
+    atMs: integer('at_ms').notNull(),
+    /** What the film showed then; null when the film's show cannot be read any more. */
+    slideId: text('slide_id'),
+    /** The slides before it then, nearest first: where the note stands when its slide is gone. */
+    before: text('before', { mode: 'json' }).$type<readonly string[]>().notNull(),
+    kind: text('kind', { enum: ['note', 'wish'] }).notNull(),
+    by: text('by', { enum: ['guest', 'studio'] }).notNull(),
+    name: text('name').notNull(),
+    words: text('words').notNull(),
+    /** `held`: until the studio lets it in. */
+    state: text('state', { enum: ['open', 'done', 'hidden', 'held'] }).notNull(),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('guest_notes_of_show').on(table.showId), index('guest_notes_of_screening').on(table.screeningId)],
+);
+
+/** One for each time a page began to play a film. Nothing in it says who it was. */
+export const viewings = sqliteTable(
+  'viewings',
+  {
+    id: text('id').primaryKey(),
+    screeningId: text('screening_id')
+      .notNull()
+      .references(() => screenings.id),
+    /** Stretches of the film that played, in its milliseconds, sorted and apart. */
+    watched: text('watched', { mode: 'json' }).$type<readonly (readonly [number, number])[]>().notNull(),
+    /** So much of the film, in milliseconds. */
+    seenMs: integer('seen_ms').notNull(),
+    startedAt: integer('started_at').notNull(),
+    changedAt: integer('changed_at').notNull(),
+  },
+  (table) => [index('viewings_of_screening').on(table.screeningId)],
 );

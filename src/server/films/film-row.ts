@@ -28,7 +28,6 @@ export interface FilmRow {
   readonly byteCount: number | null;
   /** SSIM of its frames with what was drawn; null where it was not measured. */
   readonly likeness: number | null;
-  readonly screeningToken: string;
   readonly orderedAt: number;
   readonly startedAt: number | null;
   readonly finishedAt: number | null;
@@ -37,7 +36,7 @@ export interface FilmRow {
 export type FilmProgressKept = Pick<FilmProgress, 'stage' | 'framesDone' | 'framesKept' | 'leftMs' | 'pieces'>;
 
 export function filmRow(row: typeof films.$inferSelect, progress: FilmProgressKept | null): FilmRow {
-  const { id, title, state, problem, byteCount, screeningToken, orderedAt, startedAt, finishedAt, frameCount } = row;
+  const { id, title, state, problem, byteCount, orderedAt, startedAt, finishedAt, frameCount } = row;
   const spec = specOf(row, null);
   return {
     id,
@@ -52,7 +51,6 @@ export function filmRow(row: typeof films.$inferSelect, progress: FilmProgressKe
     problem,
     byteCount,
     likeness: row.likeness,
-    screeningToken,
     orderedAt,
     startedAt,
     finishedAt,

@@ -16,7 +16,7 @@ import type { FrameRate } from '../../core/timing/frame-rate';
 import type { ContactSheet } from '../assets/contact-sheet';
 import type { BlobStore } from '../blobs/blob-store';
 import type { OpenDatabase, Writing } from '../database/open-database';
-import { filmDocuments, films, sheetEntries } from '../database/schema';
+import { filmDocuments, films, screeningFilms, sheetEntries } from '../database/schema';
 import type { Events } from '../events';
 import type { JobStore, TakenJob } from '../jobs/job';
 import { NotYetError, type JobKindOfWork } from '../jobs/job-runner';
@@ -112,7 +112,6 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
             rateSeconds: rate.seconds,
             state: 'waiting',
             frameCount,
-            screeningToken: nanoid(24),
             orderedAt: now(),
           });
           await transaction.insert(filmDocuments).values({ filmId: id, document: show });
@@ -146,6 +145,7 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
       const show = await showOf(filmId);
       await write((one) =>
         one.transaction(async (transaction) => {
+          await transaction.delete(screeningFilms).where(eq(screeningFilms.filmId, filmId));
           await transaction.delete(filmDocuments).where(eq(filmDocuments.filmId, filmId));
           await transaction.delete(films).where(eq(films.id, filmId));
         }),

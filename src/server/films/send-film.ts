@@ -4,6 +4,7 @@ import { formatOf } from '../../core/film/film-formats';
 import { purposeTitle } from '../../core/film/purposes/purposes';
 import { assertOwnAddress } from '../http/own-address';
 import { Refusal } from '../http/refusal';
+import { headerOf } from '../http/pages-route';
 import { subjectOf, type PathParts } from '../http/route';
 import { ROUTES, type RouteName } from '../http/routes';
 import { logger } from '../logger';
@@ -28,21 +29,23 @@ export async function sendFilm(request: NextApiRequest, response: NextApiRespons
       response.setHeader('allow', 'GET, HEAD');
       return refuse(405, 'A film can only be fetched.');
     }
-    const asked = { method: request.method, header: (header: string) => String(request.headers[header] ?? '') || null };
+    const asked = { method: request.method, header: headerOf(request) };
     assertOwnAddress(asked);
     const params = request.query as PathParts;
     const { db, films, screenings } = await runningServer();
     const { deed } = ROUTES[name];
-    const allowed = await mayDo(db, actorOf(asked), deed, subjectOf(params));
+    const allowed = await mayDo(db, actorOf(asked), deed, subjectOf(params, asked));
     const screening = allowed && deed === 'watch-screening' ? await screenings.find(params.token!) : null;
     const taken = allowed && deed !== 'watch-screening' ? await films.find(params.film!) : null;
-    const film = screening?.film ?? (taken?.state === 'ready' ? taken : null);
+    const takes = params.take !== undefined;
+    const shown = screening && (screening.films.find(({ id }) => id === params.film) ?? screening.films[0]!);
+    const film = (takes && !screening?.settings.mayTake ? null : shown) ?? (taken?.state === 'ready' ? taken : null);
     if (film === null) return refuse(404, 'There is no such film.');
     const format = formatOf(film.spec.format);
-    if (taken)
+    if (taken || takes)
       response.setHeader(
         'content-disposition',
-        `attachment; filename="film.${format.extension}"; filename*=UTF-8''${encodeURIComponent(fileNameOf(taken))}`,
+        `attachment; filename="film.${format.extension}"; filename*=UTF-8''${encodeURIComponent(fileNameOf(film))}`,
       );
     response.setHeader('content-type', format.mime);
     await new Promise<void>((resolve) => {
@@ -64,6 +67,6 @@ export async function sendFilm(request: NextApiRequest, response: NextApiRespons
 }
 
 /** “Lantern Regatta – Upright phone.mp4” */
-function fileNameOf({ title, spec }: FilmRow): string {
+function fileNameOf({ title, spec }: Pick<FilmRow, 'title' | 'spec'>): string {
   return `${title || 'film'} – ${purposeTitle(spec.purpose)}.${formatOf(spec.format).extension}`;
 }

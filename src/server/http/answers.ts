@@ -27,6 +27,10 @@ import type { Phrase } from '../../core/sound/voice/phrases';
 import { MOUNT_DOCUMENT } from '../../core/mounts/mount-document';
 import { STUDIO_PROFILE } from '../../core/studio/studio-profile';
 import type { KeptMount, OpenedStudio } from '../reuse/studio-service';
+import { CALL } from '../../core/screening/screening-settings';
+import type { GuestNote, KeptNote } from '../../core/screening/guest-note';
+import type { Watched } from '../../core/screening/watched';
+import type { ScreeningRow } from '../screenings/screening-service';
 import type { Unused } from '../shows/clearing';
 import type { AppliedEdits, SentEdit, ShelfEntry } from '../shows/show-service';
 import type { VersionEntry } from '../shows/versions';
@@ -189,7 +193,6 @@ const FILM: Schema = object<FilmRow>({
   problem: orNull(NAME),
   byteCount: orNull(BYTES),
   likeness: orNull(number(0, 1)),
-  screeningToken: text(100),
   orderedAt: TIME,
   startedAt: orNull(TIME),
   finishedAt: orNull(TIME),
@@ -214,3 +217,49 @@ export const TAKEN_SAMPLES: Schema = object<{ sampleCount: unknown }>({ sampleCo
 const PHRASE = object<Phrase>({ fromMs: LENGTH, toMs: LENGTH });
 export const CLEANED: Schema = object<CleanedFile>({ entry: ENTRY, trim: orNull(PHRASE) });
 export const KEPT_TAKE: Schema = object<KeptTake>({ entry: ENTRY, cleaned: orNull(CLEANED) });
+
+const SCREENING: Schema = object<ScreeningRow>({
+  id: ID,
+  token: text(100),
+  films: list(ID, LONG),
+  title: orNull(NAME),
+  asksPassword: truth,
+  endsAt: orNull(TIME),
+  shut: truth,
+  mayTake: truth,
+  guestBook: truth,
+  counts: truth,
+  call: orNull(CALL),
+  createdAt: TIME,
+  viewings: COUNT,
+});
+export const SCREENINGS: Schema = object<{ screenings: unknown }>({ screenings: list(SCREENING, LONG) });
+export const WATCHED: Schema = object<Watched>({
+  viewings: COUNT,
+  curve: list(number(0, 1.000_001), LONG),
+  seen: number(0, 1.000_001),
+  toTheEnd: number(0, 1),
+});
+
+const NOTE_PARTS = {
+  id: ID,
+  replyTo: orNull(ID),
+  atMs: LENGTH,
+  kind: oneOf(['note', 'wish']),
+  by: oneOf(['guest', 'studio']),
+  name: NAME,
+  words: text(2000),
+  createdAt: TIME,
+};
+const NOTE: Schema = object<GuestNote>(NOTE_PARTS);
+export const GUEST_BOOK: Schema = object<{ notes: unknown }>({ notes: list(NOTE, LONG) });
+export const LEFT_NOTE: Schema = object<{ note: unknown; held: unknown }>({ note: NOTE, held: truth });
+const KEPT_NOTE: Schema = object<KeptNote>({
+  ...NOTE_PARTS,
+  screeningId: ID,
+  state: oneOf(['open', 'done', 'hidden', 'held']),
+  slideId: orNull(ID),
+  before: list(ID, 100),
+});
+export const ANSWERED: Schema = KEPT_NOTE;
+export const NOTES: Schema = object<{ notes: unknown }>({ notes: list(KEPT_NOTE, LONG) });

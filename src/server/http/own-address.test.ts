@@ -14,6 +14,11 @@ describe('a request', () => {
     ['from a program, without an origin', 'POST', own],
     ['from this site’s own page', 'POST', { ...own, origin: 'http://localhost:3217', 'sec-fetch-site': 'same-origin' }],
     [
+      'from this site’s own form, whose page sends no referrer',
+      'POST',
+      { ...own, origin: 'null', 'sec-fetch-site': 'same-origin' },
+    ],
+    [
       'that only looks, from anywhere',
       'GET',
       { ...own, origin: 'http://elsewhere.example', 'sec-fetch-site': 'cross-site' },

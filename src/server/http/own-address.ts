@@ -34,7 +34,9 @@ export function assertOwnAddress(asked: Asked): void {
   if (['GET', 'HEAD', 'OPTIONS'].includes(asked.method)) return;
   const origin = asked.header('origin');
   const site = asked.header('sec-fetch-site');
-  if (site === 'cross-site' || site === 'same-site' || (origin !== null && !isOwnOrigin(origin, host)))
+  // Pages that send no referrer leave the origin of their forms out; the browser still says that they are ours.
+  const hushed = origin === 'null' && site === 'same-origin';
+  if (site === 'cross-site' || site === 'same-site' || (origin !== null && !hushed && !isOwnOrigin(origin, host)))
     throw new Refusal(403, 'This request came from another site.');
 }
 
@@ -44,8 +46,16 @@ function hostOf(asked: Asked): string {
   return (forwarded ?? asked.header('host') ?? '').split(',')[0]!.trim();
 }
 
+/** The address under which who asks reaches the server, for links in what is handed out. */
+export function originOf(asked: Asked): string {
+  const named = publicAddress();
+  if (named) return named.origin;
+  const scheme = trustsProxy() ? (asked.header('x-forwarded-proto') ?? 'http').split(',')[0]!.trim() : 'http';
+  return `${scheme === 'https' ? 'https' : 'http'}://${hostOf(asked)}`;
+}
+
 /** Only where it is said that a proxy stands before the server may headers tell where a request came from. */
-function trustsProxy(): boolean {
+export function trustsProxy(): boolean {
   return process.env.TANAGER_TRUST_PROXY === '1';
 }
 

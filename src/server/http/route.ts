@@ -3,10 +3,11 @@ import { runningServer, type RunningServer } from '../running-server';
 import { parse } from '../schema/parse';
 import { isHash } from '../schema/hash';
 import { actorOf } from '../studio/actor';
+import { passCookie } from '../screenings/passes';
 import { mayDo, type Subject } from '../studio/may-do';
 import { answerTo } from './answer';
 import { bodyOf } from './body';
-import { assertOwnAddress } from './own-address';
+import { assertOwnAddress, type Asked } from './own-address';
 import { Refusal } from './refusal';
 import { ROUTES, type Route, type RouteName } from './routes';
 
@@ -65,18 +66,29 @@ export async function allowed(
   assertOwnAddress(asked);
   const actor = actorOf(asked);
   const server = await runningServer();
-  if (await mayDo(server.db, actor, deed, subjectOf(params))) return { actor, server };
-  const what = ['asset', 'film', 'show'].find((part) => part in params);
-  throw new Refusal(404, what ? NOT_THERE[what]! : 'There is nothing here.');
+  if (await mayDo(server.db, actor, deed, subjectOf(params, asked))) return { actor, server };
+  throw notThere(params);
 }
 
-export function subjectOf({ show, film, asset, token }: PathParts): Subject {
+/** What is not there and what is not theirs is refused alike. */
+export function notThere(params: PathParts): Refusal {
+  const what = ['asset', 'film', 'show'].find((part) => part in params);
+  return new Refusal(404, what ? NOT_THERE[what]! : 'There is nothing here.');
+}
+
+export function subjectOf({ show, film, asset, token }: PathParts, asked: Asked): Subject {
   return {
     ...(show !== undefined && { show: showId(show) }),
     ...(film !== undefined && { film }),
     ...(isHash(asset) && { asset: assetId(asset) }),
-    ...(token !== undefined && { token }),
+    ...(token !== undefined && { token, pass: cookieOf(asked, passCookie(token)) }),
   };
+}
+
+/** @returns null when the browser holds none */
+function cookieOf(asked: Asked, name: string): string | null {
+  const cookies = (asked.header('cookie') ?? '').split(/;\s*/);
+  return cookies.find((cookie) => cookie.startsWith(`${name}=`))?.slice(name.length + 1) ?? null;
 }
 
 /** An answer that is not what was promised is a fault of ours: found where the server is tested, not by those who call it. */

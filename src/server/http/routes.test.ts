@@ -27,7 +27,10 @@ function methodsIn(file: string): string[] {
 const appRoutes = filesBelow('src/app')
   .filter((file) => /\/route\.ts$/.test(file))
   .flatMap((file) => methodsIn(file).map((method) => ({ file, name: `${method} ${pathOf(file, 'src/app')}` })));
-const pageRoutes = filesBelow('src/pages').map((file) => ({ file, name: `GET ${pathOf(file, 'src/pages')}` }));
+const pageRoutes = filesBelow('src/pages').map((file) => ({
+  file,
+  name: `${/'(POST|GET) \/api/.exec(readFileSync(file, 'utf8'))?.[1] ?? 'GET'} ${pathOf(file, 'src/pages')}`,
+}));
 const isUpload = (name: string) => name.endsWith(' /api/v1/uploads');
 
 describe('the table of routes', () => {
@@ -46,9 +49,12 @@ describe('the table of routes', () => {
   });
   it.each(Object.entries(ROUTES))('%s stands under a version, and says what comes in and goes out', (name, route) => {
     expect(name).toMatch(/^(GET|POST|PATCH|DELETE) \/api\/(v1\/|health$)/);
-    if (/^(POST|PATCH) /.test(name) && !/\/(uploads|cancel|again|next|copy|samples|bytes)$/.test(name))
+    if (/^(POST|PATCH) /.test(name) && !/\/(uploads|cancel|again|next|copy|samples|bytes|link)$/.test(name))
       expect(route).toHaveProperty('takes');
-    if (!/^GET .*\/(picture|still|clips|sounds|film|file|stored|events|captions)/.test(name) && !isUpload(name))
+    if (
+      !/^GET .*\/(picture|logo|oembed|still|clips|sounds|film|file|stored|events|captions|table)/.test(name) &&
+      !isUpload(name)
+    )
       expect(route).toHaveProperty('gives');
   });
   it('stands in the documents, every route of it and no other', () => {

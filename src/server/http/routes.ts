@@ -18,6 +18,15 @@ import { FILM_SPEC, faultOfSpec, type FilmSpec } from '../../core/film/film-spec
 import { LONGEST_NAME, LONGEST_SHOW_TITLE, MOST_SLIDES } from '../../core/show/limits';
 import type { LeftOut } from '../../core/sound/voice/leave-out';
 import { MOUNT_DOCUMENT, type MountDocument } from '../../core/mounts/mount-document';
+import {
+  ANSWER,
+  NEW_NOTE,
+  NEW_SCREENING,
+  NOTE_CHANGE,
+  PASSWORD_SAID,
+  SCREENING_CHANGE,
+  TOLD_VIEWING,
+} from '../../core/screening/screening-settings';
 import { STUDIO_PROFILE, type StudioProfile } from '../../core/studio/studio-profile';
 import { REMOTE_NEWS } from '../../core/showing/showing-schema';
 import { CLEANING } from '../../core/sound/voice/cleaning';
@@ -27,22 +36,27 @@ import type { NewTake, WantedTake } from '../recording/recording-service';
 import { sortedEdits, type SortedEdits } from '../shows/sorted-edits';
 import type { Deed } from '../studio/may-do';
 import {
+  ANSWERED,
   APPLIED,
   CLEANED,
   COPIED,
   FILMS,
+  GUEST_BOOK,
   HEALTH,
   INVITED,
   KEPT_TAKE,
+  LEFT_NOTE,
   LENT,
   LISTING,
   MADE,
   MOUNT,
   MOUNTS,
+  NOTES,
   NOTHING,
   ORDERED,
   OPENED_SHOW,
   OPENED_VERSION,
+  SCREENINGS,
   SHEET,
   SHELF,
   STUDIO,
@@ -52,6 +66,7 @@ import {
   UNUSED,
   VERSION,
   VERSIONS,
+  WATCHED,
 } from './answers';
 
 /** One thing that can be asked of the server. */
@@ -225,7 +240,25 @@ export const ROUTES = {
   'GET /api/v1/films/[film]/picture': { deed: 'see-film' },
   'DELETE /api/v1/films/[film]': { deed: 'change-film', gives: NOTHING },
   'GET /api/v1/films/[film]/file': { deed: 'see-film' },
+  'GET /api/v1/shows/[show]/screenings': { deed: 'see-show', gives: SCREENINGS },
+  'POST /api/v1/shows/[show]/screenings': { deed: 'change-show', takes: NEW_SCREENING, gives: MADE },
+  'PATCH /api/v1/shows/[show]/screenings/[screening]': { deed: 'change-show', takes: SCREENING_CHANGE, gives: NOTHING },
+  'DELETE /api/v1/shows/[show]/screenings/[screening]': { deed: 'change-show', gives: NOTHING },
+  'POST /api/v1/shows/[show]/screenings/[screening]/link': { deed: 'change-show', gives: NOTHING },
+  'GET /api/v1/shows/[show]/screenings/[screening]/watched': { deed: 'see-show', gives: WATCHED },
+  'DELETE /api/v1/shows/[show]/screenings/[screening]/watched': { deed: 'change-show', gives: NOTHING },
+  'GET /api/v1/shows/[show]/notes': { deed: 'see-show', gives: NOTES },
+  'GET /api/v1/shows/[show]/notes/table': { deed: 'see-show' },
+  'PATCH /api/v1/shows/[show]/notes/[note]': { deed: 'change-show', takes: NOTE_CHANGE, gives: NOTHING },
+  'DELETE /api/v1/shows/[show]/notes/[note]': { deed: 'change-show', gives: NOTHING },
+  'POST /api/v1/shows/[show]/notes/[note]/answers': { deed: 'change-show', takes: ANSWER, gives: ANSWERED },
+  'POST /api/v1/screenings/[token]/entry': { deed: 'knock', takes: PASSWORD_SAID, gives: NOTHING },
   'GET /api/v1/screenings/[token]/film': { deed: 'watch-screening' },
+  'GET /api/v1/screenings/[token]/logo': { deed: 'knock' },
+  'GET /api/v1/screenings/[token]/notes': { deed: 'watch-screening', gives: GUEST_BOOK },
+  'POST /api/v1/screenings/[token]/note': { deed: 'watch-screening', takes: NEW_NOTE, gives: LEFT_NOTE },
+  'POST /api/v1/screenings/[token]/watched': { deed: 'watch-screening', takes: TOLD_VIEWING, gives: NOTHING },
+  'GET /api/v1/oembed': { deed: 'look-up-screening' },
   'GET /api/v1/screenings/[token]/picture': { deed: 'watch-screening' },
   'GET /api/v1/screenings/[token]/captions/[language]': { deed: 'watch-screening' },
   'GET /api/v1/studio': { deed: 'see-studio', gives: STUDIO },
@@ -263,7 +296,8 @@ export const PAGES = {
   '/shows/[show]/send': 'see-show',
   '/showing/[show]': 'see-show',
   '/showing/[show]/projector': 'see-show',
-  '/s/[token]': 'watch-screening',
+  '/s/[token]': 'knock',
+  '/s/[token]/embed': 'watch-screening',
 } as const satisfies Readonly<Record<string, Deed>>;
 
 export type PageName = keyof typeof PAGES;

@@ -67,7 +67,6 @@ const film = (id: string, show: string, byteCount: number) =>
     state: 'ready',
     frameCount: 1,
     byteCount,
-    screeningToken: id,
     orderedAt: 0,
   });
 

@@ -10,10 +10,15 @@ import {
   filmDocuments,
   films,
   folderIntakes,
+  guestNotes,
+  screeningFilms,
+  screeningPasses,
+  screenings,
   sheetEntries,
   shows,
   takes,
   versions,
+  viewings,
 } from '../database/schema';
 
 /** What nothing on the shelf or in the archive uses any more. */
@@ -116,6 +121,12 @@ interface Found {
 }
 
 async function removeRows(one: Writing, { showIds, films: made, files }: Found): Promise<void> {
+  for (const some of inPieces([...showIds])) {
+    const shown = one.select({ id: screenings.id }).from(screenings).where(inArray(screenings.showId, some));
+    for (const table of [screeningFilms, screeningPasses, guestNotes, viewings])
+      await one.delete(table).where(inArray(table.screeningId, shown));
+    await one.delete(screenings).where(inArray(screenings.showId, some));
+  }
   const filmIds = made.map((film) => film.id);
   const fileIds = files.map((file) => file.id);
   for (const some of inPieces(filmIds)) {

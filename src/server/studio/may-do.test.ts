@@ -4,7 +4,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { assetId, showId } from '../../core/show/ids';
 import { openDatabase, type OpenDatabase } from '../database/open-database';
-import { films, sheetEntries, shows } from '../database/schema';
+import { films, screenings, sheetEntries, shows } from '../database/schema';
 import { mayDo, THE_STUDIO, type Actor, type Deed, type Subject } from './may-do';
 
 let folder: string;
@@ -35,7 +35,6 @@ beforeAll(async () => {
     rateFrames: 30,
     state: 'ready',
     frameCount: 1,
-    screeningToken: 't',
     orderedAt: 0,
   });
 });
@@ -82,7 +81,18 @@ describe('who may do what', () => {
       await may(member, 'see-show', { show: showId('never') }),
     ]).toEqual([false, false]);
   });
-  it('whoever has a screening’s link may watch it', async () => {
-    expect(await may(guest, 'watch-screening', { token: 't' })).toBe(true);
+  it.each<[string, Partial<typeof screenings.$inferInsert>, boolean]>([
+    ['whoever has a screening’s link may watch it', {}, true],
+    ['nobody watches what was shut', { shut: true }, false],
+    ['nobody watches after its end', { endsAt: 1 }, false],
+    ['nobody watches without the password', { passwordHash: 'x' }, false],
+  ])('%s', async (_says, settings, allowed) => {
+    await database.db.delete(screenings);
+    const row = { id: 's', studioId: THE_STUDIO, showId: 'ours', token: 't', createdAt: 0 };
+    await database.db.insert(screenings).values({ ...row, ...settings });
+    expect([
+      await may(guest, 'watch-screening', { token: 't', pass: 'guessed' }),
+      await may(member, 'watch-screening', { token: 'u' }),
+    ]).toEqual([allowed, false]);
   });
 });

@@ -2,6 +2,7 @@ import { and, eq, isNull } from 'drizzle-orm';
 import type { AssetId, ShowId } from '../../core/show/ids';
 import type { Database } from '../database/open-database';
 import { films, sheetEntries, shows } from '../database/schema';
+import { doorOf } from '../screenings/passes';
 
 /** Whoever asks. There are no accounts yet: everybody who reaches the server works for its one studio, and whoever has a screening’s link is its guest. */
 export type Actor = { readonly kind: 'member'; readonly studioId: string } | { readonly kind: 'guest' };
@@ -25,7 +26,11 @@ export type Deed =
   | 'bring-files'
   | 'see-film'
   | 'change-film'
+  /** Knock: whoever has a link sees whether anything is behind it, and may say the password. */
+  | 'knock'
   | 'watch-screening'
+  /** Ask what anybody may know of screenings that ask for no password. */
+  | 'look-up-screening'
   | 'see-health';
 
 /** What it is done to. Parts that a deed does not need are left out. */
@@ -35,6 +40,8 @@ export interface Subject {
   readonly asset?: AssetId;
   /** The unguessable part of a screening’s link. */
   readonly token?: string;
+  /** What the browser was given for a password. */
+  readonly pass?: string | null;
 }
 
 /**
@@ -45,9 +52,12 @@ export interface Subject {
 export async function mayDo(db: Database, actor: Actor, deed: Deed, on: Subject): Promise<boolean> {
   switch (deed) {
     case 'see-health':
+    case 'look-up-screening':
       return true;
-    case 'watch-screening':
+    case 'knock':
       return on.token !== undefined;
+    case 'watch-screening':
+      return on.token !== undefined && (await doorOf(db, on.token, on.pass ?? null, Date.now())) === 'open';
     case 'see-shelf':
     case 'make-show':
     case 'clear-away':

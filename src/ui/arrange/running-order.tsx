@@ -29,6 +29,7 @@ import { OrderBar } from './order-bar';
 import { carriedWith, placeOfDrop, rowAt } from './order-drop';
 import { momentToPx, ORDER_PAD_PX, rowPlaces, type Scale } from './row-heights';
 import type { SeamDrag } from './seam-handle';
+import { useNotesBySlide } from '../guests/guests-provider';
 import { useSnagsBySlide } from '../snags/snags-provider';
 import { SlideRow } from './slide-row';
 import { Tray, TRAY_DRAG } from './tray';
@@ -61,7 +62,9 @@ export function RunningOrder({ ref, scale, onGo, onPlay, onOpen }: RunningOrderP
   const store = useShowStore();
   const prepared = usePrepared();
   const snags = useSnagsBySlide();
+
   const { show, moves, facts } = prepared;
+  const notes = useNotesBySlide(show.slides);
   const music = useMusic();
   const heardMusic = useShowMusic();
   const entries = useShow((state) => state.entries);
@@ -369,6 +372,7 @@ export function RunningOrder({ ref, scale, onGo, onPlay, onOpen }: RunningOrderP
                 music={music}
                 beats={heardMusic.beats}
                 snags={snags.get(slide.id)}
+                notes={notes.get(slide.id)}
                 enlargement={softnessOfSlide(slide, show.frame, facts, moves.get(slide.id) ?? NO_MOVES, span)}
                 selected={selection.has(slide.id)}
                 leading={slide.id === anchor}

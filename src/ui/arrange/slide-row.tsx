@@ -20,6 +20,8 @@ import type { OrderDrop } from './order-drop';
 import { Seam } from './seam';
 import { SeamHandle, type SeamDrag } from './seam-handle';
 import type { Snag } from '../../core/snags/snag';
+import type { RowOfNotes } from '../guests/guests-provider';
+import { RowNotes } from '../guests/row-notes';
 import { RowSnags } from '../snags/row-snags';
 import { isSimple } from '../../core/show/layout';
 import { DrawnPrint } from './drawn-print';
@@ -40,6 +42,8 @@ interface SlideRowProps {
   readonly enlargement: number | null;
   /** What will embarrass on it. */
   readonly snags: readonly Snag[] | undefined;
+  /** What viewers wrote at it. */
+  readonly notes: RowOfNotes | undefined;
   readonly selected: boolean;
   readonly leading: boolean;
   readonly typing: boolean;
@@ -70,6 +74,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
     beats,
     enlargement,
     snags,
+    notes,
     selected,
     leading,
     typing,
@@ -179,6 +184,7 @@ export const SlideRow = memo(function SlideRow(props: SlideRowProps) {
             <Hand size={12} aria-hidden="true" /> {!small && 'waits'}
           </span>
         )}
+        {notes && <RowNotes notes={notes} small={small} />}
         {snags && <RowSnags snags={snags} slideId={slide.id} small={small} />}
       </div>
       <div role="gridcell" aria-label="Sound">

@@ -2,7 +2,7 @@
 
 import { clsx } from 'clsx';
 import { format } from 'date-fns';
-import { ArrowDown, ArrowUp, Download, ExternalLink, Link2, Music2, RotateCcw, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, Download, Music2, RotateCcw, Trash2 } from 'lucide-react';
 import {
   createColumnHelper,
   createSortedRowModel,
@@ -11,7 +11,6 @@ import {
   tableFeatures,
   useTable,
 } from '@tanstack/react-table';
-import { toast } from 'sonner';
 import { formatOf } from '../../core/film/film-formats';
 import { purposeTitle } from '../../core/film/purposes/purposes';
 import type { FilmRow } from '../../server/films/film-row';
@@ -59,10 +58,11 @@ interface FilmTableProps {
   /** None that is being made. */
   readonly films: FilmRow[];
   readonly onDone: () => void;
+  readonly onScreen: (filmId: string) => void;
 }
 
 /** Films that are ready, or were not made, to compare and to hand over. */
-export function FilmTable({ films, onDone }: FilmTableProps) {
+export function FilmTable({ films, onDone, onScreen }: FilmTableProps) {
   const table = useTable({
     features,
     columns,
@@ -105,14 +105,21 @@ export function FilmTable({ films, onDone }: FilmTableProps) {
       </thead>
       <tbody>
         {table.getRowModel().rows.map((row) => (
-          <FilmLine key={row.original.id} film={row.original} onDone={onDone} />
+          <FilmLine key={row.original.id} film={row.original} onDone={onDone} onScreen={onScreen} />
         ))}
       </tbody>
     </table>
   );
 }
 
-function FilmLine({ film, onDone }: { film: FilmRow; onDone: () => void }) {
+interface FilmLineProps {
+  readonly film: FilmRow;
+  readonly onDone: () => void;
+  /** Opens a screening of it. */
+  readonly onScreen: (filmId: string) => void;
+}
+
+function FilmLine({ film, onDone, onScreen }: FilmLineProps) {
   const { spec } = film;
   const took = tookMs(film);
   const isReady = film.state === 'ready';
@@ -170,40 +177,22 @@ function FilmLine({ film, onDone }: { film: FilmRow; onDone: () => void }) {
         {film.likeness === null ? '' : `${(100 * film.likeness).toFixed(1)} %`}
       </td>
       <td>
-        <FilmHands film={film} onDone={onDone} />
+        <FilmHands film={film} onDone={onDone} onScreen={onScreen} />
       </td>
     </tr>
   );
 }
 
-function FilmHands({ film, onDone }: { film: FilmRow; onDone: () => void }) {
+function FilmHands({ film, onDone, onScreen }: FilmLineProps) {
   const call = (method: 'POST' | 'DELETE', path = '') =>
     void callServer(method, `/api/v1/films/${film.id}${path}`).then(onDone, told);
-  const link = `/s/${film.screeningToken}`;
-  const copy = async () => {
-    await navigator.clipboard.writeText(new URL(link, location.href).href);
-    toast('The link was copied. Whoever has it can watch this film.');
-  };
   const name = purposeTitle(film.spec.purpose);
   return (
     <span className="flex justify-end gap-1">
       {film.state === 'ready' && formatOf(film.spec.format).plays && (
-        <>
-          <a
-            href={link}
-            target="_blank"
-            rel="noreferrer"
-            aria-label={`Watch the screening of ${name}`}
-            title="Watch the screening"
-            className="inline-grid size-8 place-items-center rounded-md border border-rule bg-card hover:border-soft"
-            data-part="screening-link"
-          >
-            <ExternalLink size={15} />
-          </a>
-          <Button square aria-label="Copy the screening’s link" onClick={() => void copy().catch(told)}>
-            <Link2 size={15} />
-          </Button>
-        </>
+        <Button onClick={() => onScreen(film.id)} data-part="screen-film" aria-label={`Screen it: ${name}`}>
+          Screen it
+        </Button>
       )}
       {film.state === 'ready' && (
         <a
@@ -229,7 +218,7 @@ function FilmHands({ film, onDone }: { film: FilmRow; onDone: () => void }) {
         onClick={() => {
           if (
             film.state !== 'ready' ||
-            confirm('Remove this film and its screening? The file is deleted; the show stays.')
+            confirm('Remove this film? Its file is deleted, and screenings show it no more; the show stays.')
           )
             call('DELETE');
         }}

@@ -29,6 +29,9 @@ import { compared, LikenessChart } from './likeness-chart';
 import { LostPictures } from './lost-pictures';
 import { MAIL_MEGABYTES, PurposeCards } from './purpose-cards';
 import { told, useFilms } from './use-films';
+import { ScreeningsList } from './screenings-list';
+import { useScreenings } from './use-screenings';
+import { GuestBookList } from '../guests/guest-book-list';
 import { useTrials, type Trials } from './use-trials';
 
 const COUNTS = [
@@ -53,6 +56,8 @@ export function SendStation() {
   const saving = useShow((state) => state.saving);
   const whenSaved = useShow((state) => state.whenSaved);
   const { films, refresh } = useFilms(show.id);
+  const { screenings, refresh: refreshScreenings } = useScreenings(show.id);
+  const [chosenScreening, setChosenScreening] = useState<string | null>(null);
   const [chosenNames, setChosenNames] = useKept<readonly string[]>('tanager-purposes', ['screen'], isNames);
   const [mailMegabytes, setMailMegabytes] = useKept('tanager-mail-mb', '10', isMegabytes);
   const [handSpec, setHandSpec] = useState<FilmSpec | null>(null);
@@ -89,6 +94,17 @@ export function SendStation() {
       told(error);
     } finally {
       setOrdering(false);
+    }
+  };
+  const screen = async (filmId: string) => {
+    try {
+      const { id } = await callServer<{ id: string }>('POST', `/api/v1/shows/${show.id}/screenings`, {
+        films: [filmId],
+      });
+      await refreshScreenings();
+      setChosenScreening(id);
+    } catch (error) {
+      told(error);
     }
   };
   const canOrder = show.slides.length > 0 && specs.length > 0 && !ordering && saving !== 'offline';
@@ -144,8 +160,8 @@ export function SendStation() {
           <p className="mt-3 text-soft">Looking …</p>
         ) : films.length === 0 ? (
           <p className="mt-3 max-w-md rounded-lg border border-dashed border-soft/40 p-5 text-base text-soft">
-            Films you make are listed here, with a link to watch each and the file to download. Earlier ones stay until
-            you remove them.
+            Films you make are listed here: the file to download, and “Screen it” for a link to watch it. Earlier ones
+            stay until you remove them.
           </p>
         ) : (
           <>
@@ -158,7 +174,9 @@ export function SendStation() {
                   ))}
               </ul>
             )}
-            {ended.length > 0 && <FilmTable films={ended} onDone={() => void refresh()} />}
+            {ended.length > 0 && (
+              <FilmTable films={ended} onDone={() => void refresh()} onScreen={(id) => void screen(id)} />
+            )}
             {compared(ended).length > 1 && (
               <div className="mt-5 max-w-[460px]">
                 <LikenessChart films={ended} />
@@ -166,6 +184,16 @@ export function SendStation() {
             )}
           </>
         )}
+        {screenings && screenings.length > 0 && (
+          <ScreeningsList
+            screenings={screenings}
+            films={films ?? []}
+            chosen={chosenScreening}
+            onChoose={setChosenScreening}
+            onDone={refreshScreenings}
+          />
+        )}
+        <GuestBookList />
       </section>
       {byHandOpen && (
         <ByHandDialog

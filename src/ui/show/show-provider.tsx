@@ -70,6 +70,7 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
         sheet.askAnew();
       if (event.kind === 'entry') sheet.hear({ entry: event.entry });
       if (event.kind === 'folder') sheet.hear({ folder: event.folder });
+      if (event.kind === 'notes') window.dispatchEvent(new Event('tanager-notes'));
       if (event.kind === 'films') {
         window.dispatchEvent(new Event('tanager-films'));
         if (event.ended) sayEnded(event.ended);

@@ -1,68 +1,73 @@
 import type { Metadata } from 'next';
+import { headers } from 'next/headers';
 import { notFound } from 'next/navigation';
+import { originOf } from '@/server/http/own-address';
 import { pageFor } from '@/server/http/page';
+import { shownOf } from '@/server/screenings/shown';
+import { Door } from '@/ui/screening/door';
+import { ScreeningFrame } from '@/ui/screening/screening-frame';
+import { ScreeningPage } from '@/ui/screening/screening-page';
 
 interface Context {
   params: Promise<{ token: string }>;
+  searchParams: Promise<{ again?: string | string[] }>;
 }
 
 export const dynamic = 'force-dynamic';
 
 export async function generateMetadata({ params }: Context): Promise<Metadata> {
-  const screening = await screened((await params).token);
+  const { token } = await params;
+  const found = await behind(token);
+  if (!found) return { title: 'Not here', robots: { index: false }, icons: { icon: 'data:,' } };
+  const { screening, locked, profile } = found;
+  const names = await headers();
+  const origin = originOf({ method: 'GET', header: (name) => names.get(name) });
+  const quiet = { robots: { index: false }, icons: { icon: 'data:,' }, description: profile.name };
+  // Who has no password learns nothing of the film, and neither does what makes previews of links.
+  if (locked) return { ...quiet, title: 'A private screening' };
+  const { widthPx, heightPx } = screening.films[0]!.spec;
   return {
-    title: screening?.title ?? 'Not here',
-    robots: { index: false },
-    icons: { icon: 'data:,' },
+    ...quiet,
+    title: screening.title,
+    alternates: {
+      types: { 'application/json+oembed': `${origin}/api/v1/oembed?url=${encodeURIComponent(`${origin}/s/${token}`)}` },
+    },
+    openGraph: {
+      type: 'video.other',
+      title: screening.title,
+      siteName: profile.name || undefined,
+      url: `${origin}/s/${token}`,
+      images: [{ url: `${origin}/api/v1/screenings/${token}/picture`, width: widthPx, height: heightPx }],
+      videos: [{ url: `${origin}/api/v1/screenings/${token}/film`, width: widthPx, height: heightPx }],
+    },
   };
 }
 
 /** Where a film is watched by whoever has the link. Nothing of ours is on it but the film. */
-export default async function ScreeningPage({ params }: Context) {
+export default async function Page({ params, searchParams }: Context) {
   const { token } = await params;
-  const screening = await screened(token);
-  if (!screening) notFound();
-  const { widthPx, heightPx } = screening.film.spec;
+  const found = await behind(token);
+  if (!found) notFound();
+  const { again } = await searchParams;
   return (
-    <main className="flex min-h-dvh flex-col items-center justify-center bg-black p-4 text-lamp sm:p-8">
-      <div
-        className="w-full"
-        style={{ maxWidth: `min(${Math.max(960, widthPx)}px, calc((100dvh - 120px) * ${widthPx / heightPx}))` }}
-      >
-        <video
-          controls
-          playsInline
-          preload="metadata"
-          src={`/api/v1/screenings/${token}/film`}
-          poster={`/api/v1/screenings/${token}/picture`}
-          className="w-full bg-black"
-          style={{ aspectRatio: `${widthPx} / ${heightPx}` }}
-          data-part="screening"
-        >
-          {screening.languages.map((language, index) => (
-            <track
-              key={language}
-              kind="captions"
-              src={`/api/v1/screenings/${token}/captions/${language}`}
-              srcLang={language}
-              label={languageName(language)}
-              default={index === 0}
-            />
-          ))}
-        </video>
-        <h1 className="mt-4 text-lg sm:text-xl">{screening.title}</h1>
-      </div>
-    </main>
+    <ScreeningFrame token={token} studio={found.profile}>
+      {found.locked ? (
+        <Door token={token} again={again === 'wrong' || again === 'later' ? again : null} />
+      ) : (
+        <ScreeningPage shown={shownOf(token, found.screening)} />
+      )}
+    </ScreeningFrame>
   );
 }
 
-/** As its own speakers call it. */
-function languageName(tag: string): string {
-  const name = new Intl.DisplayNames([tag], { type: 'language' }).of(tag) ?? tag;
-  return name.charAt(0).toLocaleUpperCase(tag) + name.slice(1);
-}
-
-async function screened(token: string) {
-  const asked = await pageFor('/s/[token]', { token });
-  return asked ? asked.server.screenings.find(token) : null;
+/** What is behind a link, for whoever knocks; null when nothing is, or it is shut. */
+async function behind(token: string) {
+  const knocking = await pageFor('/s/[token]', { token });
+  if (!knocking) return null;
+  const { server, subject } = knocking;
+  const door = await server.screenings.door(token, subject.pass ?? null);
+  const screening = door === 'none' ? null : await server.screenings.find(token);
+  if (!screening) return null;
+  const { profile } = await server.studio.open(screening.studioId);
+  return { screening, locked: door === 'locked', profile };
 }

@@ -4,6 +4,7 @@ import { FACT_KINDS } from '@/core/facts/fact-kinds';
 import { showId } from '@/core/show/ids';
 import { openedShow } from '@/server/shows/opened-show';
 import { DamageNote } from '@/ui/show/damage-note';
+import { GuestsProvider } from '@/ui/guests/guests-provider';
 import { ShowHeader } from '@/ui/show/show-header';
 import { SnagsProvider } from '@/ui/snags/snags-provider';
 import { ShowProvider } from '@/ui/show/show-provider';
@@ -28,13 +29,15 @@ export default async function ShowLayout({
     void sheet.lookAgain(entries.flatMap((entry) => (entry.state === 'ready' ? entry.assetId : []))).catch(() => {});
   return (
     <ShowProvider show={loaded.show} revision={loaded.revision} damage={loaded.damage} entries={entries}>
-      <SnagsProvider>
-        <div className="flex h-dvh min-w-[1080px] flex-col overflow-hidden">
-          <ShowHeader />
-          <DamageNote />
-          <main className="flex min-h-0 flex-1">{children}</main>
-        </div>
-      </SnagsProvider>
+      <GuestsProvider>
+        <SnagsProvider>
+          <div className="flex h-dvh min-w-[1080px] flex-col overflow-hidden">
+            <ShowHeader />
+            <DamageNote />
+            <main className="flex min-h-0 flex-1">{children}</main>
+          </div>
+        </SnagsProvider>
+      </GuestsProvider>
     </ShowProvider>
   );
 }
