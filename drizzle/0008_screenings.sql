@@ -62,7 +62,7 @@ CREATE TABLE `viewings` (
 --> statement-breakpoint
 CREATE INDEX `viewings_of_screening` ON `viewings` (`screening_id`);--> statement-breakpoint
 -- Links given before go on working, as they were: without a guest book, without counting.
-INSERT INTO `screenings` (`id`, `studio_id`, `show_id`, `token`, `guest_book`, `counts`, `created_at`) SELECT `id`, `studio_id`, `show_id`, `screening_token`, false, false, `ordered_at` FROM `films`;--> statement-breakpoint
-INSERT INTO `screening_films` (`screening_id`, `film_id`) SELECT `id`, `id` FROM `films`;--> statement-breakpoint
+INSERT INTO `screenings` (`id`, `studio_id`, `show_id`, `token`, `guest_book`, `counts`, `created_at`) SELECT `id`, `studio_id`, `show_id`, `screening_token`, false, false, `ordered_at` FROM `films` WHERE `state` = 'ready' AND coalesce(json_extract(`spec`, '$.format'), 'mp4') IN ('mp4', 'vp9', 'av1');--> statement-breakpoint
+INSERT INTO `screening_films` (`screening_id`, `film_id`) SELECT `id`, `id` FROM `screenings`;--> statement-breakpoint
 DROP INDEX `films_screening_token_unique`;--> statement-breakpoint
 ALTER TABLE `films` DROP COLUMN `screening_token`;

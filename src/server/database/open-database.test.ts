@@ -395,7 +395,7 @@ describe('films of earlier versions', () => {
       "insert into shows (id, revision, title, slide_count, length_ms, created_at, changed_at) values ('s', 0, 'S', 0, 0, 1, 1)",
     );
     await client.execute(
-      "insert into films (id, show_id, title, height_px, frames_per_second, state, frame_count, screening_token, ordered_at) values ('f', 's', 'S', 720, 30, 'ready', 9, 'given-away', 5)",
+      "insert into films (id, show_id, title, height_px, frames_per_second, state, frame_count, screening_token, ordered_at) values ('f', 's', 'S', 720, 30, 'ready', 9, 'given-away', 5), ('g', 's', 'S', 720, 30, 'cancelled', 9, 'never-seen', 6)",
     );
     client.close();
     const database = await openDatabase(url);
@@ -405,6 +405,7 @@ describe('films of earlier versions', () => {
       events: createEvents(),
     });
     expect(await screenings.door('given-away', null)).toBe('open');
+    expect(await screenings.list(showId('s'))).toHaveLength(1);
     expect(await screenings.find('given-away')).toMatchObject({
       films: [{ id: 'f' }],
       settings: { guestBook: false, counts: false },

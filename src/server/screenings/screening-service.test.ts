@@ -83,14 +83,16 @@ describe('a screening', () => {
     const found = (await screenings.find(token))!;
     expect(found).toMatchObject({
       title: 'Regatta',
+      settings: { mayTake: false, guestBook: true, counts: true, call: null },
+    });
+    expect(found.films.map(({ id }) => id)).toEqual(['fine', 'light']);
+    expect(await screenings.programme(found)).toEqual({
       languages: ['en', 'de'],
       chapters: [
         { title: 'Dusk', startMs: 0, endMs: 10_000 },
         { title: 'Night', startMs: 10_000, endMs: 15_000 },
       ],
-      settings: { mayTake: false, guestBook: true, counts: true, call: null },
     });
-    expect(found.films.map(({ id }) => id)).toEqual(['fine', 'light']);
     expect(await screenings.find('guess')).toBeNull();
   });
   it('is opened only of finished films of the show itself', async () => {

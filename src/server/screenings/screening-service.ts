@@ -42,10 +42,14 @@ export interface Screening {
   readonly title: string;
   /** The finest first; never none. */
   readonly films: readonly ScreenedFilm[];
+  readonly settings: Pick<ScreeningSettings, 'mayTake' | 'guestBook' | 'counts' | 'call'>;
+}
+
+/** What its page says beside the film: it takes reading the show it was made of. */
+export interface Programme {
   readonly chapters: readonly FilmChapter[];
   /** In which there are captions beside the picture; none when they are part of it. */
   readonly languages: readonly string[];
-  readonly settings: Pick<ScreeningSettings, 'mayTake' | 'guestBook' | 'counts' | 'call'>;
 }
 
 /** A screening as the studio sees it. */
@@ -66,6 +70,7 @@ export interface ScreeningService {
   enter(token: string, password: string): Promise<string | null>;
   /** The screening behind a link; null when there is none that could be watched. It does not ask who watches: `mayDo` does. */
   find(token: string): Promise<Screening | null>;
+  programme(screening: Screening): Promise<Programme>;
   /** WebVTT; null when there are none. */
   captions(token: string, language: string): Promise<string | null>;
   /** What a screening’s film shows at a moment. */
@@ -104,7 +109,6 @@ export function createScreeningService({ database, sheet, events, now = Date.now
       const shown = await filmsOf(row.id);
       const [first] = shown;
       if (!first) return null;
-      const show = await documentOf(first.id);
       const { mayTake, guestBook, counts, call } = row;
       return {
         id: row.id,
@@ -112,9 +116,14 @@ export function createScreeningService({ database, sheet, events, now = Date.now
         show: showId(row.showId),
         title: row.title ?? first.title,
         films: shown,
-        chapters: show ? chaptersOf(show, first) : [],
-        languages: show && !show.captionLook ? captionLanguages(show) : [],
         settings: { mayTake, guestBook, counts, call },
+      };
+    },
+    async programme({ films: [film] }) {
+      const show = await documentOf(film!.id);
+      return {
+        chapters: show ? chaptersOf(show, film!) : [],
+        languages: show && !show.captionLook ? captionLanguages(show) : [],
       };
     },
     async captions(token, language) {

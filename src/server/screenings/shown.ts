@@ -1,10 +1,10 @@
 import { formatOf } from '../../core/film/film-formats';
 import type { Shown } from '../../core/screening/shown-film';
-import { bitsASecond, type Screening } from './screening-service';
+import { bitsASecond, type Programme, type Screening } from './screening-service';
 
 /** A screening as its page shows it. */
-export function shownOf(token: string, screening: Screening): Shown {
-  const { title, chapters, settings, films, languages } = screening;
+export function shownOf(token: string, screening: Screening, { chapters, languages }: Programme): Shown {
+  const { title, settings, films } = screening;
   return {
     token,
     title,

@@ -39,7 +39,16 @@ export function ScreeningDialog({ screening, films, onClose, onDone }: Screening
   const first = shown[0];
   const link = new URL(`/s/${screening.token}`, location.href).href;
   return (
-    <Dialog title="How it is shown" open onClose={onClose} className="w-[920px]">
+    <Dialog
+      title="How it is shown"
+      open
+      onClose={() => {
+        // What is being typed holds too.
+        (document.activeElement as HTMLElement | null)?.blur();
+        onClose();
+      }}
+      className="w-[920px]"
+    >
       <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-8" data-part="screening-dialog">
         <div className="flex flex-col gap-4">
           <Row label="Title">
@@ -219,7 +228,11 @@ function Password({ asked, onChange }: { asked: boolean; onChange: (password: st
         onChange={(event) => setTyped(event.target.value)}
         className={`${FIELD} min-w-0 flex-1`}
       />
-      <Button type="submit" disabled={typed.length < SHORTEST_PASSWORD}>
+      <Button
+        type="submit"
+        disabled={typed.length < SHORTEST_PASSWORD}
+        title={`Passwords have ${SHORTEST_PASSWORD} letters or more`}
+      >
         Set
       </Button>
       {asked && <Button onClick={() => onChange(null)}>None</Button>}
@@ -256,6 +269,11 @@ function CallFields({ call, onChange }: { call: Call | null; onChange: (call: Ca
         onChange={(event) => setTo(event.target.value)}
         className={FIELD}
       />
+      {(words.trim() === '') !== (to.trim() === '') && (
+        <p className="text-soft">
+          {words.trim() === '' ? 'Say in words what it leads to.' : 'Say where the words lead.'}
+        </p>
+      )}
     </div>
   );
 }

@@ -29,7 +29,7 @@ export function ScreeningsList({ screenings, films, chosen, onChoose, onDone }: 
   const [now] = useState(() => Date.now());
   const open = screenings.find(({ id }) => id === chosen);
   return (
-    <section aria-labelledby="screenings" className="mt-8">
+    <section aria-labelledby="screenings" className="mb-7">
       <h2 id="screenings" className="text-lg">
         Screenings
       </h2>
@@ -77,9 +77,14 @@ export function ScreeningsList({ screenings, films, chosen, onChoose, onDone }: 
                       aria-hidden="true"
                       className={openNotes > 0 ? 'text-plum' : 'text-soft'}
                     />
-                    {book.length}
-                    <span className="sr-only"> notes,</span>
-                    {openNotes > 0 && <span className="text-plum"> {openNotes} open</span>}
+                    {openNotes > 0 ? (
+                      <span className="text-plum">{openNotes} open</span>
+                    ) : (
+                      <span>
+                        {book.length}
+                        <span className="sr-only"> notes</span>
+                      </span>
+                    )}
                   </>
                 )}
               </span>

@@ -153,6 +153,15 @@ export function SendStation() {
         </div>
       </section>
       <section aria-labelledby="films" className="min-w-0 flex-1 overflow-y-auto px-5 py-3 scroll-thin">
+        {screenings && screenings.length > 0 && (
+          <ScreeningsList
+            screenings={screenings}
+            films={films ?? []}
+            chosen={chosenScreening}
+            onChoose={setChosenScreening}
+            onDone={refreshScreenings}
+          />
+        )}
         <h2 id="films" className="text-lg">
           Films
         </h2>
@@ -183,15 +192,6 @@ export function SendStation() {
               </div>
             )}
           </>
-        )}
-        {screenings && screenings.length > 0 && (
-          <ScreeningsList
-            screenings={screenings}
-            films={films ?? []}
-            chosen={chosenScreening}
-            onChoose={setChosenScreening}
-            onDone={refreshScreenings}
-          />
         )}
         <GuestBookList />
       </section>

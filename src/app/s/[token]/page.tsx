@@ -54,7 +54,9 @@ export default async function Page({ params, searchParams }: Context) {
       {found.locked ? (
         <Door token={token} again={again === 'wrong' || again === 'later' ? again : null} />
       ) : (
-        <ScreeningPage shown={shownOf(token, found.screening)} />
+        <ScreeningPage
+          shown={shownOf(token, found.screening, await found.server.screenings.programme(found.screening))}
+        />
       )}
     </ScreeningFrame>
   );
@@ -69,5 +71,5 @@ async function behind(token: string) {
   const screening = door === 'none' ? null : await server.screenings.find(token);
   if (!screening) return null;
   const { profile } = await server.studio.open(screening.studioId);
-  return { screening, locked: door === 'locked', profile };
+  return { screening, locked: door === 'locked', profile, server };
 }

@@ -17,7 +17,7 @@ export default async function EmbedPage({ params }: { params: Promise<{ token: s
   const { palette, letters } = (await asked.server.studio.open(screening.studioId)).profile;
   return (
     <ScreeningFrame token={token} studio={{ name: '', contact: '', links: [], logo: null, palette, letters }}>
-      <EmbeddedFilm shown={shownOf(token, screening)} />
+      <EmbeddedFilm shown={shownOf(token, screening, await asked.server.screenings.programme(screening))} />
     </ScreeningFrame>
   );
 }
