@@ -22,6 +22,20 @@ export interface Shown {
   readonly languages: readonly { readonly tag: string; readonly name: string }[];
 }
 
+/** Qualities of one film may differ by a frame. */
+const SAME_MS = 100;
+
+/** Whether two films are qualities of one: of one shape and one length. */
+export function isSameFilm(one: MadeFilm, other: MadeFilm): boolean {
+  const shape = ({ spec }: MadeFilm) => spec.widthPx / spec.heightPx;
+  return Math.abs(one.lengthMs - other.lengthMs) <= SAME_MS && Math.abs(shape(one) / shape(other) - 1) < 0.01;
+}
+
+interface MadeFilm {
+  readonly lengthMs: number;
+  readonly spec: { readonly widthPx: number; readonly heightPx: number };
+}
+
 /** “1080”, as people know qualities: by the shorter side. */
 export function qualityName({ widthPx, heightPx }: Pick<ShownFilm, 'widthPx' | 'heightPx'>): string {
   return `${Math.min(widthPx, heightPx)} lines`;

@@ -62,6 +62,7 @@ beforeEach(async () => {
     { ...film, id: 'fine', showId: 's', heightPx: 1080, byteCount: 9_000_000 },
     { ...film, id: 'light', showId: 's', heightPx: 720, byteCount: 3_000_000 },
     { ...film, id: 'making', showId: 's', heightPx: 720, state: 'making' },
+    { ...film, id: 'short', showId: 's', heightPx: 720, frameCount: 300 },
     { ...film, id: 'theirs', showId: 'other', heightPx: 720 },
   ]);
   for (const filmId of ['fine', 'light']) await database.db.insert(filmDocuments).values({ filmId, document: SHOW });
@@ -95,12 +96,13 @@ describe('a screening', () => {
     });
     expect(await screenings.find('guess')).toBeNull();
   });
-  it('is opened only of finished films of the show itself', async () => {
+  it('is opened only of finished films of the show itself, of one length', async () => {
     expect([
       await screenings.open('studio', OURS, ['making']),
       await screenings.open('studio', OURS, ['theirs']),
       await screenings.open('studio', OURS, ['fine', 'nowhere']),
-    ]).toEqual([null, null, null]);
+      await screenings.open('studio', OURS, ['fine', 'short']),
+    ]).toEqual([null, null, null, null]);
     const { id } = await opened();
     expect(await screenings.change(OURS, id, { films: ['theirs'] })).toBe('films');
     expect((await screenings.row(OURS, id))!.films.toSorted()).toEqual(['fine', 'light']);

@@ -7,6 +7,7 @@ import { filmCaptions } from '../../core/film/film-captions';
 import { formatOf } from '../../core/film/film-formats';
 import { showForFilm } from '../../core/film/film-spec';
 import { prepareShow } from '../../core/frame/plan-frame';
+import { isSameFilm } from '../../core/screening/shown-film';
 import type { ScreeningChange, ScreeningSettings } from '../../core/screening/screening-settings';
 import { showId, type ShowId } from '../../core/show/ids';
 import { assetIdsOf, type Show } from '../../core/show/show';
@@ -30,6 +31,8 @@ import { doorOf, hashed, passFor, type Door } from './passes';
 import { createViewings, type Viewings } from './viewings';
 
 export const NO_SCREENING = 'There is no such screening.';
+export const NOT_SCREENED =
+  'Only finished films that browsers play can be screened; several must be of one shape and one length.';
 
 /** A film at a screening. */
 export type ScreenedFilm = Pick<FilmRow, 'id' | 'title' | 'spec' | 'lengthMs' | 'byteCount'>;
@@ -229,13 +232,17 @@ export function createScreeningService({ database, sheet, events, now = Date.now
     }));
   }
 
-  /** Whether all are finished films of the show that browsers play: others are taken home. */
+  /** Whether all are finished films of the show that browsers play – others are taken home –, of one shape and length: qualities of one film. */
   async function areOf(show: ShowId, filmIds: readonly string[]): Promise<boolean> {
     const rows = await db
       .select()
       .from(films)
       .where(and(inArray(films.id, [...filmIds]), eq(films.showId, show), eq(films.state, 'ready')));
-    return rows.length === new Set(filmIds).size && rows.every((row) => formatOf(filmRow(row, null).spec.format).plays);
+    const all = rows.map((row) => filmRow(row, null));
+    return (
+      all.length === new Set(filmIds).size &&
+      all.every((film) => formatOf(film.spec.format).plays && isSameFilm(film, all[0]!))
+    );
   }
 
   async function filmsOf(screeningId: string): Promise<ScreenedFilm[]> {

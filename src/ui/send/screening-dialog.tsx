@@ -6,7 +6,7 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { embedOf, USUAL_EMBED_PX } from '../../core/screening/embed';
 import { SHORTEST_PASSWORD, type Call, type ScreeningChange } from '../../core/screening/screening-settings';
-import { qualityName } from '../../core/screening/shown-film';
+import { isSameFilm, qualityName } from '../../core/screening/shown-film';
 import type { Watched } from '../../core/screening/watched';
 import { formatOf } from '../../core/film/film-formats';
 import { purposeTitle } from '../../core/film/purposes/purposes';
@@ -37,6 +37,7 @@ export function ScreeningDialog({ screening, films, onClose, onDone }: Screening
   const playing = films.filter(({ state, spec }) => state === 'ready' && formatOf(spec.format).plays);
   const shown = playing.filter(({ id }) => screening.films.includes(id));
   const first = shown[0];
+  const choices = playing.filter((film) => !first || isSameFilm(film, first));
   const link = new URL(`/s/${screening.token}`, location.href).href;
   return (
     <Dialog
@@ -66,7 +67,7 @@ export function ScreeningDialog({ screening, films, onClose, onDone }: Screening
           </Row>
           <Row label="Films">
             <ul className="flex flex-col gap-1">
-              {playing.map((film) => (
+              {choices.map((film) => (
                 <li key={film.id}>
                   <Check
                     checked={screening.films.includes(film.id)}
@@ -86,7 +87,7 @@ export function ScreeningDialog({ screening, films, onClose, onDone }: Screening
                 </li>
               ))}
             </ul>
-            {playing.length > 1 && (
+            {choices.length > 1 && (
               <p className="mt-1 text-soft">Several are qualities of one film: viewers get what fits their line.</p>
             )}
           </Row>

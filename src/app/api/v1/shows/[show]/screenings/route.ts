@@ -1,6 +1,7 @@
 import { showId } from '@/core/show/ids';
 import { Refusal } from '@/server/http/refusal';
 import { route } from '@/server/http/route';
+import { NOT_SCREENED } from '@/server/screenings/screening-service';
 
 export const GET = route('GET /api/v1/shows/[show]/screenings', async ({ params, server }) => ({
   screenings: await server.screenings.list(showId(params.show!)),
@@ -11,7 +12,7 @@ export const POST = route<{ films: readonly string[] }>(
   'POST /api/v1/shows/[show]/screenings',
   async ({ params, body, actor, server }) => {
     const id = await server.screenings.open(actor.studioId, showId(params.show!), body.films);
-    if (id === null) throw new Refusal(409, 'Only finished films that browsers play can be screened.');
+    if (id === null) throw new Refusal(409, NOT_SCREENED);
     return { id };
   },
 );
