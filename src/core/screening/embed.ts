@@ -17,8 +17,8 @@ export function embedOf(
 ): Embed {
   const shape = frame.widthPx / frame.heightPx;
   const width = Math.max(
-    120,
-    Math.round(Math.min(mostWidth === Infinity ? USUAL_EMBED_PX : mostWidth, mostHeight * shape)),
+    1,
+    Math.floor(Math.min(mostWidth === Infinity ? USUAL_EMBED_PX : mostWidth, mostHeight * shape)),
   );
   const height = Math.round(width / shape);
   return {

@@ -46,7 +46,7 @@ export function holdsLink(words: string): boolean {
 /** Where the notes of a guest book stand in a running order as it is now. */
 export interface NotePlaces {
   /** By slide: what was written at it, wherever it was moved. */
-  readonly on: ReadonlyMap<SlideId, readonly KeptNote[]>;
+  readonly on: ReadonlyMap<SlideId | null, readonly KeptNote[]>;
   /** By the slide they come after, since their own is gone; null for the beginning of the show. */
   readonly after: ReadonlyMap<SlideId | null, readonly KeptNote[]>;
 }
@@ -54,18 +54,14 @@ export interface NotePlaces {
 /** @param notes without answers; those whose slide was never known stand at the beginning */
 export function placesOfNotes(slides: readonly { readonly id: SlideId }[], notes: readonly KeptNote[]): NotePlaces {
   const there = new Set(slides.map(({ id }) => id));
-  const on = new Map<SlideId, KeptNote[]>();
+  const on = new Map<SlideId | null, KeptNote[]>();
   const after = new Map<SlideId | null, KeptNote[]>();
   for (const note of notes) {
     if (note.replyTo !== null) continue;
     const own = note.slideId !== null && there.has(note.slideId);
-    const [places, at] = own
-      ? [on, note.slideId]
-      : [after as Map<SlideId | null, KeptNote[]>, note.before.find((id) => there.has(id)) ?? null];
-    (places as Map<SlideId | null, KeptNote[]>).set(at, [
-      ...((places as Map<SlideId | null, KeptNote[]>).get(at) ?? []),
-      note,
-    ]);
+    const places = own ? on : after;
+    const at = own ? note.slideId : (note.before.find((id) => there.has(id)) ?? null);
+    places.set(at, [...(places.get(at) ?? []), note]);
   }
   return { on, after };
 }

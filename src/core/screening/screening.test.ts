@@ -101,7 +101,6 @@ describe('which quality is taken', () => {
     id: String(widthPx),
     widthPx,
     heightPx: (widthPx * 9) / 16,
-    mime: 'video/mp4',
     bitsASecond: megabits * 1e6,
   });
   const films = [film(3840, 20), film(1920, 6), film(1280, 3)];
@@ -119,7 +118,7 @@ describe('which quality is taken', () => {
 describe('what is handed to other programs', () => {
   it('is code in the film’s shape, no larger than asked, in which titles cannot break out', () => {
     const upright = embedOf('https://x.example/s/t/embed', '"><script>', { widthPx: 1080, heightPx: 1920 }, 800, 600);
-    expect([upright.width, upright.height]).toEqual([338, 601]);
+    expect([upright.width, upright.height]).toEqual([337, 599]);
     expect(upright.html).toContain('title="&quot;&gt;&lt;script&gt;"');
     expect(embedOf('a', 'b', { widthPx: 1920, heightPx: 1080 }, Infinity, Infinity)).toMatchObject({
       width: 640,

@@ -6,7 +6,6 @@ export interface ShownFilm {
   readonly id: string;
   readonly widthPx: number;
   readonly heightPx: number;
-  readonly mime: string;
   readonly bitsASecond: number;
 }
 

@@ -1,4 +1,3 @@
-import { formatOf } from '../../core/film/film-formats';
 import type { Shown } from '../../core/screening/shown-film';
 import { bitsASecond, type Programme, type Screening } from './screening-service';
 
@@ -15,7 +14,6 @@ export function shownOf(token: string, screening: Screening, { chapters, languag
       id: film.id,
       widthPx: film.spec.widthPx,
       heightPx: film.spec.heightPx,
-      mime: formatOf(film.spec.format).mime,
       bitsASecond: bitsASecond(film),
     })),
     languages: languages.map((tag) => ({ tag, name: languageName(tag) })),

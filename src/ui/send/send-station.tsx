@@ -28,9 +28,8 @@ import { FilmTable } from './film-table';
 import { compared, LikenessChart } from './likeness-chart';
 import { LostPictures } from './lost-pictures';
 import { MAIL_MEGABYTES, PurposeCards } from './purpose-cards';
-import { told, useFilms } from './use-films';
+import { told, useFilms, useScreenings } from './use-films';
 import { ScreeningsList } from './screenings-list';
-import { useScreenings } from './use-screenings';
 import { GuestBookList } from '../guests/guest-book-list';
 import { useTrials, type Trials } from './use-trials';
 
@@ -55,8 +54,8 @@ export function SendStation() {
   const show = useShow((state) => state.show);
   const saving = useShow((state) => state.saving);
   const whenSaved = useShow((state) => state.whenSaved);
-  const { films, refresh } = useFilms(show.id);
-  const { screenings, refresh: refreshScreenings } = useScreenings(show.id);
+  const { rows: films, refresh } = useFilms(show.id);
+  const { rows: screenings, refresh: refreshScreenings } = useScreenings(show.id);
   const [chosenScreening, setChosenScreening] = useState<string | null>(null);
   const [chosenNames, setChosenNames] = useKept<readonly string[]>('tanager-purposes', ['screen'], isNames);
   const [mailMegabytes, setMailMegabytes] = useKept('tanager-mail-mb', '10', isMegabytes);

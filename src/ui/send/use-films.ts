@@ -3,6 +3,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import type { FilmRow } from '../../server/films/film-row';
+import type { ScreeningRow } from '../../server/screenings/screening-service';
 import { callServer } from '../show/call-server';
 
 /** Says what went wrong, in the server’s own words where it gave some. */
@@ -10,23 +11,44 @@ export function told(error: unknown): void {
   toast(error instanceof Error ? error.message : 'The server cannot be reached.');
 }
 
-/** The films of a show, asked for anew whenever the server tells that something about them has changed. Null until the first answer. */
-export function useFilms(showId: string): { readonly films: readonly FilmRow[] | null; refresh(): Promise<void> } {
-  const [films, setFilms] = useState<readonly FilmRow[] | null>(null);
+interface Lists {
+  readonly films: FilmRow;
+  readonly screenings: ScreeningRow;
+}
+
+interface Listed<Row> {
+  /** Null until the first answer. */
+  readonly rows: readonly Row[] | null;
+  refresh(): Promise<void>;
+}
+
+/** The films of a show. */
+export const useFilms = (showId: string): Listed<FilmRow> => useListed('films', showId);
+
+/** The screenings of a show, with how often each was watched. */
+export const useScreenings = (showId: string): Listed<ScreeningRow> => useListed('screenings', showId);
+
+/** A list of the show’s, asked for anew whenever the server tells that something about its films has changed, and when the window is looked at again. */
+function useListed<Name extends keyof Lists>(name: Name, showId: string): Listed<Lists[Name]> {
+  const [rows, setRows] = useState<readonly Lists[Name][] | null>(null);
   const refresh = useCallback(
     () =>
-      callServer<{ films: FilmRow[] }>('GET', `/api/v1/shows/${showId}/films`).then(
-        (answer) => setFilms(answer.films),
+      callServer<Record<Name, Lists[Name][]>>('GET', `/api/v1/shows/${showId}/${name}`).then(
+        (answer) => setRows(answer[name]),
         told,
       ),
-    [showId],
+    [name, showId],
   );
   useEffect(() => {
     // The first list comes from the server, as every later one does.
     void refresh();
     const hear = () => void refresh();
     window.addEventListener('tanager-films', hear);
-    return () => window.removeEventListener('tanager-films', hear);
+    window.addEventListener('focus', hear);
+    return () => {
+      window.removeEventListener('tanager-films', hear);
+      window.removeEventListener('focus', hear);
+    };
   }, [refresh]);
-  return { films, refresh };
+  return { rows, refresh };
 }

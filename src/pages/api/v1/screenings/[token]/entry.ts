@@ -1,5 +1,6 @@
 import { Refusal } from '@/server/http/refusal';
-import { pagesRoute } from '@/server/http/pages-route';
+import { originOf } from '@/server/http/own-address';
+import { headerOf, pagesRoute } from '@/server/http/pages-route';
 import { countOne, uncountOne } from '@/server/screenings/limits';
 import { PASS_MS, passCookie } from '@/server/screenings/passes';
 
@@ -29,7 +30,7 @@ export default pagesRoute<{ password: string }>(
     }
     await uncountOne('password-from', address);
     await uncountOne('password-for', token);
-    const secure = String(request.headers['x-forwarded-proto'] ?? '') === 'https' ? '; Secure' : '';
+    const secure = originOf({ method: 'POST', header: headerOf(request) }).startsWith('https:') ? '; Secure' : '';
     response.setHeader(
       'set-cookie',
       `${passCookie(token)}=${pass}; Path=/; Max-Age=${PASS_MS / 1000}; HttpOnly; SameSite=Lax${secure}`,
