@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
+import sharp from 'sharp';
 import type { KeptNote } from '../src/core/screening/guest-note';
 import type { ScreeningRow } from '../src/server/screenings/screening-service';
 import {
@@ -330,6 +331,8 @@ describe('other sites', () => {
     expect(told.html).toContain(`${link()}/embed`);
     const picture = await fetch(String(told.thumbnail_url));
     expect(picture.headers.get('content-type')).toBe('image/jpeg');
+    const { width, height } = await sharp(await picture.arrayBuffer()).metadata();
+    expect([told.thumbnail_width, told.thumbnail_height]).toEqual([width, height]);
     expect(
       (await fetch(`${app.address}/api/v1/oembed?url=${encodeURIComponent(`${app.address}/s/guess`)}`)).status,
     ).toBe(404);

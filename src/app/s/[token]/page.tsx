@@ -37,7 +37,7 @@ export async function generateMetadata({ params }: Context): Promise<Metadata> {
       title: screening.title,
       siteName: profile.name || undefined,
       url: `${origin}/s/${token}`,
-      images: [{ url: `${origin}/api/v1/screenings/${token}/picture`, width: widthPx, height: heightPx }],
+      images: [{ url: `${origin}/api/v1/screenings/${token}/picture` }],
       videos: [{ url: `${origin}/api/v1/screenings/${token}/film`, width: widthPx, height: heightPx }],
     },
   };

@@ -1,3 +1,4 @@
+import sharp from 'sharp';
 import { Refusal } from '@/server/http/refusal';
 import { originOf } from '@/server/http/own-address';
 import { route } from '@/server/http/route';
@@ -16,13 +17,17 @@ export const GET = route('GET /api/v1/oembed', async ({ request, server }) => {
   const most = (name: string) => Number(asked.get(name)) || Infinity;
   const origin = originOf({ method: 'GET', header: (name) => request.headers.get(name) });
   const embed = embedOf(`${origin}/s/${token}/embed`, screening.title, film!.spec, most('maxwidth'), most('maxheight'));
+  const poster = await server.films.pictureOf(film!.id);
+  const { width, height } = poster ? await sharp(poster).metadata() : {};
   return Response.json({
     version: '1.0',
     type: 'video',
     title: screening.title,
     ...embed,
-    thumbnail_url: `${origin}/api/v1/screenings/${token}/picture`,
-    thumbnail_width: film!.spec.widthPx,
-    thumbnail_height: film!.spec.heightPx,
+    ...(poster && {
+      thumbnail_url: `${origin}/api/v1/screenings/${token}/picture`,
+      thumbnail_width: width,
+      thumbnail_height: height,
+    }),
   });
 });
