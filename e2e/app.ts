@@ -74,6 +74,7 @@ export async function openApp(options: AppOptions = {}): Promise<App> {
       throw new Error('the server did not start');
     },
     async killHard() {
+      if (server!.exitCode !== null || server!.signalCode !== null) return;
       const done = ended(server!).catch(() => {});
       server!.kill('SIGKILL');
       await done;
@@ -196,15 +197,20 @@ export async function waitForText(
   text: RegExp,
   timeoutMs = Number(process.env.E2E_PATIENCE_MS ?? 60_000),
 ): Promise<void> {
-  await page.waitForFunction(
-    (where: string, source: string) => {
-      const element = document.querySelector(where) as HTMLElement | null;
-      return element !== null && new RegExp(source).test(element.innerText);
-    },
-    { timeout: timeoutMs },
-    selector,
-    text.source,
-  );
+  try {
+    await page.waitForFunction(
+      (where: string, source: string) => {
+        const element = document.querySelector(where) as HTMLElement | null;
+        return element !== null && new RegExp(source).test(element.innerText);
+      },
+      { timeout: timeoutMs },
+      selector,
+      text.source,
+    );
+  } catch (error) {
+    const there = await textOf(page, selector).catch(() => textOf(page, 'body'));
+    throw new Error(`“${there.slice(0, 1500)}” never came to match ${text}`, { cause: error });
+  }
 }
 
 /** Clicks the button, link or option with this accessible name. */

@@ -38,6 +38,23 @@ describe('sending a recording', () => {
     expect(server.kept).toEqual([...numbers(0, 40_000)]);
     expect([sender.waiting(), told.length]).toEqual([0, 3]);
   });
+  it('takes an answer that says nothing for a failure: nothing counts as safe because of it', async () => {
+    const server = standIn(0);
+    const told: unknown[] = [];
+    let broken = 2;
+    const sender = createTakeSender(
+      async (from, samples) => {
+        const safe = await server.send(from, samples);
+        broken -= 1;
+        return broken >= 0 ? (undefined as unknown as number) : safe;
+      },
+      () => false,
+      (error) => told.push(error),
+    );
+    sender.add(numbers(0, 20_000));
+    await sender.flush();
+    expect([sender.waiting(), told.length, server.kept.length]).toEqual([0, 2, 20_000]);
+  });
   it('stops when the recording is not there any more, and says so once', async () => {
     const told: unknown[] = [];
     const sender = createTakeSender(

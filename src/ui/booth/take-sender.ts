@@ -36,9 +36,11 @@ export function createTakeSender(
     while (waitingCount > 0 && !closed && (flushing || waitingCount >= SEND_EVERY_SAMPLES)) {
       const some = joined(waiting, MOST_A_REQUEST);
       try {
-        const before = safeCount;
-        safeCount = await send(before, some);
-        take(safeCount - before);
+        const safe = await send(safeCount, some);
+        if (!(safe >= safeCount && safe <= safeCount + some.length))
+          throw new TypeError('it was not said what is safe');
+        take(safe - safeCount);
+        safeCount = safe;
       } catch (error) {
         if (isLost(error)) {
           closed = true;

@@ -9,7 +9,7 @@ import { cueId, type SlideId } from '../../core/show/ids';
 import type { Cleaning } from '../../core/sound/voice/cleaning';
 import { momentLeft, type LeftOut } from '../../core/sound/voice/leave-out';
 import type { KeptTake } from '../../server/recording/recording-service';
-import { callServer, ServerRefusal } from '../show/call-server';
+import { answerOf, callServer, ServerRefusal } from '../show/call-server';
 import { useShowStore } from '../show/show-provider';
 import type { ShowStore } from '../show/show-store';
 import { createBooth, type Booth, type Recorded } from './booth-store';
@@ -42,9 +42,7 @@ export function useBooth(): Booth {
               headers: { 'content-type': 'application/octet-stream' },
               body: samples as Float32Array<ArrayBuffer>,
             });
-            const answer = (await response.json().catch(() => ({}))) as { sampleCount?: number; problem?: string };
-            if (!response.ok) throw new ServerRefusal(response.status, answer.problem ?? 'The server refused it.');
-            return answer.sampleCount!;
+            return (await answerOf<{ sampleCount: number }>(response)).sampleCount;
           },
           (error) => error instanceof ServerRefusal && [404, 413, 422].includes(error.status),
           failed,

@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import { takesOf } from '../../core/mounts/mount';
 import type { KeptMount } from '../../server/reuse/studio-service';
 import { Button } from '../kit/button';
-import { callServer } from '../show/call-server';
+import { answerOf, callServer, ServerRefusal } from '../show/call-server';
 import { studioStore, useStudio } from './studio-store';
 
 /** The mounts of the studio's own: handed on as files, brought in, removed. */
@@ -27,17 +27,17 @@ export function KeptMounts() {
     setBusy(true);
     try {
       const response = await fetch('/api/v1/mounts/bytes', { method: 'POST', body: file });
-      const answer = (await response.json().catch(() => ({}))) as Partial<KeptMount> & { problem?: string };
-      if (!response.ok || !answer.document) {
-        toast(`“${file.name}” was not taken. ${answer.problem ?? 'The server could not read it.'}`);
-        return;
-      }
+      const answer = await answerOf<KeptMount>(response);
       await studioStore.getState().load();
       toast(
         `“${answer.document.name}” is among the mounts.${answer.missing?.length ? ` ${answer.missing.join(' ')}` : ''}`,
       );
-    } catch {
-      toast('The server cannot be reached.');
+    } catch (error) {
+      toast(
+        error instanceof ServerRefusal
+          ? `“${file.name}” was not taken. ${error.message}`
+          : 'The server cannot be reached.',
+      );
     } finally {
       setBusy(false);
     }

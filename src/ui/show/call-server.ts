@@ -22,8 +22,26 @@ export async function callServer<Answer>(
     body: body === undefined ? undefined : JSON.stringify(body),
     keepalive: options?.keepalive,
   });
-  const answer = (await response.json().catch(() => ({}))) as Answer & { problem?: string };
+  return answerOf<Answer>(response);
+}
+
+/**
+ * What a route answered.
+ * @throws {ServerRefusal} for a refusal; a TypeError for an answer that broke off: whether the server did what was asked is not known then
+ */
+export async function answerOf<Answer>(response: Response): Promise<Answer> {
+  const text = await response.text().catch(() => null);
+  const answer = text === null ? null : parsed<Answer & { problem?: string }>(text);
   if (!response.ok)
-    throw new ServerRefusal(response.status, answer.problem ?? `The server answered ${response.status}.`);
+    throw new ServerRefusal(response.status, answer?.problem ?? `The server answered ${response.status}.`);
+  if (answer === null) throw new TypeError('The answer of the server broke off.');
   return answer;
+}
+
+function parsed<Answer>(text: string): Answer | null {
+  try {
+    return JSON.parse(text) as Answer;
+  } catch {
+    return null;
+  }
 }
