@@ -2,7 +2,7 @@
 import { copyFile, readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { openApp, openBrowser, openPage } from '../e2e/app';
+import { ask, openApp, openBrowser, openPage } from '../e2e/app';
 import type { PictureFacts } from '../src/core/show/asset-facts';
 import { assetId, showId, type AssetId } from '../src/core/show/ids';
 import { slideFromAsset } from '../src/core/show/new-slide';
@@ -16,7 +16,7 @@ import { createShowService } from '../src/server/shows/show-service';
 
 const COUNT = Number(process.argv[3] ?? 3000);
 const app = await openApp({ seed: true });
-const demo = ((await (await fetch(`${app.address}/api/v1/shows/lantern-regatta`)).json()) as { show: Show }).show;
+const demo = ((await (await ask(`${app.address}/api/v1/shows/lantern-regatta`)).json()) as { show: Show }).show;
 const ID = showId('wedding');
 
 // Facts and prints are made up, so that it takes seconds: what is measured is the page.
@@ -231,12 +231,12 @@ say('   the most of it at any stage', `${Math.max(...memory).toFixed(0)} MB`);
 await page.waitForSelector('[data-part=saving][data-state=saved]');
 await page.goto('about:blank');
 const request = (edits: unknown[], knownRevision: number) =>
-  fetch(`${app.address}/api/v1/shows/${ID}/edits`, {
+  ask(`${app.address}/api/v1/shows/${ID}/edits`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ knownRevision, edits }),
   });
-let { revision } = (await (await fetch(`${app.address}/api/v1/shows/${ID}`)).json()) as { revision: number };
+let { revision } = (await (await ask(`${app.address}/api/v1/shows/${ID}`)).json()) as { revision: number };
 const saving: number[] = [];
 let answered = 0;
 for (let round = 0; round < 120; round += 1) {

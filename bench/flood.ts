@@ -1,13 +1,13 @@
 // A person's edits while somebody else floods the server with wrong requests: npm run bench:flood
 import { setTimeout as sleep } from 'node:timers/promises';
-import { openApp } from '../e2e/app';
+import { ask, openApp } from '../e2e/app';
 
 const app = await openApp({ seed: true });
 const show = `${app.address}/api/v1/shows/lantern-regatta`;
-let { revision } = (await (await fetch(show)).json()) as { revision: number };
+let { revision } = (await (await ask(show)).json()) as { revision: number };
 let counted = 0;
 
-const send = async (body: string) => (await fetch(`${show}/edits`, { method: 'POST', body })).text();
+const send = async (body: string) => (await ask(`${show}/edits`, { method: 'POST', body })).text();
 async function edit(): Promise<number> {
   const startedMs = performance.now();
   counted += 1;

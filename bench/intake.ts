@@ -3,7 +3,7 @@ import { mkdtemp, readdir, rm, writeFile } from 'node:fs/promises';
 import { availableParallelism, tmpdir } from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
-import { dropFiles, openApp, openBrowser, openPage } from '../e2e/app';
+import { ask, dropFiles, openApp, openBrowser, openPage } from '../e2e/app';
 
 const COUNT = Number(process.argv[3] ?? 300);
 const app = await openApp();
@@ -46,7 +46,7 @@ const megabytes = bases.reduce((sum, base) => sum + base.length, 0) / bases.leng
 const browser = await openBrowser();
 const page = await openPage(browser);
 const { id } = (await (
-  await fetch(`${app.address}/api/v1/shows`, {
+  await ask(`${app.address}/api/v1/shows`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ title: 'Intake' }),
@@ -70,7 +70,7 @@ await page.evaluate(() => {
 await dropFiles(page, '[data-part=gather]', files);
 const entries = async () =>
   (
-    (await (await fetch(`${app.address}/api/v1/shows/${id}/sheet`)).json()) as {
+    (await (await ask(`${app.address}/api/v1/shows/${id}/sheet`)).json()) as {
       entries: { assetId: string; state: string }[];
     }
   ).entries;

@@ -1,5 +1,5 @@
 // Frames a second of the viewer in headless Chromium at 1280 × 720, and how long the page itself is busy meanwhile: npm run bench:viewer
-import { openApp, openBrowser, openPage } from '../e2e/app';
+import { ask, openApp, openBrowser, openPage } from '../e2e/app';
 import type { Show } from '../src/core/show/show';
 import type { TransitionOverTime } from '../src/core/show/transition';
 
@@ -8,7 +8,7 @@ const app = await openApp({ seed: true });
 const browser = await openBrowser();
 const page = await openPage(browser);
 await page.goto(app.address);
-const demo = ((await (await fetch(`${app.address}/api/v1/shows/lantern-regatta`)).json()) as { show: Show }).show;
+const demo = ((await (await ask(`${app.address}/api/v1/shows/lantern-regatta`)).json()) as { show: Show }).show;
 const clipAt = demo.slides.findIndex((slide) => slide.layers[0]?.kind === 'clip');
 const startOf = (index: number) => demo.slides.slice(0, index).reduce((sum, slide) => sum + slide.lengthMs, 0);
 const quick = (transition: TransitionOverTime): Show => ({

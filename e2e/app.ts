@@ -1,4 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { createRequire } from 'node:module';
@@ -35,11 +36,13 @@ export async function openApp(options: AppOptions = {}): Promise<App> {
   if (!existsSync('.next/BUILD_ID')) throw new Error('the application is not built; run npm run build first');
   const dataFolder = await mkdtemp(path.join(tmpdir(), 'tanager-e2e-'));
   const port = await freePort();
+  const entry = randomBytes(24).toString('base64url');
   const env = {
     ...process.env,
     NODE_OPTIONS: '',
     NODE_ENV: 'production' as const,
     TANAGER_DATA: dataFolder,
+    TANAGER_ENTRY: entry,
     NEXT_TELEMETRY_DISABLED: '1',
     NEXT_MANUAL_SIG_HANDLE: 'true',
     TANAGER_CHECK_ANSWERS: '1',
@@ -90,13 +93,45 @@ export async function openApp(options: AppOptions = {}): Promise<App> {
     },
   };
   await app.start();
+  cookies.set(address, await signedIn(address, entry));
   if (options.seed && !options.musicLeads) await letPicturesLead(address);
   return app;
 }
 
+/** What the owners of the servers that tests started hold, by address. */
+const cookies = new Map<string, string>();
+
+/** As `fetch`, signed in as the owner of the server that is asked. */
+export function ask(url: string, init: RequestInit = {}): Promise<Response> {
+  const cookie = cookies.get(new URL(url).origin);
+  if (cookie === undefined) throw new Error(`nobody is signed in at ${url}`);
+  return fetch(url, { ...init, headers: { ...(init.headers as Record<string, string> | undefined), cookie } });
+}
+
+/** Signs in by a one-time word. @returns the cookie to send */
+export async function signedIn(address: string, word: string): Promise<string> {
+  const answer = await fetch(`${address}/api/v1/session/entry`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', origin: address },
+    body: JSON.stringify({ word }),
+  });
+  if (!answer.ok) throw new Error(await answer.text());
+  return answer.headers.getSetCookie()[0]!.split(';')[0]!;
+}
+
+/** Gives a browser what its owner holds. */
+export async function letIn(
+  page: Page,
+  address: string,
+  cookie: string | undefined = cookies.get(address),
+): Promise<void> {
+  const [name, value] = cookie!.split('=') as [string, string];
+  await page.browserContext().setCookie({ name, value, domain: new URL(address).hostname, path: '/', httpOnly: true });
+}
+
 async function letPicturesLead(address: string): Promise<void> {
   const route = `${address}/api/v1/shows/lantern-regatta`;
-  const { show, revision } = (await (await fetch(route)).json()) as { show: Show; revision: number };
+  const { show, revision } = (await (await ask(route)).json()) as { show: Show; revision: number };
   const isClip = (slide: Slide) => slide.layers[0]?.kind === 'clip';
   const slides = show.slides.map((slide, index) => ({
     ...slide,
@@ -116,7 +151,7 @@ async function letPicturesLead(address: string): Promise<void> {
     knownRevision: revision,
     edits: edits.map((edit, index) => ({ editId: `pictures-lead-${index}`, edit })),
   };
-  const response = await fetch(`${route}/edits`, {
+  const response = await ask(`${route}/edits`, {
     method: 'POST',
     headers: { 'content-type': 'application/json', origin: address },
     body: JSON.stringify(body),
@@ -162,8 +197,13 @@ export function openBrowser(more: readonly string[] = []): Promise<Browser> {
 /** A page whose uncaught errors and server errors fail the test that reads `faults`. */
 export type OpenPage = Page & { faults: string[] };
 
-export async function openPage(browser: Browser): Promise<OpenPage> {
+/** A page of the owner of whatever server the test started; or of nobody. */
+export async function openPage(
+  browser: Pick<Browser, 'newPage'>,
+  who: 'owner' | 'stranger' = 'owner',
+): Promise<OpenPage> {
   const page = (await browser.newPage()) as OpenPage;
+  if (who === 'owner') for (const address of cookies.keys()) await letIn(page, address);
   page.faults = [];
   // Slow machines are not faults.
   page.setDefaultTimeout(Number(process.env.E2E_PATIENCE_MS ?? 90_000));
@@ -245,7 +285,7 @@ export function handsOn(app: App, page: Page, show: string): Hands {
     },
     async stored() {
       await page.waitForSelector('[data-part=saving][data-state=saved]');
-      return ((await (await fetch(`${app.address}/api/v1/shows/${show}`)).json()) as { show: Show }).show;
+      return ((await (await ask(`${app.address}/api/v1/shows/${show}`)).json()) as { show: Show }).show;
     },
     key: (...names) => chord(page, ...names),
     async type(field, text) {
@@ -294,11 +334,11 @@ export async function makeFor(page: Page, ...purposes: readonly string[]): Promi
 /** Opens a screening of a film. @returns the unguessable part of its link */
 export async function screened({ address }: App, show: string, film: string): Promise<string> {
   const path = `${address}/api/v1/shows/${show}/screenings`;
-  await fetch(path, {
+  await ask(path, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ films: [film] }),
   });
-  const { screenings } = (await (await fetch(path)).json()) as { screenings: { token: string; films: string[] }[] };
+  const { screenings } = (await (await ask(path)).json()) as { screenings: { token: string; films: string[] }[] };
   return screenings.find(({ films }) => films.includes(film))!.token;
 }

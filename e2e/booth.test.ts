@@ -12,6 +12,7 @@ import type { Slide } from '../src/core/show/show';
 import { onceThroughMs } from '../src/core/sound/song-runs';
 import { dice, spoken, SPOKEN_RATE } from '../src/core/sound/voice/spoken.testing';
 import {
+  ask,
   type App,
   type Hands,
   handsOn,
@@ -154,7 +155,7 @@ async function openMicrophone(of: OpenPage): Promise<void> {
 }
 
 async function sheet(): Promise<Map<AssetId, AssetFacts>> {
-  const { entries } = (await (await fetch(`${app.address}/api/v1/shows/${ID}/sheet`)).json()) as {
+  const { entries } = (await (await ask(`${app.address}/api/v1/shows/${ID}/sheet`)).json()) as {
     entries: { assetId: AssetId; facts: AssetFacts | null }[];
   };
   return new Map(entries.flatMap((entry) => (entry.facts ? [[entry.assetId, entry.facts] as const] : [])));
@@ -424,7 +425,7 @@ describe('a film with captions', () => {
     await makeFor(page, 'web');
     await page.click('[data-part=make-film]');
     await page.waitForSelector('[data-part=film][data-state=ready]', { timeout: 600_000 });
-    const { films } = (await (await fetch(`${app.address}/api/v1/shows/${ID}/films`)).json()) as {
+    const { films } = (await (await ask(`${app.address}/api/v1/shows/${ID}/films`)).json()) as {
       films: { id: string }[];
     };
     const film = path.join(app.dataFolder, 'films', `${films[0]!.id}.mp4`);
@@ -440,7 +441,7 @@ describe('a film with captions', () => {
     expect(String(stdout)).toMatch(/mov_text,eng/);
     expect(String(stdout)).toMatch(/mov_text,deu/);
     const token = await screened(app, ID, films[0]!.id);
-    const vtt = await fetch(`${app.address}/api/v1/screenings/${token}/captions/en`);
+    const vtt = await ask(`${app.address}/api/v1/screenings/${token}/captions/en`);
     expect([vtt.status, (await vtt.text()).includes('At dusk we left.')]).toEqual([200, true]);
     await page.goto(`${app.address}/s/${token}`);
     const tracks = await page.$$eval('track', (list) => list.map((track) => [track.srclang, track.label]));

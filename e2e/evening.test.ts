@@ -8,7 +8,19 @@ import { pipeline } from 'node:stream/promises';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import { probeFilm } from '../src/server/films/probe-film';
-import { chord, dropFiles, openApp, openBrowser, openPage, press, textOf, waitForText, type App, makeFor } from './app';
+import {
+  ask,
+  chord,
+  dropFiles,
+  openApp,
+  openBrowser,
+  openPage,
+  press,
+  textOf,
+  waitForText,
+  type App,
+  makeFor,
+} from './app';
 
 const PICTURES = readdirSync('demo/files')
   .filter((name) => /^PE_.*\.jpg$/.test(name))
@@ -47,7 +59,7 @@ const order = () =>
   );
 const saved = () => page.waitForSelector('[data-part=saving][data-state=saved]');
 const stored = async () =>
-  (await (await fetch(`${app.address}/api/v1/shows/${show}`)).json()) as {
+  (await (await ask(`${app.address}/api/v1/shows/${show}`)).json()) as {
     show: { slides: { lengthMs: number; layers: { kind: string; title?: string }[] }[]; title: string };
   };
 
@@ -241,7 +253,7 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
     await page.reload();
     await page.waitForSelector('[data-part=film][data-state=ready]', { timeout: 180_000 });
     const href = (await page.$eval('[data-part=download]', (link) => link.getAttribute('href')))!;
-    const answer = await fetch(app.address + href);
+    const answer = await ask(app.address + href);
     expect([
       answer.status,
       answer.headers.get('content-disposition'),
@@ -275,11 +287,11 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
         }),
     );
     expect(length).toBeCloseTo(60, 1);
-    const range = await fetch(`${app.address}/api/v1/screenings/${link.split('/').at(-1)}/film`, {
+    const range = await ask(`${app.address}/api/v1/screenings/${link.split('/').at(-1)}/film`, {
       headers: { range: 'bytes=0-99' },
     });
     expect([range.status, range.headers.get('content-length')]).toEqual([206, '100']);
-    expect((await fetch(`${app.address}/s/${'x'.repeat(24)}`)).status).toBe(404);
+    expect((await ask(`${app.address}/s/${'x'.repeat(24)}`)).status).toBe(404);
     await viewer.close();
   });
 
@@ -292,7 +304,7 @@ describe('an upload that was cut off', () => {
     const half = Math.floor(bytes.length / 2);
     const base64 = (text: string) => Buffer.from(text).toString('base64');
     const tus = { 'tus-resumable': '1.0.0' };
-    const created = await fetch(`${app.address}/api/v1/uploads`, {
+    const created = await ask(`${app.address}/api/v1/uploads`, {
       method: 'POST',
       headers: {
         ...tus,
@@ -303,7 +315,7 @@ describe('an upload that was cut off', () => {
     expect(created.status).toBe(201);
     const place = new URL(created.headers.get('location')!, app.address).href;
     const send = (from: number, part: Buffer) =>
-      fetch(place, {
+      ask(place, {
         method: 'PATCH',
         headers: { ...tus, 'upload-offset': String(from), 'content-type': 'application/offset+octet-stream' },
         body: new Uint8Array(part),
@@ -311,11 +323,11 @@ describe('an upload that was cut off', () => {
     expect((await send(0, bytes.subarray(0, half))).status).toBe(204);
     await app.killHard();
     await app.start();
-    const asked = await fetch(place, { method: 'HEAD', headers: tus });
+    const asked = await ask(place, { method: 'HEAD', headers: tus });
     expect(asked.headers.get('upload-offset')).toBe(String(half));
     expect((await send(half, bytes.subarray(half))).status).toBe(204);
     const entries = (
-      (await (await fetch(`${app.address}/api/v1/shows/${show}/sheet`)).json()) as { entries: { fileName: string }[] }
+      (await (await ask(`${app.address}/api/v1/shows/${show}/sheet`)).json()) as { entries: { fileName: string }[] }
     ).entries;
     expect(entries.map((entry) => entry.fileName)).toContain('late.jpg');
   });
@@ -328,10 +340,10 @@ describe('an upload that was cut off', () => {
       'upload-length': String(bytes.length),
       'upload-metadata': `filename ${base64('at once.jpg')},show ${base64(show)}`,
     };
-    const sent = await fetch(`${app.address}/api/v1/uploads`, { method: 'POST', headers, body: new Uint8Array(bytes) });
+    const sent = await ask(`${app.address}/api/v1/uploads`, { method: 'POST', headers, body: new Uint8Array(bytes) });
     expect([sent.status, sent.headers.get('upload-offset')]).toEqual([201, String(bytes.length)]);
     const entries = (
-      (await (await fetch(`${app.address}/api/v1/shows/${show}/sheet`)).json()) as {
+      (await (await ask(`${app.address}/api/v1/shows/${show}/sheet`)).json()) as {
         entries: { fileName: string; assetId: string }[];
       }
     ).entries;
@@ -340,12 +352,12 @@ describe('an upload that was cut off', () => {
     );
     expect(
       (
-        await fetch(`${app.address}/api/v1/uploads`, { method: 'POST', headers, body: new Uint8Array(bytes) })
+        await ask(`${app.address}/api/v1/uploads`, { method: 'POST', headers, body: new Uint8Array(bytes) })
       ).headers.get('x-outcome'),
     ).toBe('already-there');
   });
   it('is refused for a show there is not', async () => {
-    const answer = await fetch(`${app.address}/api/v1/uploads`, {
+    const answer = await ask(`${app.address}/api/v1/uploads`, {
       method: 'POST',
       headers: {
         'tus-resumable': '1.0.0',
@@ -359,7 +371,7 @@ describe('an upload that was cut off', () => {
 
 describe('what comes from elsewhere', () => {
   const post = (headers: Record<string, string>, body = '{"title":"x"}') =>
-    fetch(`${app.address}/api/v1/shows`, {
+    ask(`${app.address}/api/v1/shows`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', ...headers },
       body,
@@ -389,6 +401,6 @@ describe('what comes from elsewhere', () => {
     '/api/v1/films/..%2fx/file',
     '/api/clips/x/0',
   ])('finds nothing at %s', async (url) => {
-    expect((await fetch(app.address + url)).status).toBe(404);
+    expect((await ask(app.address + url)).status).toBe(404);
   });
 });

@@ -3,6 +3,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
 import {
+  ask,
   chord,
   dropFiles,
   openApp,
@@ -50,10 +51,10 @@ const looked = async () => {
 const theFilm = async () => {
   await page.waitForSelector('[data-part=film][data-state=ready]');
   const id = page.url().split('/').at(-2)!;
-  const { films } = (await (await fetch(`${app.address}/api/v1/shows/${id}/films`)).json()) as {
+  const { films } = (await (await ask(`${app.address}/api/v1/shows/${id}/films`)).json()) as {
     films: { id: string }[];
   };
-  const { show } = (await (await fetch(`${app.address}/api/v1/shows/${id}`)).json()) as {
+  const { show } = (await (await ask(`${app.address}/api/v1/shows/${id}`)).json()) as {
     show: { slides: { layers: { kind: string; title?: string }[] }[]; cues: unknown[] };
   };
   return { filmCount: films.length, slides: show.slides, songCount: show.cues.length };

@@ -7,7 +7,7 @@ import type { Browser, Page } from 'puppeteer-core';
 import sharp from 'sharp';
 import { MARKS } from '../src/core/show/mark';
 import type { Show } from '../src/core/show/show';
-import { chord, dropFiles, openApp, openBrowser, openPage, press, textOf, waitForText, type App } from './app';
+import { ask, chord, dropFiles, openApp, openBrowser, openPage, press, textOf, waitForText, type App } from './app';
 
 const PICTURES = readdirSync('demo/files')
   .filter((name) => /^PE_.*\.jpg$/.test(name))
@@ -40,7 +40,7 @@ const stored = async (of = id): Promise<Show> => {
     setTimeout(resolve, 120);
   });
   await page.waitForSelector('[data-part=saving][data-state=saved]');
-  return ((await (await fetch(`${app.address}/api/v1/shows/${of}`)).json()) as { show: Show }).show;
+  return ((await (await ask(`${app.address}/api/v1/shows/${of}`)).json()) as { show: Show }).show;
 };
 const key = (...names: string[]) => chord(page, ...names);
 const marked = () =>
@@ -127,7 +127,7 @@ describe('a show begins with files dropped on the shelf', () => {
     await waitForText(page, '[role=dialog]', /3 files here/);
     await page.click('[data-part=take-folder]');
     await waitForText(page, '[data-part=tally]', /11 pictures/);
-    expect((await fetch(`${app.address}/api/v1/folders?folder=${encodeURIComponent('../..')}`)).status).toBe(404);
+    expect((await ask(`${app.address}/api/v1/folders?folder=${encodeURIComponent('../..')}`)).status).toBe(404);
   });
 });
 
@@ -291,7 +291,7 @@ describe('the clipboard', () => {
     await page.keyboard.up('Control');
     await waitForText(page, 'body', /2 slides are on the clipboard/);
     const { id: other } = (await (
-      await fetch(`${app.address}/api/v1/shows`, {
+      await ask(`${app.address}/api/v1/shows`, {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify({ title: 'Another' }),
@@ -314,7 +314,7 @@ describe('the clipboard', () => {
       original.slides.slice(0, 2).map((slide) => slide.layers.map((layer) => 'assetId' in layer && layer.assetId)),
     );
     expect(pasted.slides[1]!.id).not.toBe(original.slides[0]!.id);
-    const sheet = (await (await fetch(`${app.address}/api/v1/shows/${other}/sheet`)).json()) as { entries: unknown[] };
+    const sheet = (await (await ask(`${app.address}/api/v1/shows/${other}/sheet`)).json()) as { entries: unknown[] };
     expect(sheet.entries).toHaveLength(2);
     await page.goto(`${app.address}/shows/${id}/arrange`);
     await page.waitForSelector('[data-part=slide]');
@@ -337,7 +337,7 @@ describe('versions', () => {
     await press(page, 'Go back to “For the client”');
     await page.waitForFunction(() => document.querySelectorAll('[data-part=slide]').length === 4);
     expect(await stored()).toEqual(before);
-    const { versions } = (await (await fetch(`${app.address}/api/v1/shows/${id}/versions`)).json()) as {
+    const { versions } = (await (await ask(`${app.address}/api/v1/shows/${id}/versions`)).json()) as {
       versions: { name: string }[];
     };
     expect(versions.map((version) => version.name)).toEqual([

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
 import {
+  ask,
   handsOn,
   openApp,
   openBrowser,
@@ -206,10 +207,10 @@ describe('sending and the shelf', () => {
     await press(page, 'What to do with “Lantern Regatta of Port Ellery”');
     await page.locator('aria/Take off the shelf[role="menuitem"]').click();
     await page.waitForFunction(() => document.querySelector('[data-part=shelf-show]') === null);
-    expect((await fetch(`${app.address}/api/v1/shows/${ID}`)).status).toBe(404);
+    expect((await ask(`${app.address}/api/v1/shows/${ID}`)).status).toBe(404);
     await press(page, 'Undo');
     await waitForText(page, 'main', /Lantern Regatta/);
-    expect((await fetch(`${app.address}/api/v1/shows/${ID}`)).status).toBe(200);
+    expect((await ask(`${app.address}/api/v1/shows/${ID}`)).status).toBe(200);
   });
   it('clears away for good what was taken off the shelf, once that is confirmed, and nothing else', async () => {
     await page.click('[data-part=new-show]');
@@ -223,9 +224,9 @@ describe('sending and the shelf', () => {
     await waitForText(page, '[role=alertdialog]', /1 show, 0 films and 0 files go.*cannot be undone/s);
     await page.locator('[role=alertdialog] button ::-p-text(Clear away)').click();
     await page.waitForFunction(() => document.querySelector('[data-part=clear-away]') === null);
-    const shelf = (await (await fetch(`${app.address}/api/v1/shows`)).json()) as { shows: { id: string }[] };
+    const shelf = (await (await ask(`${app.address}/api/v1/shows`)).json()) as { shows: { id: string }[] };
     expect(shelf.shows.map((show) => show.id)).toEqual([ID]);
-    expect((await fetch(`${app.address}/api/v1/shows/${made}`)).status).toBe(404);
+    expect((await ask(`${app.address}/api/v1/shows/${made}`)).status).toBe(404);
   });
   it('met no error on the way', () => expect(page.faults).toEqual([]));
 });

@@ -6,6 +6,7 @@ import type { AssetFacts } from '../src/core/show/asset-facts';
 import type { AssetId } from '../src/core/show/ids';
 import { showLengthMs, slideSpans } from '../src/core/timing/slide-span';
 import {
+  ask,
   handsOn,
   openApp,
   openBrowser,
@@ -37,7 +38,7 @@ afterAll(async () => {
 });
 
 async function facts(): Promise<Map<AssetId, AssetFacts>> {
-  const sheet = (await (await fetch(`${app.address}/api/v1/shows/${ID}/sheet`)).json()) as {
+  const sheet = (await (await ask(`${app.address}/api/v1/shows/${ID}/sheet`)).json()) as {
     entries: { assetId: AssetId; facts: AssetFacts | null }[];
   };
   return new Map(sheet.entries.flatMap((entry) => (entry.facts ? [[entry.assetId, entry.facts] as const] : [])));
@@ -204,8 +205,8 @@ describe('the sound column', () => {
       kind: 'remove-slides',
       slideIds: before.slides.slice(12, 20).map((slide) => slide.id),
     };
-    const { revision } = (await (await fetch(`${app.address}/api/v1/shows/${ID}`)).json()) as { revision: number };
-    await fetch(`${app.address}/api/v1/shows/${ID}/edits`, {
+    const { revision } = (await (await ask(`${app.address}/api/v1/shows/${ID}`)).json()) as { revision: number };
+    await ask(`${app.address}/api/v1/shows/${ID}/edits`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', origin: app.address },
       body: JSON.stringify({ knownRevision: revision, edits: [{ editId: 'tailor-0001', edit: shorter }] }),
@@ -228,8 +229,8 @@ describe('the sound column', () => {
     await press(page, 'as it is again');
     expect((await hands.stored()).cues[0]!.tailored).toBeUndefined();
     // As the tests after this one find it.
-    const last = (await (await fetch(`${app.address}/api/v1/shows/${ID}`)).json()) as { revision: number };
-    await fetch(`${app.address}/api/v1/shows/${ID}/edits`, {
+    const last = (await (await ask(`${app.address}/api/v1/shows/${ID}`)).json()) as { revision: number };
+    await ask(`${app.address}/api/v1/shows/${ID}/edits`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', origin: app.address },
       body: JSON.stringify({

@@ -7,6 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
 import { assetIdsOfSlides, type Show, type Slide } from '../src/core/show/show';
 import {
+  ask,
   chord,
   dropFiles,
   handsOn,
@@ -157,14 +158,14 @@ describe('the studio', () => {
     await page.locator('aria/Font of titles').click();
     await page.locator('[role=option] ::-p-text(Cinzel)').click();
     await waitForText(page, '[data-part=studio-saved]', /^saved$/);
-    const { profile } = (await (await fetch(`${app.address}/api/v1/studio`)).json()) as {
+    const { profile } = (await (await ask(`${app.address}/api/v1/studio`)).json()) as {
       profile: { name: string; letters?: { title: string } };
     };
     expect([profile.name, profile.letters?.title]).toEqual(['Harrow Lane Pictures', 'cinzel']);
     expect(await seriousIn(page)).toEqual([]);
     await hands.go('arrange', 'slide');
     await hands.key('d');
-    await page.waitForSelector('[data-part=studio-parts]');
+    await page.waitForSelector('[data-part=studio-parts]:enabled');
     for (const label of ['logo to begin with', 'logo at the end', 'watermark'])
       await page.locator(`[data-part=studio-parts] label ::-p-text(${label})`).click();
     const show = await until(
@@ -174,7 +175,7 @@ describe('the studio', () => {
         slides.at(-1)!.mounted?.mount.id === 'logo-out',
     );
     expect(assetIdsOfSlides([show.slides[0]!])).toEqual([show.watermark!.assetId]);
-    const still = await fetch(`${app.address}/api/v1/shows/${SHOW}/still?at=20000&height=360`);
+    const still = await ask(`${app.address}/api/v1/shows/${SHOW}/still?at=20000&height=360`);
     expect(still.status).toBe(200);
   });
   it('keeps a slide as a mount, hands it on as a file and takes it in again; a broken one gets one clear line', async () => {
@@ -185,11 +186,11 @@ describe('the studio', () => {
     expect(await seriousIn(page)).toEqual([]);
     await page.click('[data-part=keep-mount-do]');
     await waitForText(page, 'body', /is kept: you find it among the mounts/);
-    const { mounts } = (await (await fetch(`${app.address}/api/v1/mounts`)).json()) as { mounts: { id: string }[] };
+    const { mounts } = (await (await ask(`${app.address}/api/v1/mounts`)).json()) as { mounts: { id: string }[] };
     const file = path.join(folder, 'own.zip');
     await writeFile(
       file,
-      Buffer.from(await (await fetch(`${app.address}/api/v1/mounts/${mounts[0]!.id}/file`)).arrayBuffer()),
+      Buffer.from(await (await ask(`${app.address}/api/v1/mounts/${mounts[0]!.id}/file`)).arrayBuffer()),
     );
     await page.goto(`${app.address}/studio`);
     await waitForText(page, '[data-part=kept-mounts]', /Our own page/);

@@ -5,13 +5,13 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { PAGES, ROUTES } from '../src/server/http/routes';
-import { openApp, type App } from './app';
+import { ask, openApp, type App } from './app';
 
 let app: App;
 let show: string;
 beforeAll(async () => {
   app = await openApp();
-  const made = await fetch(`${app.address}/api/v1/shows`, json({ title: 'Evening' }));
+  const made = await ask(`${app.address}/api/v1/shows`, json({ title: 'Evening' }));
   show = ((await made.json()) as { id: string }).id;
 });
 afterAll(() => app.close());
@@ -21,7 +21,7 @@ const json = (body: unknown, headers: Record<string, string> = {}) => ({
   headers: { 'content-type': 'application/json', ...headers },
   body: typeof body === 'string' ? body : JSON.stringify(body),
 });
-const edits = (body: unknown) => fetch(`${app.address}/api/v1/shows/${show}/edits`, json(body));
+const edits = (body: unknown) => ask(`${app.address}/api/v1/shows/${show}/edits`, json(body));
 const filled = (path_: string, id: string) =>
   path_
     .replace('[show]', id)
@@ -58,7 +58,7 @@ describe('the server', () => {
     async (name) => {
       const [method, where] = name.split(' ') as [string, string];
       const body = method === 'POST' || method === 'PATCH' ? '{}' : undefined;
-      const answer = await fetch(`${app.address}${filled(where, 'no-such-show')}`, { method, body });
+      const answer = await ask(`${app.address}${filled(where, 'no-such-show')}`, { method, body });
       expect(answer.status).toBe(404);
       expect(((await answer.json()) as { problem: string }).problem).toMatch(/^There is no such .+\.$/);
     },
@@ -66,7 +66,7 @@ describe('the server', () => {
   it.each(['http://elsewhere.example', 'null', 'not an address'])(
     'changes nothing for pages of other sites (%s)',
     async (origin) => {
-      const answer = await fetch(`${app.address}/api/v1/shows`, json({ title: 'x' }, { origin }));
+      const answer = await ask(`${app.address}/api/v1/shows`, json({ title: 'x' }, { origin }));
       expect(answer.status).toBe(403);
       const cross = await asked(`/api/v1/shows/${show}`, { 'sec-fetch-site': 'cross-site' }, 'DELETE');
       expect(cross.status).toBe(403);
@@ -82,13 +82,13 @@ describe('the server', () => {
   });
   it('lets pages load scripts by their own nonce alone, another one each time', async () => {
     const policies = await Promise.all(
-      [0, 1].map(async () => (await fetch(app.address)).headers.get('content-security-policy')!),
+      [0, 1].map(async () => (await ask(app.address)).headers.get('content-security-policy')!),
     );
     const scripts = policies.map((policy) => /script-src [^;]*/.exec(policy)![0]);
     expect(scripts[0]).toMatch(/'nonce-[\w+/=]{20,}'/);
     expect(scripts[0]).not.toContain('unsafe-inline');
     expect(scripts[0]).not.toBe(scripts[1]);
-    const page = await (await fetch(app.address)).text();
+    const page = await (await ask(app.address)).text();
     for (const [tag] of page.matchAll(/<script\b[^>]*>/g)) expect(tag).toContain('nonce=');
   });
   it('does not open its uploads to other sites', async () => {
@@ -98,7 +98,7 @@ describe('the server', () => {
     }
   });
   it('tells whoever watches over it how it is', async () => {
-    const answer = (await (await fetch(`${app.address}/api/health`)).json()) as {
+    const answer = (await (await ask(`${app.address}/api/health`)).json()) as {
       ok: boolean;
       parts: { name: string }[];
     };
@@ -142,7 +142,7 @@ describe('requests that are too much', () => {
     if (answer.status === 200)
       expect(JSON.parse(text)).toMatchObject({ revision: 0, refused: [{ reason: expect.any(String) }] });
     expect(text.length).toBeLessThan(2000);
-    expect((await fetch(`${app.address}/api/v1/shows/${show}`)).status).toBe(200);
+    expect((await ask(`${app.address}/api/v1/shows/${show}`)).status).toBe(200);
   });
   it('are not read to their end when nobody says how long they are', async () => {
     let given = 0;
@@ -152,7 +152,7 @@ describe('requests that are too much', () => {
         this.push(given > 400 ? null : Buffer.alloc(1024 * 1024, ' '));
       },
     });
-    const answer = await fetch(`${app.address}/api/v1/shows/${show}/edits`, {
+    const answer = await ask(`${app.address}/api/v1/shows/${show}/edits`, {
       method: 'POST',
       body: Readable.toWeb(endless) as BodyInit,
       duplex: 'half',
@@ -166,7 +166,7 @@ describe('hostile files', () => {
   it('are set aside with a line each while others come in, and are not tried again at the next start', async () => {
     const upload = async (name: string, bytes: Uint8Array) => {
       const metadata = `filename ${Buffer.from(name).toString('base64')},show ${Buffer.from(show).toString('base64')}`;
-      const sent = await fetch(`${app.address}/api/v1/uploads`, {
+      const sent = await ask(`${app.address}/api/v1/uploads`, {
         method: 'POST',
         headers: {
           'tus-resumable': '1.0.0',
@@ -192,7 +192,7 @@ describe('hostile files', () => {
     );
     const sheet = async () =>
       (
-        (await (await fetch(`${app.address}/api/v1/shows/${show}/sheet`)).json()) as {
+        (await (await ask(`${app.address}/api/v1/shows/${show}/sheet`)).json()) as {
           entries: { fileName: string; state: string; problem: string | null }[];
         }
       ).entries;

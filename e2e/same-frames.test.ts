@@ -18,7 +18,7 @@ import { hashOfFile } from '../src/server/blobs/content-hash';
 import { createFileReader } from '../src/server/assets/file-reader';
 import { storeFor } from '../src/server/films/draw-segment';
 import { openNodeDrawing, type NodeDrawing } from '../src/server/films/node-drawing';
-import { openApp, openBrowser, openPage, type App } from './app';
+import { ask, openApp, openBrowser, openPage, type App } from './app';
 
 const FRAME = { widthPx: 640, heightPx: 360 };
 
@@ -34,9 +34,9 @@ beforeAll(async () => {
   app = await openApp({ seed: true });
   browser = await openBrowser();
   drawing = await openNodeDrawing();
-  const ask = async (url: string) => (await fetch(app.address + url)).json() as Promise<Record<string, unknown>>;
-  show = (await ask('/api/v1/shows/lantern-regatta')).show as Show;
-  const entries = (await ask('/api/v1/shows/lantern-regatta/sheet')).entries as {
+  const answer = async (url: string) => (await ask(app.address + url)).json() as Promise<Record<string, unknown>>;
+  show = (await answer('/api/v1/shows/lantern-regatta')).show as Show;
+  const entries = (await answer('/api/v1/shows/lantern-regatta/sheet')).entries as {
     assetId: AssetId;
     facts: AssetFacts | null;
   }[];

@@ -4,6 +4,7 @@ import sharp from 'sharp';
 import type { KeptNote } from '../src/core/screening/guest-note';
 import type { ScreeningRow } from '../src/server/screenings/screening-service';
 import {
+  ask,
   handsOn,
   openApp,
   openBrowser,
@@ -31,16 +32,16 @@ let screening: ScreeningRow;
 /** The two qualities. */
 let [fine, light] = ['', ''];
 
-const ask = async <Answer>(path: string, body?: unknown): Promise<Answer> =>
+const asked = async <Answer>(path: string, body?: unknown): Promise<Answer> =>
   (await (
-    await fetch(`${app.address}/api/v1/shows/${SHOW}/${path}`, {
+    await ask(`${app.address}/api/v1/shows/${SHOW}/${path}`, {
       method: body ? 'POST' : 'GET',
       headers: { 'content-type': 'application/json' },
       body: body ? JSON.stringify(body) : undefined,
     })
   ).json()) as Answer;
-const ours = async () => (await ask<{ screenings: ScreeningRow[] }>('screenings')).screenings[0]!;
-const notes = async () => (await ask<{ notes: KeptNote[] }>('notes')).notes;
+const ours = async () => (await asked<{ screenings: ScreeningRow[] }>('screenings')).screenings[0]!;
+const notes = async () => (await asked<{ notes: KeptNote[] }>('notes')).notes;
 const link = () => `${app.address}/s/${screening.token}`;
 const answers = async (path = '') => (await fetch(link() + path)).status;
 
@@ -57,10 +58,10 @@ beforeAll(async () => {
     quality: 'light',
     span: { fromMs: 0, toMs: 60_000 },
   });
-  const { ids } = await ask<{ ids: [string, string] }>('films', { specs: [spec(360), spec(198)] });
+  const { ids } = await asked<{ ids: [string, string] }>('films', { specs: [spec(360), spec(198)] });
   [fine, light] = ids;
   const ready = async () => {
-    const { films } = await ask<{ films: { state: string }[] }>('films');
+    const { films } = await asked<{ films: { state: string }[] }>('films');
     return films.every(({ state }) => state === 'ready');
   };
   while (!(await ready())) await rest(500);
@@ -76,7 +77,7 @@ afterAll(async () => {
 /** A stranger’s browser: nothing of the studio’s is in it. */
 async function stranger(): Promise<{ page: OpenPage; leave: () => Promise<void> }> {
   const context = await browser.createBrowserContext();
-  const own = (await openPage(context as unknown as Browser)) as OpenPage;
+  const own = await openPage(context, 'stranger');
   return { page: own, leave: () => context.close() };
 }
 
@@ -154,7 +155,7 @@ describe('a screening', () => {
     // What played from 20 s on was told when the page was left.
     const until = Date.now() + 5000;
     while ((await ours()).viewings === 0 && Date.now() < until) await rest(100);
-    const { curve } = await ask<{ curve: number[] }>(`screenings/${screening.id}/watched`);
+    const { curve } = await asked<{ curve: number[] }>(`screenings/${screening.id}/watched`);
     expect((await ours()).viewings).toBe(1);
     expect(curve.findIndex((share) => share > 0)).toBe(33);
     expect(curve.reduce((sum, share) => sum + share, 0) * 0.6).toBeCloseTo(1.5, 0);
@@ -256,7 +257,7 @@ describe('the guest book', () => {
 describe('who comes in', () => {
   it('is asked for the password, with and without scripts; the film is not there before', async () => {
     await hands.go('send', 'film');
-    await page.click('[data-part=screening-settings]');
+    await (await page.waitForSelector('[data-part=screening-settings]'))!.click();
     await page.type('[aria-label="Password of the screening"]', PASSWORD);
     await page.keyboard.press('Enter');
     await page.waitForFunction(

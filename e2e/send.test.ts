@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
 import type { FilmRow } from '../src/server/films/film-row';
 import {
+  ask,
   handsOn,
   makeFor,
   openApp,
@@ -35,7 +36,7 @@ afterAll(async () => {
 });
 
 const films = async () =>
-  ((await (await fetch(`${app.address}/api/v1/shows/${ID}/films`)).json()) as { films: FilmRow[] }).films;
+  ((await (await ask(`${app.address}/api/v1/shows/${ID}/films`)).json()) as { films: FilmRow[] }).films;
 const type = async (label: string, value: string) => {
   const field = await page.waitForSelector(`aria/${label}`);
   await field!.click({ count: 3 });
@@ -96,7 +97,7 @@ describe('making films', () => {
     await page.waitForSelector('[data-part=film][data-state=making] [data-part=pieces]');
     await ready(2);
     const last = (await hands.stored()).slides.at(-1)!;
-    const answer = await fetch(`${app.address}/api/v1/shows/${ID}/edits`, {
+    const answer = await ask(`${app.address}/api/v1/shows/${ID}/edits`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', origin: app.address },
       body: JSON.stringify({
@@ -190,7 +191,7 @@ describe('another shape', () => {
     await (await page.waitForSelector('[role=option]::-p-text(9:16)'))!.click();
     await page.waitForSelector('[data-part=viewer][data-shape="9:16"] canvas');
     const href = (await page.$eval('[data-part=still]', (link) => link.getAttribute('href')))!;
-    const answer = await fetch(app.address + href);
+    const answer = await ask(app.address + href);
     const bytes = new Uint8Array(await answer.arrayBuffer());
     expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'image/png']);
     expect(new DataView(bytes.buffer).getUint32(16)).toBe(1080);

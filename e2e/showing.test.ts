@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
-import { openApp, openBrowser, openPage, press, seriousIn, waitForText, type App, type OpenPage } from './app';
+import { ask, openApp, openBrowser, openPage, press, seriousIn, waitForText, type App, type OpenPage } from './app';
 
 const SHOW = 'lantern-regatta';
 let app: App;
@@ -28,12 +28,12 @@ afterAll(async () => {
 
 async function edit(...edits: object[]): Promise<void> {
   const url = `${app.address}/api/v1/shows/${SHOW}`;
-  const { revision } = (await (await fetch(url)).json()) as { revision: number };
+  const { revision } = (await (await ask(url)).json()) as { revision: number };
   const body = {
     knownRevision: revision,
     edits: edits.map((one, n) => ({ editId: `for-the-showing-${revision}-${n}`, edit: one })),
   };
-  const answer = await fetch(`${url}/edits`, {
+  const answer = await ask(`${url}/edits`, {
     method: 'POST',
     headers: { 'content-type': 'application/json', origin: app.address },
     body: JSON.stringify(body),

@@ -3,6 +3,7 @@ import type { Browser } from 'puppeteer-core';
 import type { WordsLayer } from '../src/core/show/layer';
 import type { Slide } from '../src/core/show/show';
 import {
+  ask,
   handsOn,
   openApp,
   openBrowser,
@@ -29,7 +30,7 @@ beforeAll(async () => {
   page = await openPage(browser);
   hands = handsOn(app, page, SHOW);
   const url = `${app.address}/api/v1/shows/${SHOW}`;
-  const { show, revision } = (await (await fetch(url)).json()) as { show: { slides: Slide[] }; revision: number };
+  const { show, revision } = (await (await ask(url)).json()) as { show: { slides: Slide[] }; revision: number };
   const of = (id: string) => show.slides.find((slide) => slide.id === id)!;
   const words = (id: string, text: object) => ({
     kind: 'set-words',
@@ -58,7 +59,7 @@ beforeAll(async () => {
       move: { kind: 'set', first: framing(0.9, 0.6), last: framing(0.9, 0.6) },
     },
   ];
-  const answer = await fetch(`${url}/edits`, {
+  const answer = await ask(`${url}/edits`, {
     method: 'POST',
     headers: { 'content-type': 'application/json', origin: app.address },
     body: JSON.stringify({

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import type { Show } from '../src/core/show/show';
 import type { VersionEntry } from '../src/server/shows/versions';
-import { openApp, openBrowser, openPage, textOf, waitForText, type App } from './app';
+import { ask, openApp, openBrowser, openPage, textOf, waitForText, type App } from './app';
 
 const ID = 'lantern-regatta';
 let app: App;
@@ -18,7 +18,7 @@ afterAll(async () => {
 });
 
 const load = async () =>
-  (await (await fetch(`${app.address}/api/v1/shows/${ID}`)).json()) as { show: Show; revision: number };
+  (await (await ask(`${app.address}/api/v1/shows/${ID}`)).json()) as { show: Show; revision: number };
 const openArrange = async (on = browser): Promise<Page & { faults: string[] }> => {
   const page = await openPage(on);
   await page.goto(`${app.address}/shows/${ID}/arrange`);
@@ -151,10 +151,10 @@ describe('two windows on one show', () => {
       () => (document.querySelector('[data-part=show-title]') as HTMLInputElement).value === 'By the one cut off',
       { timeout: 5000 },
     );
-    const { versions } = (await (await fetch(`${app.address}/api/v1/shows/${ID}/versions`)).json()) as {
+    const { versions } = (await (await ask(`${app.address}/api/v1/shows/${ID}/versions`)).json()) as {
       versions: VersionEntry[];
     };
-    const kept = (await (await fetch(`${app.address}/api/v1/shows/${ID}/versions/${versions[0]!.id}`)).json()) as {
+    const kept = (await (await ask(`${app.address}/api/v1/shows/${ID}/versions/${versions[0]!.id}`)).json()) as {
       content: Show;
     };
     expect([versions[0]!.name, kept.content.title]).toEqual(['As the other window left it', 'By the other']);

@@ -1,5 +1,6 @@
 // From nothing to the running app with the demo show: npm run demo
 import { spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import path from 'node:path';
 import { ensureInstalled, ensurePrograms, root, runQuietly } from './ensure.mjs';
 
@@ -14,6 +15,9 @@ await ensureInstalled();
 await runQuietly('Building', process.execPath, [path.join(root, 'scripts/build.mjs')]);
 await runQuietly('Seeding the demo show', process.execPath, [path.join(root, 'dist/seed.mjs')]);
 
+// Signs in once, whoever reads it here: nothing is open to others of this machine, or to who comes through a proxy.
+const entry = randomBytes(24).toString('base64url');
+
 const server = spawn(
   process.execPath,
   [path.join(root, 'node_modules/next/dist/bin/next'), 'start', '-p', port, '-H', host],
@@ -24,6 +28,7 @@ const server = spawn(
       TANAGER_FOLDER: path.join(root, 'demo/files'),
       ...process.env,
       ...(hall && { TANAGER_HALL: process.env.TANAGER_HALL ?? '1' }),
+      TANAGER_ENTRY: entry,
       NODE_ENV: 'production',
       NEXT_TELEMETRY_DISABLED: '1',
       // The server ends in good order by itself.
@@ -37,7 +42,8 @@ for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill
 server.on('close', (code) => process.exit(code ?? 0));
 server.stdout.on('data', (chunk) => process.env.TANAGER_VERBOSE && process.stdout.write(chunk));
 
-const address = `http://${host === '0.0.0.0' ? 'localhost' : host}:${port}`;
+// By name: browsers allow passkeys at names only.
+const address = `http://${['0.0.0.0', '127.0.0.1'].includes(host) ? 'localhost' : host}:${port}`;
 for (;;) {
   const answered = await fetch(address).then(
     (response) => response.ok,
@@ -47,5 +53,5 @@ for (;;) {
   await new Promise((resolve) => setTimeout(resolve, 200));
 }
 process.stdout.write(
-  `Tanager is at ${address}  (ready in ${((Date.now() - startedMs) / 1000).toFixed(1)} s; Ctrl C ends it)\n`,
+  `Tanager is at ${address}/enter#${entry}  (signs in once; ready in ${((Date.now() - startedMs) / 1000).toFixed(1)} s; Ctrl C ends it)\n`,
 );

@@ -1,4 +1,4 @@
-// Takes the pictures in docs/screenshots from a running demo: node scripts/screenshots.mjs [http://127.0.0.1:3217]. Makes a small film first when there is none.
+// Takes the pictures in docs/screenshots from a running demo: node scripts/screenshots.mjs LINK, the one the demo prints (it signs in once). Makes a small film first when there is none.
 import { spawnSync } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -6,7 +6,9 @@ import path from 'node:path';
 import puppeteer from 'puppeteer-core';
 import { root } from './ensure.mjs';
 
-const address = process.argv[2] ?? 'http://127.0.0.1:3217';
+const entrance = process.argv[2];
+if (!entrance?.includes('/enter#')) throw new Error('give the link that the demo prints');
+const address = new URL(entrance).origin;
 const show = `${address}/shows/lantern-regatta`;
 /** What the microphone hears: the demo's own narrator. */
 const microphone = path.join(tmpdir(), `tanager-microphone-${process.pid}.wav`);
@@ -36,6 +38,8 @@ const shoot = (name) => page.screenshot({ path: path.join(root, 'docs/screenshot
 const drawn = () =>
   page.waitForFunction(() => !document.querySelector('[data-part=viewer]')?.textContent.includes('Preparing'));
 
+await page.goto(entrance);
+await page.waitForSelector('[data-part=shelf]');
 await page.goto(`${show}/send`);
 await page.waitForFunction(() => !document.body.innerText.includes('Looking …'));
 const only = async (...purposes) => {
@@ -158,19 +162,35 @@ await page.goto(`${address}/studio`);
 await page.waitForSelector('[data-part=studio][data-loaded=true]');
 await rest(1500);
 await shoot('studio');
-await page.goto(`${show}/arrange`);
-await page.waitForSelector('[data-part=slide]');
 
-await page.locator('[data-part=versions]').click();
-await page.waitForSelector('[data-part=keep-version]');
-if (!(await page.$('[data-part=version]'))) {
-  await page.type('aria/Name of the version', 'For the harbour master');
-  await page.keyboard.press('Enter');
-  await page.waitForSelector('[data-part=version]');
+// Somebody who joined, and somebody who may.
+const studio = (route, body) =>
+  page.evaluate(
+    async (where, what) =>
+      (await fetch(where, { method: 'POST', headers: { 'content-type': 'application/json' }, body: what })).json(),
+    `/api/v1/${route}`,
+    JSON.stringify(body),
+  );
+for (const [role, show, name] of [
+  ['member', null, 'Odile Marsh'],
+  ['guest', 'lantern-regatta', 'Ilka of the harbour choir'],
+]) {
+  const { word } = await studio('invitations', { role, show, label: name });
+  await fetch(`${address}/api/v1/joining/${word}/account`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', origin: address },
+    body: JSON.stringify({
+      name,
+      email: `${name.split(' ')[0].toLowerCase()}@example.org`,
+      password: 'some words in a row',
+    }),
+  });
 }
-await rest(500);
-await shoot('versions');
-await page.keyboard.press('Escape');
+await studio('invitations', { role: 'member', show: null, label: 'the second camera' });
+await page.goto(`${address}/people`);
+await page.waitForSelector('[data-part=audit] li');
+await rest(800);
+await shoot('people');
 
 await page.goto(`${show}/sound`);
 await drawn();
@@ -198,12 +218,12 @@ await page.locator('aria/Music').click();
 
 // The room of snags, with some planted in a copy of the show that is taken off again.
 const api = async (method, route, body) => {
-  const response = await fetch(`${address}/api/v1/shows/${route}`, {
+  const asked = {
     method,
-    headers: { 'content-type': 'application/json', origin: address },
+    headers: { 'content-type': 'application/json' },
     ...(body && { body: JSON.stringify(body) }),
-  });
-  return response.json();
+  };
+  return page.evaluate(async (where, how) => (await fetch(where, how)).json(), `/api/v1/shows/${route}`, asked);
 };
 const { id: copy } = await api('POST', 'lantern-regatta/copy');
 const { show: copied, revision } = await api('GET', copy);

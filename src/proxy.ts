@@ -1,6 +1,6 @@
 import { NextResponse, type NextRequest } from 'next/server';
-import { assertOwnAddress } from './server/http/own-address';
-import { Refusal } from './server/http/refusal';
+import { assertOwnAddress, cameByTls } from './server/http/own-address';
+import { isRefusal } from './server/http/refusal';
 
 // Routes below /api ask the same for themselves: a proxy in their way would cut uploads short.
 export const config = { matcher: ['/((?!api/|_next/static/|drawing/|fonts/).*)'] };
@@ -10,10 +10,11 @@ const EMBEDDED = /^\/s\/[\w-]+\/embed$/;
 
 /** What is asked of every page before it is made: whether the address is ours, and that it is only looked at; and what it may then load. */
 export function proxy(request: NextRequest): NextResponse {
+  const asked = { method: request.method, header: (name: string) => request.headers.get(name) };
   try {
-    assertOwnAddress({ method: request.method, header: (name) => request.headers.get(name) });
+    assertOwnAddress(asked);
   } catch (error) {
-    if (error instanceof Refusal) return new NextResponse(error.message, { status: error.status });
+    if (isRefusal(error)) return new NextResponse(error.message, { status: error.status });
     throw error;
   }
   if (request.method !== 'GET' && request.method !== 'HEAD')
@@ -23,8 +24,11 @@ export function proxy(request: NextRequest): NextResponse {
   // Next reads the nonce from the policy and puts it on the scripts it writes into the page.
   const headers = new Headers(request.headers);
   headers.set('content-security-policy', policy);
+  headers.set('x-tanager-path', request.nextUrl.pathname + request.nextUrl.search);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('content-security-policy', policy);
+  // Who came over TLS comes over nothing less for a year.
+  if (cameByTls(asked)) response.headers.set('strict-transport-security', 'max-age=31536000');
   return response;
 }
 

@@ -1,5 +1,6 @@
 import { backupCommand } from './backup-command';
 import { checkCommand } from './check-command';
+import { peopleCommand } from './people-command';
 import { mountsCommand } from './mounts-command';
 import { captionsCommand } from './captions-command';
 import { exportCommand } from './export-command';
@@ -46,6 +47,10 @@ tanager backup FOLDER [--json]
     Copies everything people made into a folder; again, what is new. The server may go on meanwhile.
 tanager bring-back FOLDER [--json]
     Brings a backup back. What lies in the data folder is put aside.
+tanager enter [--json]
+    Makes a link that signs the studio's owner in, once. The server may go on meanwhile.
+tanager studio NAME [--json]
+    Makes another studio on the same server, with a link for its owner. Neither sees anything of the other.
 `;
 
 /** @returns the exit code: 0 done, 2 wrong use, 3 from `check` when something grave was found, 1 anything else */
@@ -60,6 +65,7 @@ export async function main(args: readonly string[], folder: string): Promise<num
     if (command === 'make') return await makeCommand(rest, surroundings);
     if (command === 'export') return await exportCommand(rest, surroundings);
     if (command === 'backup' || command === 'bring-back') return await backupCommand(command, rest, surroundings);
+    if (command === 'enter' || command === 'studio') return await peopleCommand(command, rest, surroundings);
     if (command === 'mounts') return await mountsCommand(rest, surroundings);
     if (command === 'tailor') return await tailorCommand(rest, surroundings);
     if (command === 'voice') return await voiceCommand(rest, surroundings);

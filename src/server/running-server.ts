@@ -22,6 +22,12 @@ import { dataFolder, openFolder } from './paths';
 import { createRecordingService, type RecordingService } from './recording/recording-service';
 import { createStudioService, type StudioService } from './reuse/studio-service';
 import { createScreeningService, type ScreeningService } from './screenings/screening-service';
+import { createAccounts, type Accounts } from './studio/accounts';
+import { createAudit, type Audit } from './studio/audit';
+import { letOwnerIn } from './studio/first-owner';
+import { createInvitations, type Invitations } from './studio/invitations';
+import { createPasskeys, type Passkeys } from './studio/passkeys';
+import { createSessions, type Sessions } from './studio/sessions';
 import { createClearing, type Clearing } from './shows/clearing';
 import { createShowService, type ShowService } from './shows/show-service';
 import { createVersionService, type VersionService } from './shows/versions';
@@ -36,6 +42,11 @@ export interface RunningServer {
   readonly films: FilmService;
   readonly screenings: ScreeningService;
   readonly studio: StudioService;
+  readonly accounts: Accounts;
+  readonly sessions: Sessions;
+  readonly invitations: Invitations;
+  readonly passkeys: Passkeys;
+  readonly audit: Audit;
   readonly clearing: Clearing;
   readonly recording: RecordingService;
   readonly facts: FactStore;
@@ -64,6 +75,7 @@ export function runningServer(): Promise<RunningServer> {
 
 async function start(): Promise<RunningServer> {
   const server = await openServer();
+  await letOwnerIn(server);
   await server.sheet.resume();
   await server.folders.resume();
   await server.films.resume();
@@ -138,6 +150,11 @@ export async function openServer(): Promise<RunningServer> {
     folders,
     films,
     screenings: createScreeningService({ database, sheet, events }),
+    accounts: createAccounts(database),
+    sessions: createSessions(database),
+    invitations: createInvitations(database),
+    passkeys: createPasskeys(database),
+    audit: createAudit(database),
     studio: createStudioService({ database, sheet, blobs, shows }),
     clearing: createClearing({
       database,

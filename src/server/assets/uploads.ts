@@ -3,7 +3,7 @@ import path from 'node:path';
 import { Server } from '@tus/server';
 import { showId } from '../../core/show/ids';
 import { answerTo } from '../http/answer';
-import { isDiskFull, Refusal } from '../http/refusal';
+import { isDiskFull, isRefusal } from '../http/refusal';
 import { allowed } from '../http/route';
 import { ROUTES } from '../http/routes';
 import { logger } from '../logger';
@@ -37,13 +37,15 @@ export async function handleUpload(request: Request): Promise<Response> {
       if (name.startsWith('access-control-')) answered.headers.delete(name);
     return answered;
   } catch (error) {
-    if (error instanceof Refusal) return new Response(error.message, { status: error.status });
+    if (isRefusal(error)) return new Response(error.message, { status: error.status });
     return answerTo(error, 'uploads');
   }
 }
 
 async function openUploads(): Promise<Server> {
-  const { uploadFolder, db, sheet } = await runningServer();
+  const { uploadFolder, db, sheet, sessions } = await runningServer();
+  const asking = (request: Request) =>
+    actorOf(sessions, { method: request.method, header: (name) => request.headers.get(name) });
   const datastore = new HashingStore(uploadFolder);
   // A leftover that cannot be cleared away is no reason to take nothing more in.
   await clearLeftOver(uploadFolder).catch((error: unknown) =>
@@ -57,17 +59,17 @@ async function openUploads(): Promise<Server> {
     async onResponseError(_request, error) {
       return isDiskFull(error) || datastore.wasFull() ? NO_ROOM : undefined;
     },
+    /** What is sent to an upload that has begun comes from somebody who might have begun it. */
+    async onIncomingRequest(request, uploadId) {
+      if (request.method === 'POST') return;
+      const { metadata } = await datastore.getUpload(uploadId);
+      if (!(await mayDo(db, await asking(request), 'change-show', { show: showId(metadata?.show ?? '') })))
+        throw { status_code: 404, body: 'There is no such upload.' };
+    },
     async onUploadCreate(request, upload) {
       if (!upload.metadata?.filename) throw { status_code: 422, body: 'The upload does not say the file’s name.' };
       const id = upload.metadata.show ?? '';
-      if (
-        !(await mayDo(
-          db,
-          actorOf({ method: request.method, header: (name) => request.headers.get(name) }),
-          'change-show',
-          { show: showId(id) },
-        ))
-      )
+      if (!(await mayDo(db, await asking(request), 'change-show', { show: showId(id) })))
         throw { status_code: 404, body: 'There is no such show.' };
       if ((upload.size ?? 0) > (await freeBytes(uploadFolder)) - KEPT_FREE_BYTES) throw NO_ROOM;
       return {};

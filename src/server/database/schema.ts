@@ -354,3 +354,119 @@ export const viewings = sqliteTable(
   },
   (table) => [index('viewings_of_screening').on(table.screeningId)],
 );
+
+/** People who sign in. Everybody belongs to one studio; what of it they see is said by their role. */
+export const accounts = sqliteTable(
+  'accounts',
+  {
+    id: text('id').primaryKey(),
+    studioId: text('studio_id').notNull(),
+    /** `guest`: of single shows, named in `show_guests`. */
+    role: text('role', { enum: ['owner', 'member', 'guest'] }).notNull(),
+    name: text('name').notNull(),
+    /** In small letters; null as long as somebody signs in by one-time links only. */
+    email: text('email').unique(),
+    /** Argon2id; null: no password was set. */
+    passwordHash: text('password_hash'),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('accounts_of_studio').on(table.studioId)],
+);
+
+/** Shows that somebody may see and work on besides those of their studio. */
+export const showGuests = sqliteTable(
+  'show_guests',
+  {
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id),
+    showId: text('show_id')
+      .notNull()
+      .references(() => shows.id),
+  },
+  (table) => [primaryKey({ columns: [table.accountId, table.showId] })],
+);
+
+/** A browser that is signed in; what it holds is kept as a hash only. */
+export const sessions = sqliteTable(
+  'sessions',
+  {
+    hash: text('hash').primaryKey(),
+    /** By which its owner ends it. */
+    id: text('id').notNull().unique(),
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id),
+    /** “Firefox on Linux” */
+    browser: text('browser').notNull(),
+    createdAt: integer('created_at').notNull(),
+    seenAt: integer('seen_at').notNull(),
+    until: integer('until').notNull(),
+  },
+  (table) => [index('sessions_of_account').on(table.accountId)],
+);
+
+/** Links that sign somebody in once. */
+export const entries = sqliteTable('entries', {
+  hash: text('hash').primaryKey(),
+  accountId: text('account_id')
+    .notNull()
+    .references(() => accounts.id),
+  until: integer('until').notNull(),
+});
+
+/** Links by which somebody joins a studio, or a show of it as a guest. */
+export const invitations = sqliteTable(
+  'invitations',
+  {
+    id: text('id').primaryKey(),
+    hash: text('hash').notNull().unique(),
+    studioId: text('studio_id').notNull(),
+    role: text('role', { enum: ['owner', 'member', 'guest'] }).notNull(),
+    /** Of guests. */
+    showId: text('show_id').references(() => shows.id),
+    /** For whom, as who invites calls them. */
+    label: text('label').notNull(),
+    createdAt: integer('created_at').notNull(),
+    until: integer('until').notNull(),
+  },
+  (table) => [index('invitations_of_studio').on(table.studioId)],
+);
+
+/** Keys that lie in people’s devices; only the public half is here (Web Authentication). */
+export const passkeys = sqliteTable(
+  'passkeys',
+  {
+    id: text('id').primaryKey(),
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id),
+    /** Base64url. */
+    publicKey: text('public_key').notNull(),
+    counter: integer('counter').notNull(),
+    transports: text('transports', { mode: 'json' }).$type<readonly string[]>().notNull(),
+    name: text('name').notNull(),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('passkeys_of_account').on(table.accountId)],
+);
+
+/** Who did what. Names are kept as they were then. */
+export const audit = sqliteTable(
+  'audit',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    studioId: text('studio_id').notNull(),
+    /** Null: not known, as when a password was wrong. */
+    accountId: text('account_id'),
+    name: text('name').notNull(),
+    /** A sentence’s name in `audit-sentences`. */
+    did: text('did').notNull(),
+    /** What it was done to, as it was called then. */
+    what: text('what').notNull(),
+    /** So many times, one after the other. */
+    count: integer('count').notNull(),
+    at: integer('at').notNull(),
+  },
+  (table) => [index('audit_of_studio').on(table.studioId, table.at)],
+);

@@ -3,14 +3,14 @@ import send from 'send';
 import { formatOf } from '../../core/film/film-formats';
 import { purposeTitle } from '../../core/film/purposes/purposes';
 import { assertOwnAddress } from '../http/own-address';
-import { Refusal } from '../http/refusal';
+import { isRefusal } from '../http/refusal';
 import { headerOf } from '../http/pages-route';
 import { subjectOf, type PathParts } from '../http/route';
 import { ROUTES, type RouteName } from '../http/routes';
 import { logger } from '../logger';
 import { runningServer } from '../running-server';
 import { actorOf } from '../studio/actor';
-import { mayDo } from '../studio/may-do';
+import { isForAnybody, mayDo } from '../studio/may-do';
 import type { FilmRow } from './film-row';
 
 /** Sends a finished film with ranges, so that players can jump and downloads can go on. A screening's guests watch it; the studio's own people take it home. */
@@ -32,9 +32,11 @@ export async function sendFilm(request: NextApiRequest, response: NextApiRespons
     const asked = { method: request.method, header: headerOf(request) };
     assertOwnAddress(asked);
     const params = request.query as PathParts;
-    const { db, films, screenings } = await runningServer();
+    const { db, films, screenings, sessions } = await runningServer();
     const { deed } = ROUTES[name];
-    const allowed = await mayDo(db, actorOf(asked), deed, subjectOf(params, asked));
+    const actor = await actorOf(sessions, asked);
+    const allowed = await mayDo(db, actor, deed, subjectOf(params, asked));
+    if (!allowed && actor.kind === 'stranger' && !isForAnybody(deed)) return refuse(401, 'Sign in first.');
     const screening = allowed && deed === 'watch-screening' ? await screenings.find(params.token!) : null;
     const taken = allowed && deed !== 'watch-screening' ? await films.find(params.film!) : null;
     const takes = params.take !== undefined;
@@ -60,7 +62,7 @@ export async function sendFilm(request: NextApiRequest, response: NextApiRespons
         .pipe(response);
     });
   } catch (error) {
-    if (error instanceof Refusal) return refuse(error.status, error.message);
+    if (isRefusal(error)) return refuse(error.status, error.message);
     logger().error({ err: error, what: name }, 'a film could not be sent');
     refuse(500, 'Something went wrong on the server. Try again.');
   }

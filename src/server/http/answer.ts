@@ -1,9 +1,9 @@
 import { logger } from '../logger';
-import { DISK_FULL, isDiskFull, Refusal } from './refusal';
+import { DISK_FULL, isDiskFull, isRefusal } from './refusal';
 
 /** A refusal or a failure as an answer: a status and a sentence. What was not expected is logged, never shown. */
 export function answerTo(error: unknown, what: string): Response {
-  if (error instanceof Refusal) return Response.json({ problem: error.message }, { status: error.status });
+  if (isRefusal(error)) return Response.json({ problem: error.message }, { status: error.status });
   if (isDiskFull(error)) {
     logger().error({ err: error, what }, 'the disk is full');
     return Response.json({ problem: DISK_FULL }, { status: 507 });

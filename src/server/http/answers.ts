@@ -32,6 +32,11 @@ import type { GuestNote, KeptNote } from '../../core/screening/guest-note';
 import type { Watched } from '../../core/screening/watched';
 import type { ScreeningRow } from '../screenings/screening-service';
 import type { Unused } from '../shows/clearing';
+import { ROLES } from '../../core/studio/account';
+import type { AuditRow } from '../studio/audit';
+import type { OwnAccount, PersonRow } from '../studio/accounts';
+import type { InvitationRow } from '../studio/invitations';
+import type { SessionRow } from '../studio/sessions';
 import type { AppliedEdits, SentEdit, ShelfEntry } from '../shows/show-service';
 import type { VersionEntry } from '../shows/versions';
 
@@ -85,6 +90,7 @@ export const SHELF: Schema = object<{ shows: unknown }>({
       place: oneOf(['shelf', 'archive', 'removed']),
       film: oneOf(['none', 'making', 'ready']),
       byteCount: COUNT,
+      visiting: truth,
     }),
     LONG,
   ),
@@ -263,3 +269,56 @@ const KEPT_NOTE: Schema = object<KeptNote>({
 });
 export const ANSWERED: Schema = KEPT_NOTE;
 export const NOTES: Schema = object<{ notes: unknown }>({ notes: list(KEPT_NOTE, LONG) });
+
+const ROLE = oneOf(ROLES);
+const KEY_ID = text(2000, 1);
+const NAMED_SHOW = object<PersonRow['shows'][number]>({ id: ID, title: NAME });
+
+export const OWN_ACCOUNT: Schema = object<OwnAccount>({
+  id: ID,
+  name: NAME,
+  email: orNull(NAME),
+  role: ROLE,
+  hasPassword: truth,
+  passkeys: list(object<OwnAccount['passkeys'][number]>({ id: KEY_ID, name: NAME, createdAt: TIME }), 1000),
+});
+
+export const SESSIONS: Schema = object<{ sessions: unknown }>({
+  sessions: list(object<SessionRow>({ id: ID, browser: NAME, createdAt: TIME, seenAt: TIME, here: truth }), LONG),
+});
+
+export const PEOPLE: Schema = object<{ people: unknown }>({
+  people: list(
+    object<PersonRow>({
+      id: ID,
+      name: NAME,
+      email: orNull(NAME),
+      role: ROLE,
+      createdAt: TIME,
+      seenAt: orNull(TIME),
+      shows: list(NAMED_SHOW, LONG),
+    }),
+    LONG,
+  ),
+});
+
+export const INVITATIONS: Schema = object<{ invitations: unknown }>({
+  invitations: list(
+    object<InvitationRow>({
+      id: ID,
+      role: ROLE,
+      show: orNull(NAMED_SHOW),
+      label: NAME,
+      createdAt: TIME,
+      until: TIME,
+    }),
+    LONG,
+  ),
+});
+
+/** The unguessable part of a link, told once. */
+export const A_WORD: Schema = object<{ word: unknown }>({ word: text(100, 20) });
+
+export const AUDIT: Schema = object<{ done: unknown }>({
+  done: list(object<AuditRow>({ id: COUNT, name: NAME, did: NAME, what: NAME, count: COUNT, at: TIME }), LONG),
+});

@@ -50,8 +50,13 @@ function hostOf(asked: Asked): string {
 export function originOf(asked: Asked): string {
   const named = publicAddress();
   if (named) return named.origin;
-  const scheme = trustsProxy() ? (asked.header('x-forwarded-proto') ?? 'http').split(',')[0]!.trim() : 'http';
-  return `${scheme === 'https' ? 'https' : 'http'}://${hostOf(asked)}`;
+  return `${cameByTls(asked) ? 'https' : 'http'}://${hostOf(asked)}`;
+}
+
+/** Whether the person’s own line is encrypted, as a trusted proxy tells or the named address says. */
+export function cameByTls(asked: Asked): boolean {
+  const told = trustsProxy() ? asked.header('x-forwarded-proto')?.split(',')[0]!.trim() : undefined;
+  return told === undefined ? publicAddress()?.protocol === 'https:' : told === 'https';
 }
 
 /** Only where it is said that a proxy stands before the server may headers tell where a request came from. */
@@ -63,4 +68,17 @@ function isOwnOrigin(origin: string, host: string): boolean {
   if (!URL.canParse(origin)) return false;
   const from = new URL(origin);
   return from.host === host || from.host === publicAddress()?.host;
+}
+
+/** @returns null when the browser holds none */
+export function cookieOf(asked: Asked, name: string): string | null {
+  const cookies = (asked.header('cookie') ?? '').split(/;\s*/);
+  return cookies.find((cookie) => cookie.startsWith(`${name}=`))?.slice(name.length + 1) ?? null;
+}
+
+/** A cookie that scripts cannot read, sent to this site alone; over TLS, where the person came by it, only by it. @param value null: it is taken away */
+export function cookieFor(asked: Asked, name: string, value: string | null, lastsMs: number): string {
+  const secure = originOf(asked).startsWith('https:') ? '; Secure' : '';
+  const age = value === null ? 0 : Math.floor(lastsMs / 1000);
+  return `${name}=${value ?? ''}; Path=/; Max-Age=${age}; HttpOnly; SameSite=Lax${secure}`;
 }

@@ -1,13 +1,14 @@
 import type { NextApiRequest, NextApiResponse } from 'next';
 import { runningServer, type RunningServer } from '../running-server';
 import { logger } from '../logger';
-import { actorOf } from '../studio/actor';
+import { actorOf, type Actor } from '../studio/actor';
 import { mayDo } from '../studio/may-do';
+import { noteWork } from '../studio/note-work';
 import { answerTo } from './answer';
-import { assertOwnAddress, trustsProxy } from './own-address';
+import { assertOwnAddress, trustsProxy, type Asked } from './own-address';
 import { readBody } from './read-body';
 import { Refusal } from './refusal';
-import { notThere, subjectOf, type PathParts } from './route';
+import { refusalFor, subjectOf, type PathParts } from './route';
 import { ROUTES, type Route, type RouteName } from './routes';
 
 interface Asking<Body> {
@@ -15,6 +16,8 @@ interface Asking<Body> {
   readonly response: NextApiResponse;
   readonly params: PathParts;
   readonly body: Body;
+  readonly asked: Asked;
+  readonly actor: Actor;
   readonly server: RunningServer;
   /** Of whoever asks, for counting how often they did. */
   readonly address: string;
@@ -38,9 +41,14 @@ export function pagesRoute<Body = undefined>(
       assertOwnAddress(asked);
       const params = request.query as PathParts;
       const server = await runningServer();
-      if (!(await mayDo(server.db, actorOf(asked), declared.deed, subjectOf(params, asked)))) throw notThere(params);
+      const actor = await actorOf(server.sessions, asked);
+      if (!(await mayDo(server.db, actor, declared.deed, subjectOf(params, asked))))
+        throw refusalFor(actor, declared.deed, params);
       const body = (declared.takes ? bodyOf(name, request.body) : undefined) as Body;
-      const result = await work({ request, response, params, body, server, address: addressOf(request) });
+      const told = noteWork(name, server, actor, params);
+      const address = addressOf(request);
+      const result = await work({ request, response, params, body, asked, actor, server, address });
+      await told.done();
       if (result) response.status(200).json(result);
     } catch (error) {
       if (response.headersSent) {

@@ -9,6 +9,9 @@ export class Refusal extends Error {
   }
 }
 
+/** Told by its name: what was bundled apart has another class of the same. */
+export const isRefusal = (error: unknown): error is Refusal => error instanceof Error && error.name === 'Refusal';
+
 /** The one sentence for a full disk, wherever it fills up. */
 export const DISK_FULL =
   'There is no room left on the server’s disk. Nothing that was saved is lost; make room and try again.';

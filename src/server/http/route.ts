@@ -2,13 +2,15 @@ import { assetId, showId } from '../../core/show/ids';
 import { runningServer, type RunningServer } from '../running-server';
 import { parse } from '../schema/parse';
 import { isHash } from '../schema/hash';
-import { actorOf } from '../studio/actor';
+import { actorOf, type Actor } from '../studio/actor';
+import type { Person } from '../studio/sessions';
 import { passCookie } from '../screenings/passes';
-import { mayDo, type Subject } from '../studio/may-do';
+import { isForAnybody, mayDo, type Deed, type Subject } from '../studio/may-do';
+import { noteWork } from '../studio/note-work';
 import { answerTo } from './answer';
 import { bodyOf } from './body';
-import { assertOwnAddress, type Asked } from './own-address';
-import { Refusal } from './refusal';
+import { assertOwnAddress, cookieOf, type Asked } from './own-address';
+import { isRefusal, Refusal } from './refusal';
 import { ROUTES, type Route, type RouteName } from './routes';
 
 /** What stands in the path: `[show]`, `[film]` … */
@@ -19,8 +21,11 @@ export interface Asking<Body> {
   readonly params: PathParts;
   /** Checked against what the route takes; undefined for routes that take nothing. */
   readonly body: Body;
-  readonly actor: ReturnType<typeof actorOf>;
+  /** Who asks. @throws {Refusal} 401 when read where strangers may ask as well and one does */
+  readonly person: Person;
   readonly server: RunningServer;
+  /** Whether who asks might ask the same again now. */
+  stillMay(): Promise<boolean>;
 }
 
 type Handler = (request: Request, context: { params?: Promise<PathParts> }) => Promise<Response>;
@@ -46,7 +51,20 @@ export function route<Body = undefined>(
       const params = (await context.params) ?? {};
       const { actor, server } = await allowed(declared, request, params);
       const body = (declared.takes ? await bodyOf<Body>(request, name) : undefined) as Body;
-      const result = await work({ request, params, body, actor, server });
+      const stillMay = () =>
+        allowed(declared, request, params).then(
+          () => true,
+          (error: unknown) => {
+            if (isRefusal(error)) return false;
+            throw error;
+          },
+        );
+      const asking = { request, params, body, server, stillMay };
+      const told = noteWork(name, server, actor, params);
+      const result = await work(
+        Object.defineProperty(asking, 'person', { get: () => personOf(actor) }) as Asking<Body>,
+      );
+      await told.done();
       if (result instanceof Response) return result;
       if (process.env.TANAGER_CHECK_ANSWERS === '1' && declared.gives) assertAsDeclared(name, declared.gives, result);
       return Response.json(result);
@@ -56,24 +74,31 @@ export function route<Body = undefined>(
   };
 }
 
-/** Whether this may be asked at all. @throws {Refusal} 403 for foreign addresses, 404 for what is not there or not theirs */
+/** Whether this may be asked at all. @throws {Refusal} 403 for foreign addresses, 401 for strangers, 404 for what is not there or not theirs */
 export async function allowed(
   { deed }: Route,
   request: Request,
   params: PathParts,
-): Promise<{ actor: ReturnType<typeof actorOf>; server: RunningServer }> {
+): Promise<{ actor: Actor; server: RunningServer }> {
   const asked = { method: request.method, header: (name: string) => request.headers.get(name) };
   assertOwnAddress(asked);
-  const actor = actorOf(asked);
   const server = await runningServer();
+  const actor = await actorOf(server.sessions, asked);
   if (await mayDo(server.db, actor, deed, subjectOf(params, asked))) return { actor, server };
-  throw notThere(params);
+  throw refusalFor(actor, deed, params);
 }
 
-/** What is not there and what is not theirs is refused alike. */
-export function notThere(params: PathParts): Refusal {
+/** Strangers are asked to sign in, whatever is there; what is not there and what is not theirs is refused alike. */
+export function refusalFor(actor: Actor, deed: Deed, params: PathParts): Refusal {
+  if (actor.kind === 'stranger' && !isForAnybody(deed)) return new Refusal(401, 'Sign in first.');
   const what = ['asset', 'film', 'show'].find((part) => part in params);
   return new Refusal(404, what ? NOT_THERE[what]! : 'There is nothing here.');
+}
+
+/** @throws {Refusal} 401 */
+export function personOf(actor: Actor): Person {
+  if (actor.kind === 'person') return actor;
+  throw new Refusal(401, 'Sign in first.');
 }
 
 export function subjectOf({ show, film, asset, token }: PathParts, asked: Asked): Subject {
@@ -83,12 +108,6 @@ export function subjectOf({ show, film, asset, token }: PathParts, asked: Asked)
     ...(isHash(asset) && { asset: assetId(asset) }),
     ...(token !== undefined && { token, pass: cookieOf(asked, passCookie(token)) }),
   };
-}
-
-/** @returns null when the browser holds none */
-function cookieOf(asked: Asked, name: string): string | null {
-  const cookies = (asked.header('cookie') ?? '').split(/;\s*/);
-  return cookies.find((cookie) => cookie.startsWith(`${name}=`))?.slice(name.length + 1) ?? null;
 }
 
 /** An answer that is not what was promised is a fault of ours: found where the server is tested, not by those who call it. */

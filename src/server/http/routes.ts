@@ -27,6 +27,15 @@ import {
   SCREENING_CHANGE,
   TOLD_VIEWING,
 } from '../../core/screening/screening-settings';
+import {
+  ACCOUNT_CHANGE,
+  NEW_ACCOUNT,
+  NEW_INVITATION,
+  NEW_PASSKEY,
+  NEW_ROLE,
+  SIGN_IN,
+  WORD,
+} from '../../core/studio/account';
 import { STUDIO_PROFILE, type StudioProfile } from '../../core/studio/studio-profile';
 import { REMOTE_NEWS } from '../../core/showing/showing-schema';
 import { CLEANING } from '../../core/sound/voice/cleaning';
@@ -66,6 +75,12 @@ import {
   UNUSED,
   VERSION,
   VERSIONS,
+  A_WORD,
+  AUDIT,
+  INVITATIONS,
+  OWN_ACCOUNT,
+  PEOPLE,
+  SESSIONS,
   WATCHED,
 } from './answers';
 
@@ -148,13 +163,13 @@ export const ROUTES = {
   'POST /api/v1/shows': { deed: 'make-show', takes: object<{ title: unknown }>({ title: TITLE }), gives: MADE },
   'GET /api/v1/shows/[show]': { deed: 'see-show', gives: OPENED_SHOW },
   'PATCH /api/v1/shows/[show]': {
-    deed: 'change-show',
+    deed: 'send-show',
     takes: object<{ title?: unknown; archived?: unknown }>({ title: maybe(TITLE), archived: maybe(truth) }),
     gives: NOTHING,
   },
-  'DELETE /api/v1/shows/[show]': { deed: 'change-show', gives: NOTHING },
+  'DELETE /api/v1/shows/[show]': { deed: 'send-show', gives: NOTHING },
   'DELETE /api/v1/shows/[show]/removal': { deed: 'bring-back-show', gives: NOTHING },
-  'POST /api/v1/shows/[show]/copy': { deed: 'see-show', gives: COPIED },
+  'POST /api/v1/shows/[show]/copy': { deed: 'send-show', gives: COPIED },
   'POST /api/v1/shows/[show]/edits': {
     deed: 'change-show',
     takes: object<SentEdits>(SENT_EDITS),
@@ -181,7 +196,7 @@ export const ROUTES = {
     gives: LENT,
   },
   'POST /api/v1/shows/[show]/folder': {
-    deed: 'change-show',
+    deed: 'send-show',
     takes: object<{ folder: unknown }>({ folder: text(4000) }),
     gives: NOTHING,
   },
@@ -198,15 +213,15 @@ export const ROUTES = {
     takes: object<{ name?: unknown; removed?: unknown }>({ name: maybe(VERSION_NAME), removed: maybe(truth) }),
     gives: NOTHING,
   },
-  'GET /api/v1/shows/[show]/films': { deed: 'see-show', gives: FILMS },
+  'GET /api/v1/shows/[show]/films': { deed: 'send-show', gives: FILMS },
   'POST /api/v1/shows/[show]/films': {
-    deed: 'change-show',
+    deed: 'send-show',
     takes: object<{ specs: unknown }>({ specs: list(SPEC, MOST_FILMS_AT_ONCE, 1) }),
     gives: ORDERED,
   },
   /** What a film would come to, from three half-seconds of it that are really made. */
   'POST /api/v1/shows/[show]/trials': {
-    deed: 'change-show',
+    deed: 'send-show',
     takes: object<{ spec: unknown }>({ spec: SPEC }),
     gives: TRIAL,
   },
@@ -240,18 +255,18 @@ export const ROUTES = {
   'GET /api/v1/films/[film]/picture': { deed: 'see-film' },
   'DELETE /api/v1/films/[film]': { deed: 'change-film', gives: NOTHING },
   'GET /api/v1/films/[film]/file': { deed: 'see-film' },
-  'GET /api/v1/shows/[show]/screenings': { deed: 'see-show', gives: SCREENINGS },
-  'POST /api/v1/shows/[show]/screenings': { deed: 'change-show', takes: NEW_SCREENING, gives: MADE },
-  'PATCH /api/v1/shows/[show]/screenings/[screening]': { deed: 'change-show', takes: SCREENING_CHANGE, gives: NOTHING },
-  'DELETE /api/v1/shows/[show]/screenings/[screening]': { deed: 'change-show', gives: NOTHING },
-  'POST /api/v1/shows/[show]/screenings/[screening]/link': { deed: 'change-show', gives: NOTHING },
-  'GET /api/v1/shows/[show]/screenings/[screening]/watched': { deed: 'see-show', gives: WATCHED },
-  'DELETE /api/v1/shows/[show]/screenings/[screening]/watched': { deed: 'change-show', gives: NOTHING },
-  'GET /api/v1/shows/[show]/notes': { deed: 'see-show', gives: NOTES },
-  'GET /api/v1/shows/[show]/notes/table': { deed: 'see-show' },
-  'PATCH /api/v1/shows/[show]/notes/[note]': { deed: 'change-show', takes: NOTE_CHANGE, gives: NOTHING },
-  'DELETE /api/v1/shows/[show]/notes/[note]': { deed: 'change-show', gives: NOTHING },
-  'POST /api/v1/shows/[show]/notes/[note]/answers': { deed: 'change-show', takes: ANSWER, gives: ANSWERED },
+  'GET /api/v1/shows/[show]/screenings': { deed: 'send-show', gives: SCREENINGS },
+  'POST /api/v1/shows/[show]/screenings': { deed: 'send-show', takes: NEW_SCREENING, gives: MADE },
+  'PATCH /api/v1/shows/[show]/screenings/[screening]': { deed: 'send-show', takes: SCREENING_CHANGE, gives: NOTHING },
+  'DELETE /api/v1/shows/[show]/screenings/[screening]': { deed: 'send-show', gives: NOTHING },
+  'POST /api/v1/shows/[show]/screenings/[screening]/link': { deed: 'send-show', gives: NOTHING },
+  'GET /api/v1/shows/[show]/screenings/[screening]/watched': { deed: 'send-show', gives: WATCHED },
+  'DELETE /api/v1/shows/[show]/screenings/[screening]/watched': { deed: 'send-show', gives: NOTHING },
+  'GET /api/v1/shows/[show]/notes': { deed: 'send-show', gives: NOTES },
+  'GET /api/v1/shows/[show]/notes/table': { deed: 'send-show' },
+  'PATCH /api/v1/shows/[show]/notes/[note]': { deed: 'send-show', takes: NOTE_CHANGE, gives: NOTHING },
+  'DELETE /api/v1/shows/[show]/notes/[note]': { deed: 'send-show', gives: NOTHING },
+  'POST /api/v1/shows/[show]/notes/[note]/answers': { deed: 'send-show', takes: ANSWER, gives: ANSWERED },
   'POST /api/v1/screenings/[token]/entry': { deed: 'knock', takes: PASSWORD_SAID, gives: NOTHING },
   'GET /api/v1/screenings/[token]/film': { deed: 'watch-screening' },
   'GET /api/v1/screenings/[token]/logo': { deed: 'knock' },
@@ -279,6 +294,34 @@ export const ROUTES = {
   'DELETE /api/v1/mounts/[mount]': { deed: 'change-studio', gives: NOTHING },
   'DELETE /api/v1/mounts/[mount]/removal': { deed: 'change-studio', gives: NOTHING },
   'GET /api/v1/folders': { deed: 'see-folders', gives: LISTING },
+  'POST /api/v1/session/password': { deed: 'sign-in', takes: SIGN_IN, gives: NOTHING },
+  /** By a one-time link. */
+  'POST /api/v1/session/entry': { deed: 'sign-in', takes: WORD, gives: NOTHING },
+  'POST /api/v1/session/passkey/asked': { deed: 'sign-in' },
+  'POST /api/v1/session/passkey': { deed: 'sign-in', takes: anything, gives: NOTHING },
+  'DELETE /api/v1/session': { deed: 'sign-in', gives: NOTHING },
+  /** By an invitation: somebody new … */
+  'POST /api/v1/joining/[word]/account': { deed: 'sign-in', takes: NEW_ACCOUNT, gives: NOTHING },
+  /** … or somebody who is signed in and is let into a show. */
+  'POST /api/v1/joining/[word]/visit': { deed: 'own-account', gives: MADE },
+  'GET /api/v1/account': { deed: 'own-account', gives: OWN_ACCOUNT },
+  'PATCH /api/v1/account': { deed: 'own-account', takes: ACCOUNT_CHANGE, gives: OWN_ACCOUNT },
+  'GET /api/v1/account/sessions': { deed: 'own-account', gives: SESSIONS },
+  'DELETE /api/v1/account/sessions': { deed: 'own-account', gives: NOTHING },
+  'DELETE /api/v1/account/sessions/[session]': { deed: 'own-account', gives: NOTHING },
+  'POST /api/v1/account/passkeys/asked': { deed: 'own-account' },
+  'POST /api/v1/account/passkeys': { deed: 'own-account', takes: NEW_PASSKEY, gives: OWN_ACCOUNT },
+  'DELETE /api/v1/account/passkeys/[passkey]': { deed: 'own-account', gives: OWN_ACCOUNT },
+  'GET /api/v1/people': { deed: 'see-people', gives: PEOPLE },
+  'PATCH /api/v1/people/[account]': { deed: 'change-people', takes: NEW_ROLE, gives: NOTHING },
+  'DELETE /api/v1/people/[account]': { deed: 'change-people', gives: NOTHING },
+  /** A one-time link for somebody who cannot sign in. */
+  'POST /api/v1/people/[account]/entry': { deed: 'change-people', gives: A_WORD },
+  'GET /api/v1/invitations': { deed: 'change-people', gives: INVITATIONS },
+  'POST /api/v1/invitations': { deed: 'change-people', takes: NEW_INVITATION, gives: A_WORD },
+  'DELETE /api/v1/invitations/[invitation]': { deed: 'change-people', gives: NOTHING },
+  /** `?before=` an id goes further back. */
+  'GET /api/v1/audit': { deed: 'see-audit', gives: AUDIT },
   /** All of the tus protocol’s methods; which show an upload is for is asked when it begins. */
   'POST /api/v1/uploads': { deed: 'bring-files' },
 } as const satisfies Readonly<Record<string, Route>>;
@@ -288,12 +331,17 @@ export type RouteName = keyof typeof ROUTES;
 /** Every page, and what it takes to be shown it. */
 export const PAGES = {
   '/': 'see-shelf',
+  '/sign-in': 'sign-in',
+  '/enter': 'sign-in',
+  '/join/[word]': 'sign-in',
+  '/account': 'own-account',
+  '/people': 'see-people',
   '/studio': 'see-studio',
   '/shows/[show]': 'see-show',
   '/shows/[show]/gather': 'see-show',
   '/shows/[show]/arrange': 'see-show',
   '/shows/[show]/sound': 'see-show',
-  '/shows/[show]/send': 'see-show',
+  '/shows/[show]/send': 'send-show',
   '/showing/[show]': 'see-show',
   '/showing/[show]/projector': 'see-show',
   '/s/[token]': 'knock',

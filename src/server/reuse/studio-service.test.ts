@@ -268,7 +268,7 @@ describe('the studio', () => {
     const server = await installation('first');
     const first = await server.studio.open(THE_STUDIO);
     expect([first.profile, first.revision]).toEqual([EMPTY_PROFILE, 0]);
-    expect(await server.shows.shelf(THE_STUDIO)).toEqual([]);
+    expect(await server.shows.shelf()).toEqual([]);
     const changed = await server.studio.setProfile(THE_STUDIO, { ...EMPTY_PROFILE, name: 'Harrow Lane' }, 0);
     expect(changed).toMatchObject({ revision: 1, profile: { name: 'Harrow Lane' } });
     expect(await server.studio.setProfile(THE_STUDIO, EMPTY_PROFILE, 0)).toBeNull();

@@ -1,9 +1,9 @@
-import { createHash, randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import { and, eq, gt, lt } from 'drizzle-orm';
 import PQueue from 'p-queue';
 import type { Database, OpenDatabase } from '../database/open-database';
 import { screeningPasses, screenings } from '../database/schema';
+import { hashOfWord, newWord } from '../studio/secret-word';
 
 /** How long a browser may come back without saying the password again. */
 export const PASS_MS = 12 * 3_600_000;
@@ -30,10 +30,10 @@ export async function passFor(
   if (!screening?.passwordHash || !isOpen(screening, now)) return null;
   const { id, passwordHash } = screening;
   if (!(await checking.add(() => verify(passwordHash, password)))) return null;
-  const pass = randomBytes(32).toString('base64url');
+  const pass = newWord();
   await write(async (one) => {
     await one.delete(screeningPasses).where(lt(screeningPasses.until, now));
-    await one.insert(screeningPasses).values({ hash: hashOf(pass), screeningId: id, until: now + PASS_MS });
+    await one.insert(screeningPasses).values({ hash: hashOfWord(pass), screeningId: id, until: now + PASS_MS });
   });
   return pass;
 }
@@ -52,7 +52,7 @@ export async function doorOf(db: Database, token: string, pass: string | null, n
     .from(screeningPasses)
     .where(
       and(
-        eq(screeningPasses.hash, hashOf(pass)),
+        eq(screeningPasses.hash, hashOfWord(pass)),
         eq(screeningPasses.screeningId, screening.id),
         gt(screeningPasses.until, now),
       ),
@@ -62,8 +62,4 @@ export async function doorOf(db: Database, token: string, pass: string | null, n
 
 function isOpen({ shut, endsAt }: Pick<typeof screenings.$inferSelect, 'shut' | 'endsAt'>, now: number): boolean {
   return !shut && (endsAt === null || endsAt > now);
-}
-
-function hashOf(pass: string): string {
-  return createHash('sha256').update(pass).digest('hex');
 }

@@ -11,10 +11,12 @@ import {
   films,
   folderIntakes,
   guestNotes,
+  invitations,
   screeningFilms,
   screeningPasses,
   screenings,
   sheetEntries,
+  showGuests,
   shows,
   takes,
   versions,
@@ -134,7 +136,7 @@ async function removeRows(one: Writing, { showIds, films: made, files }: Found):
     await one.delete(films).where(inArray(films.id, some));
   }
   for (const some of inPieces([...showIds])) {
-    for (const table of [documents, edits, versions, folderIntakes, sheetEntries, takes])
+    for (const table of [documents, edits, versions, folderIntakes, sheetEntries, takes, showGuests, invitations])
       await one.delete(table).where(inArray(table.showId, some));
     await one.delete(shows).where(inArray(shows.id, some));
   }

@@ -104,10 +104,11 @@ describe('the show service', () => {
   });
   it('shows each studio its own shelf alone', async () => {
     const theirs = await shows.create('Theirs', 'another');
-    expect((await shows.shelf('another')).map((entry) => entry.id)).toEqual([theirs.id]);
+    const someone = { accountId: 'them', studioId: 'another', role: 'member' } as const;
+    expect((await shows.shelf(someone)).map((entry) => entry.id)).toEqual([theirs.id]);
     expect((await shows.shelf()).map((entry) => entry.id)).toEqual([id]);
     const copy = (await shows.duplicate(theirs.id))!;
-    expect((await shows.shelf('another')).map((entry) => entry.id).sort()).toEqual([copy.id, theirs.id].sort());
+    expect((await shows.shelf(someone)).map((entry) => entry.id).sort()).toEqual([copy.id, theirs.id].sort());
   });
   it('opens a damaged show as it last was, says so, and lets nothing be changed', async () => {
     const kept: Show = { ...(await shows.load(id))!.show, title: 'As kept' };

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, inArray, isNull, ne, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNull, ne, or, sql } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { applyEdit, type EditResult } from '../../core/show/edit';
 import { raiseEdit } from '../../core/show/format/raise';
@@ -8,6 +8,7 @@ import { collide } from '../../core/show/touched';
 import { logger } from '../logger';
 import { shelfOf } from '../reuse/shelf-of';
 import { THE_STUDIO } from '../studio/may-do';
+import type { Person } from '../studio/sessions';
 import {
   MOST_WRONG_EDITS,
   sortedEdits,
@@ -21,7 +22,7 @@ import { showId, type ShowId } from '../../core/show/ids';
 import { emptyShow, mainLayerOf, type Show } from '../../core/show/show';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { Database, OpenDatabase } from '../database/open-database';
-import { documents, edits, films, sheetEntries, shows } from '../database/schema';
+import { documents, edits, films, sheetEntries, showGuests, shows } from '../database/schema';
 import { parseStoredShow } from '../schema/show-schema';
 import type { Events } from '../events';
 
@@ -38,6 +39,8 @@ export interface ShelfEntry {
   readonly film: 'none' | 'making' | 'ready';
   /** What the files on its sheet and its films take on the disk. */
   readonly byteCount: number;
+  /** Whoever asks is a guest of it: what becomes of it is not theirs to say. */
+  readonly visiting: boolean;
 }
 
 export type { SentEdit } from './sorted-edits';
@@ -64,7 +67,7 @@ export interface ShowService {
   /** Puts a whole show on the shelf, as the demo does. */
   put(show: Show): Promise<void>;
   /** Every show, archived and removed ones too, last changed first. */
-  shelf(studioId?: string): Promise<ShelfEntry[]>;
+  shelf(of?: Pick<Person, 'accountId' | 'studioId' | 'role'>): Promise<ShelfEntry[]>;
   /** The same show again; its contact sheet is another's business. Null when there is no such show. */
   duplicate(id: ShowId): Promise<Show | null>;
   setArchived(id: ShowId, archived: boolean): Promise<boolean>;
@@ -94,6 +97,9 @@ interface Loaded extends OpenedShow {
   readonly documentRevision: number;
 }
 
+/** For what sees all of the first studio without being anybody in it. */
+const WHOLE_STUDIO = { accountId: '', studioId: THE_STUDIO, role: 'member' } as const;
+
 export function createShowService(
   { db, write }: OpenDatabase,
   events: Events,
@@ -108,10 +114,15 @@ export function createShowService(
       return show;
     },
     put: (show) => insert(show, THE_STUDIO),
-    async shelf(studioId = THE_STUDIO) {
+    async shelf(of = WHOLE_STUDIO) {
+      const { accountId, studioId, role } = of;
+      const visited = db.select({ id: showGuests.showId }).from(showGuests).where(eq(showGuests.accountId, accountId));
+      const visits = and(inArray(shows.id, visited), isNull(shows.removedAt));
+      const own = and(eq(shows.studioId, studioId), ne(shows.id, shelfOf(studioId)));
       const rows = await db
         .select({
           id: shows.id,
+          studioId: shows.studioId,
           title: shows.title,
           slideCount: shows.slideCount,
           lengthMs: shows.lengthMs,
@@ -122,7 +133,7 @@ export function createShowService(
           archivedAt: shows.archivedAt,
         })
         .from(shows)
-        .where(and(eq(shows.studioId, studioId), ne(shows.id, shelfOf(studioId))))
+        .where(role === 'guest' ? visits : or(own, visits))
         .orderBy(desc(shows.changedAt));
       const made = await db
         .select({ showId: films.showId, state: films.state })
@@ -134,13 +145,14 @@ export function createShowService(
       const latest = new Map(
         made.map((film) => [film.showId, film.state === 'ready' ? ('ready' as const) : ('making' as const)]),
       );
-      return rows.map(({ id, removedAt, archivedAt, ...row }) => ({
+      return rows.map(({ id, studioId: whose, removedAt, archivedAt, ...row }) => ({
         ...row,
         id: showId(id),
         place:
           removedAt !== null ? ('removed' as const) : archivedAt !== null ? ('archive' as const) : ('shelf' as const),
         film: latest.get(id) ?? ('none' as const),
         byteCount: used.get(id) ?? 0,
+        visiting: role === 'guest' || whose !== studioId,
       }));
     },
     async load(id) {

@@ -1,7 +1,13 @@
-import type { Asked } from '../http/own-address';
-import { THE_STUDIO, type Actor } from './may-do';
+import { cookieOf, type Asked } from '../http/own-address';
+import { SESSION_COOKIE, type Person, type Sessions } from './sessions';
 
-/** Who asks. Everybody who reaches the server works for its one studio until there are accounts; only this and `mayDo` change then. */
-export function actorOf(_asked: Asked): Extract<Actor, { kind: 'member' }> {
-  return { kind: 'member', studioId: THE_STUDIO };
+/** Whoever asks. */
+export type Actor = Person | { readonly kind: 'stranger' };
+
+export const STRANGER: Actor = { kind: 'stranger' };
+
+/** Who asks, by the session their browser holds. */
+export async function actorOf(sessions: Sessions, asked: Asked): Promise<Actor> {
+  const word = cookieOf(asked, SESSION_COOKIE);
+  return (word === null ? null : await sessions.of(word)) ?? STRANGER;
 }

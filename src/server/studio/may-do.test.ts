@@ -4,15 +4,18 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { assetId, showId } from '../../core/show/ids';
 import { openDatabase, type OpenDatabase } from '../database/open-database';
-import { films, screenings, sheetEntries, shows } from '../database/schema';
-import { mayDo, THE_STUDIO, type Actor, type Deed, type Subject } from './may-do';
+import { accounts, films, screenings, sheetEntries, showGuests, shows } from '../database/schema';
+import { STRANGER, type Actor } from './actor';
+import { mayDo, THE_STUDIO, type Deed, type Subject } from './may-do';
 
 let folder: string;
 let database: OpenDatabase;
 const file = assetId('a'.repeat(64));
-const member: Actor = { kind: 'member', studioId: THE_STUDIO };
-const stranger: Actor = { kind: 'member', studioId: 'another' };
-const guest: Actor = { kind: 'guest' };
+const someone = { kind: 'person', sessionId: 'x', name: 'Ilka' } as const;
+const owner: Actor = { ...someone, accountId: 'owner', studioId: THE_STUDIO, role: 'owner' };
+const member: Actor = { ...someone, accountId: 'member', studioId: THE_STUDIO, role: 'member' };
+const foreigner: Actor = { ...someone, accountId: 'foreigner', studioId: 'another', role: 'owner' };
+const guest: Actor = { ...someone, accountId: 'guest', studioId: THE_STUDIO, role: 'guest' };
 const may = (actor: Actor, deed: Deed, on: Subject = {}) => mayDo(database.db, actor, deed, on);
 
 beforeAll(async () => {
@@ -22,8 +25,13 @@ beforeAll(async () => {
   await database.db.insert(shows).values([
     { ...row, id: 'ours' },
     { ...row, id: 'off', removedAt: 5 },
+    { ...row, id: 'second' },
     { ...row, id: 'theirs', studioId: 'another' },
   ]);
+  await database.db
+    .insert(accounts)
+    .values({ id: 'guest', studioId: THE_STUDIO, role: 'guest', name: 'Ilka', createdAt: 0 });
+  await database.db.insert(showGuests).values({ accountId: 'guest', showId: 'ours' });
   await database.db
     .insert(sheetEntries)
     .values([{ id: 'e', showId: 'ours', assetId: file, fileName: 'a.jpg', byteCount: 1, state: 'ready', addedAt: 0 }]);
@@ -43,37 +51,42 @@ afterAll(async () => {
   await rm(folder, { recursive: true, force: true });
 });
 
+const OURS = { show: showId('ours') };
+
 describe('who may do what', () => {
-  it.each<[Deed, Subject]>([
-    ['see-shelf', {}],
-    ['make-show', {}],
-    ['bring-files', {}],
-    ['see-folders', {}],
-    ['see-studio', {}],
-    ['change-studio', {}],
-    ['see-show', { show: showId('ours') }],
-    ['change-show', { show: showId('ours') }],
-    ['bring-back-show', { show: showId('off') }],
-    ['see-file', { show: showId('ours'), asset: file }],
-    ['see-film', { film: 'film' }],
-    ['change-film', { film: 'film' }],
-  ])('the studio’s own people may %s %j, and no guest may', async (deed, on) => {
-    expect([await may(member, deed, on), await may(guest, deed, on)]).toEqual([true, false]);
-  });
-  it.each<[Deed, Subject]>([
-    ['see-show', { show: showId('ours') }],
-    ['change-show', { show: showId('ours') }],
-    ['bring-back-show', { show: showId('off') }],
-    ['see-file', { show: showId('ours'), asset: file }],
-    ['see-film', { film: 'film' }],
-    ['change-film', { film: 'film' }],
-  ])('another studio’s people may not %s %j', async (deed, on) => {
-    expect(await may(stranger, deed, on)).toBe(false);
+  it.each<[Deed, Subject, string]>([
+    ['own-account', {}, 'owner member foreigner guest'],
+    ['see-shelf', {}, 'owner member foreigner guest'],
+    ['bring-files', {}, 'owner member foreigner guest'],
+    ['see-people', {}, 'owner member foreigner'],
+    ['make-show', {}, 'owner member foreigner'],
+    ['see-folders', {}, 'owner member foreigner'],
+    ['see-studio', {}, 'owner member foreigner'],
+    ['change-studio', {}, 'owner member foreigner'],
+    ['clear-away', {}, 'owner member foreigner'],
+    ['change-people', {}, 'owner foreigner'],
+    ['see-audit', {}, 'owner foreigner'],
+    ['see-show', OURS, 'owner member guest'],
+    ['change-show', OURS, 'owner member guest'],
+    ['see-file', { ...OURS, asset: file }, 'owner member guest'],
+    ['send-show', OURS, 'owner member'],
+    ['bring-back-show', { show: showId('off') }, 'owner member'],
+    ['see-film', { film: 'film' }, 'owner member'],
+    ['change-film', { film: 'film' }, 'owner member'],
+    ['see-show', { show: showId('second') }, 'owner member'],
+    ['see-show', { show: showId('theirs') }, 'foreigner'],
+    ['sign-in', {}, 'owner member foreigner guest stranger'],
+    ['see-health', {}, 'owner member foreigner guest stranger'],
+  ])('%s %j: %s', async (deed, on, allowed) => {
+    const actors = { owner, member, foreigner, guest, stranger: STRANGER };
+    const able: string[] = [];
+    for (const [name, actor] of Object.entries(actors)) if (await may(actor, deed, on)) able.push(name);
+    expect(able.join(' ')).toBe(allowed);
   });
   it('a file is seen only by way of a show that has it', async () => {
     expect(await may(member, 'see-file', { show: showId('off'), asset: file })).toBe(false);
     expect(await may(member, 'see-file', { asset: file })).toBe(false);
-    expect(await may(stranger, 'see-file', { show: showId('theirs'), asset: file })).toBe(false);
+    expect(await may(member, 'see-file', { show: showId('theirs'), asset: file })).toBe(false);
   });
   it('a show off the shelf is not there until it is brought back', async () => {
     expect([
@@ -91,7 +104,7 @@ describe('who may do what', () => {
     const row = { id: 's', studioId: THE_STUDIO, showId: 'ours', token: 't', createdAt: 0 };
     await database.db.insert(screenings).values({ ...row, ...settings });
     expect([
-      await may(guest, 'watch-screening', { token: 't', pass: 'guessed' }),
+      await may(STRANGER, 'watch-screening', { token: 't', pass: 'guessed' }),
       await may(member, 'watch-screening', { token: 'u' }),
     ]).toEqual([allowed, false]);
   });

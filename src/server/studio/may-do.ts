@@ -1,17 +1,22 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import type { AssetId, ShowId } from '../../core/show/ids';
 import type { Database } from '../database/open-database';
-import { films, sheetEntries, shows } from '../database/schema';
+import { films, sheetEntries, showGuests, shows } from '../database/schema';
 import { doorOf } from '../screenings/passes';
+import type { Actor } from './actor';
+import type { Person } from './sessions';
 
-/** Whoever asks. There are no accounts yet: everybody who reaches the server works for its one studio, and whoever has a screening’s link is its guest. */
-export type Actor = { readonly kind: 'member'; readonly studioId: string } | { readonly kind: 'guest' };
-
-/** The studio that everything belongs to as long as there is one only. */
+/** The studio that is there from the first start on. */
 export const THE_STUDIO = 'studio';
 
 /** What can be done, as routes, event streams and jobs name it. */
 export type Deed =
+  /** Say who one is, or follow an invitation. */
+  | 'sign-in'
+  | 'own-account'
+  | 'see-people'
+  | 'change-people'
+  | 'see-audit'
   | 'see-shelf'
   | 'make-show'
   | 'clear-away'
@@ -19,6 +24,8 @@ export type Deed =
   | 'change-studio'
   | 'see-show'
   | 'change-show'
+  /** Make films and screenings of it, read its guest book, take it off the shelf, make another one of it: nothing for guests. */
+  | 'send-show'
   /** Also one that was taken off the shelf. */
   | 'bring-back-show'
   | 'see-file'
@@ -44,43 +51,80 @@ export interface Subject {
   readonly pass?: string | null;
 }
 
+const FOR_ANYBODY = ['sign-in', 'knock', 'watch-screening', 'look-up-screening', 'see-health'] as const;
+type PersonalDeed = Exclude<Deed, (typeof FOR_ANYBODY)[number]>;
+
+/** Whether signing in changes nothing about a deed. */
+export const isForAnybody = (deed: Deed): boolean => !isPersonal(deed);
+const isPersonal = (deed: Deed): deed is PersonalDeed => !(FOR_ANYBODY as readonly Deed[]).includes(deed);
+
 /**
  * Whether somebody may do something: the one place that decides it. What is not theirs looks to them as if it were not there.
  *
  * @param db to look up whose a thing is
  */
 export async function mayDo(db: Database, actor: Actor, deed: Deed, on: Subject): Promise<boolean> {
+  if (isPersonal(deed)) return actor.kind === 'person' && personMayDo(db, actor, deed, on);
   switch (deed) {
     case 'see-health':
+    case 'sign-in':
     case 'look-up-screening':
       return true;
     case 'knock':
       return on.token !== undefined;
     case 'watch-screening':
       return on.token !== undefined && (await doorOf(db, on.token, on.pass ?? null, Date.now())) === 'open';
+  }
+}
+
+async function personMayDo(db: Database, person: Person, deed: PersonalDeed, on: Subject): Promise<boolean> {
+  const isOfStudio = person.role !== 'guest';
+  switch (deed) {
+    case 'own-account':
+    // A guest’s shelf holds what they are let into.
     case 'see-shelf':
+    // Which show it is for is asked with each file.
+    case 'bring-files':
+      return true;
+    case 'see-studio':
     case 'make-show':
     case 'clear-away':
-    case 'see-studio':
     case 'change-studio':
     case 'see-folders':
-    case 'bring-files':
-      return actor.kind === 'member';
+    case 'see-people':
+      return isOfStudio;
+    case 'change-people':
+    case 'see-audit':
+      return person.role === 'owner';
     case 'see-show':
     case 'change-show':
-      return actor.kind === 'member' && on.show !== undefined && (await isShowOf(db, actor.studioId, on.show, false));
+      return on.show !== undefined && isTheirs(db, person, on.show, false);
+    case 'send-show':
+      return isOfStudio && on.show !== undefined && (await isShowOf(db, person.studioId, on.show, false));
     case 'bring-back-show':
-      return actor.kind === 'member' && on.show !== undefined && (await isShowOf(db, actor.studioId, on.show, true));
+      return isOfStudio && on.show !== undefined && (await isShowOf(db, person.studioId, on.show, true));
     case 'see-file':
-      if (actor.kind !== 'member' || on.show === undefined || on.asset === undefined) return false;
-      return isFileOf(db, actor.studioId, on.show, on.asset);
+      if (on.show === undefined || on.asset === undefined) return false;
+      // Shows that were taken off the shelf are still told by their picture there.
+      return (await isOnSheetOf(db, on.show, on.asset)) && (await isTheirs(db, person, on.show, true));
     case 'see-film':
     case 'change-film': {
-      if (actor.kind !== 'member' || on.film === undefined) return false;
+      if (!isOfStudio || on.film === undefined) return false;
       const [film] = await db.select({ studioId: films.studioId }).from(films).where(eq(films.id, on.film));
-      return film?.studioId === actor.studioId;
+      return film?.studioId === person.studioId;
     }
   }
+}
+
+/** Whether a show is one of somebody’s studio, or one they are a guest of. */
+async function isTheirs(db: Database, person: Person, show: ShowId, removedToo: boolean): Promise<boolean> {
+  if (person.role !== 'guest' && (await isShowOf(db, person.studioId, show, removedToo))) return true;
+  const [found] = await db
+    .select({ id: shows.id })
+    .from(showGuests)
+    .innerJoin(shows, eq(shows.id, showGuests.showId))
+    .where(and(eq(showGuests.accountId, person.accountId), eq(showGuests.showId, show), isNull(shows.removedAt)));
+  return found !== undefined;
 }
 
 async function isShowOf(db: Database, studioId: string, show: ShowId, removedToo: boolean): Promise<boolean> {
@@ -93,11 +137,11 @@ async function isShowOf(db: Database, studioId: string, show: ShowId, removedToo
 }
 
 /** A file is seen by way of a show that has it on its contact sheet, never by its hash alone. */
-async function isFileOf(db: Database, studioId: string, show: ShowId, asset: AssetId): Promise<boolean> {
+async function isOnSheetOf(db: Database, show: ShowId, asset: AssetId): Promise<boolean> {
   const [found] = await db
     .select({ id: sheetEntries.id })
     .from(sheetEntries)
-    .innerJoin(shows, eq(shows.id, sheetEntries.showId))
-    .where(and(eq(sheetEntries.showId, show), eq(sheetEntries.assetId, asset), eq(shows.studioId, studioId)));
+    .where(and(eq(sheetEntries.showId, show), eq(sheetEntries.assetId, asset)))
+    .limit(1);
   return found !== undefined;
 }

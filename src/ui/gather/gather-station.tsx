@@ -22,6 +22,7 @@ import { useStacks } from './use-stacks';
 import { usePlayUnder } from './use-play-under';
 import { LayInBar } from './lay-in-bar';
 import { OneByOne } from './one-by-one';
+import { useIsGuest } from '../people/me';
 import { ServerFolderDialog } from './server-folder-dialog';
 import { BringIn, FilterMenu, OrderMenu, Tally } from './sheet-bar';
 import { EVERYTHING, filtered, isSheetOrder, prints, slidesByAsset, toLayIn, type SheetOrder } from './sheet-view';
@@ -35,6 +36,7 @@ const NO_MARKS: Readonly<Record<string, Mark>> = {};
 
 /** Where files come in and are chosen: the contact sheet, the facts of what is under the hand, and the way into the order. */
 export function GatherStation() {
+  const isGuest = useIsGuest();
   const slides = useShow((state) => state.show.slides);
   const showId = useShow((state) => state.show.id);
   const marks = useShow((state) => state.show.marks) ?? NO_MARKS;
@@ -189,7 +191,7 @@ export function GatherStation() {
             <BringIn
               onFiles={() => picker.current?.click()}
               onFolder={() => folderPicker.current?.click()}
-              onServer={() => setOpen('server-folder')}
+              onServer={isGuest ? null : () => setOpen('server-folder')}
             />
           </span>
         </div>

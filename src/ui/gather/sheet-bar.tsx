@@ -136,7 +136,8 @@ export function BringIn({
 }: {
   onFiles: () => void;
   onFolder: () => void;
-  onServer: () => void;
+  /** Null for those who may not look into the server’s folders. */
+  onServer: (() => void) | null;
 }) {
   const item =
     'flex h-8 cursor-default items-center gap-2 rounded-md px-2.5 outline-none data-[highlighted]:bg-rule/60';
@@ -159,9 +160,11 @@ export function BringIn({
           <DropdownMenu.Item onSelect={onFolder} className={item}>
             <FolderOpen size={14} /> Choose a folder
           </DropdownMenu.Item>
-          <DropdownMenu.Item onSelect={onServer} className={item}>
-            <Server size={14} /> A folder on the server
-          </DropdownMenu.Item>
+          {onServer && (
+            <DropdownMenu.Item onSelect={onServer} className={item}>
+              <Server size={14} /> A folder on the server
+            </DropdownMenu.Item>
+          )}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -3,6 +3,7 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { placesOfNotes, type KeptNote, type NotePlaces } from '../../core/screening/guest-note';
 import type { SlideId } from '../../core/show/ids';
+import { useIsGuest } from '../people/me';
 import { callServer } from '../show/call-server';
 import { useShow } from '../show/show-provider';
 
@@ -18,15 +19,15 @@ const GuestsContext = createContext<Guests>({ notes: null, refresh: async () => 
 export function GuestsProvider({ children }: { children: ReactNode }) {
   const showId = useShow((state) => state.show.id);
   const [notes, setNotes] = useState<readonly KeptNote[] | null>(null);
-  const refresh = useCallback(
-    () =>
-      callServer<{ notes: KeptNote[] }>('GET', `/api/v1/shows/${showId}/notes`).then(
-        (answer) => setNotes(answer.notes),
-        // The header says when the server cannot be reached.
-        () => {},
-      ),
-    [showId],
-  );
+  const isGuest = useIsGuest();
+  const refresh = useCallback(async () => {
+    if (isGuest) return;
+    await callServer<{ notes: KeptNote[] }>('GET', `/api/v1/shows/${showId}/notes`).then(
+      (answer) => setNotes(answer.notes),
+      // The header says when the server cannot be reached.
+      () => {},
+    );
+  }, [showId, isGuest]);
   useEffect(() => {
     void refresh();
     const hear = () => void refresh();

@@ -187,7 +187,7 @@ function StudioParts() {
   const show = useShow((state) => state.show);
   const edit = useShow((state) => state.edit);
   const prepared = usePrepared();
-  const { profile } = useStudio();
+  const { profile, loaded } = useStudio();
   const wardrobe = useWardrobe(prepared.facts);
   const withLogo = async (work: (logo: AssetId) => void) => {
     if (!profile.logo) return void toast('There is no logo yet: put one into the studio’s profile, from the shelf.');
@@ -212,7 +212,7 @@ function StudioParts() {
     else if (wanted.edit) edit(wanted.edit);
   };
   return (
-    <fieldset className="mt-4" data-part="studio-parts">
+    <fieldset className="mt-4" data-part="studio-parts" disabled={!loaded}>
       <legend className="mb-1 text-soft">of your studio</legend>
       <div className="flex flex-wrap gap-x-5 gap-y-1.5">
         {(['first', 'last'] as const).map((where) => (

@@ -1,17 +1,15 @@
 'use client';
 
 import { Plus, Trash2 } from 'lucide-react';
-import Link from 'next/link';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { toast, Toaster } from 'sonner';
+import { useEffect, useRef, useState } from 'react';
+import { toast } from 'sonner';
 import type { StudioProfile } from '../../core/studio/studio-profile';
 import { SHIPPED_PLUMAGE } from '../../core/plumage/shipped-plumage';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { createUploadQueue } from '../gather/upload-queue';
-import { Bird } from '../kit/bird';
 import { Button } from '../kit/button';
 import { Pick } from '../kit/pick';
-import { RoomSwitch } from '../kit/room-switch';
+import { Head, StudioFrame } from '../people/studio-bar';
 import { callServer } from '../show/call-server';
 import { pictureUrl } from '../show/file-url';
 import { PLAIN_LOOK } from '../../core/mounts/plain-look';
@@ -28,32 +26,12 @@ const NONE = 'none';
 export function StudioPage() {
   const { profile, loaded } = useStudio();
   return (
-    <div className="flex min-h-dvh flex-col" data-part="studio" data-loaded={loaded}>
-      <header className="flex min-h-16 items-center gap-3 border-b border-rule bg-card px-6">
-        <Link href="/" aria-label="Shelf" className="flex items-center gap-3 text-soft hover:text-ink">
-          <Bird className="size-10" /> Shelf <span aria-hidden="true">╱</span>
-        </Link>
-        <h1 className="text-lg">Studio</h1>
-        <span className="ml-auto">
-          <RoomSwitch />
-        </span>
-      </header>
+    <StudioFrame here="/studio" part="studio" loaded={loaded}>
       <main className="mx-auto grid w-full max-w-[1100px] grid-cols-2 gap-x-12 gap-y-10 px-6 py-8">
         {loaded ? <Profile key="profile" first={profile} /> : <p className="text-soft">The studio is being opened …</p>}
         <KeptMounts />
       </main>
-      <Toaster
-        position="bottom-center"
-        toastOptions={{
-          style: {
-            background: 'var(--color-black)',
-            color: 'var(--color-lamp)',
-            border: 'none',
-            fontFamily: 'var(--font-sans)',
-          },
-        }}
-      />
-    </div>
+    </StudioFrame>
   );
 }
 
@@ -292,15 +270,6 @@ function Profile({ first }: { first: StudioProfile }) {
         )}
       </section>
     </>
-  );
-}
-
-function Head({ title, children }: { title: string; children?: ReactNode }) {
-  return (
-    <div className="flex items-baseline justify-between border-b border-rule pb-1">
-      <h2 className="text-base font-semibold">{title}</h2>
-      {children}
-    </div>
   );
 }
 

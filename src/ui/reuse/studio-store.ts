@@ -17,6 +17,7 @@ import type { Show } from '../../core/show/show';
 import { EMPTY_PROFILE, type StudioProfile } from '../../core/studio/studio-profile';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import type { KeptMount, OpenedStudio } from '../../server/reuse/studio-service';
+import { useIsGuest } from '../people/me';
 import { callServer } from '../show/call-server';
 
 interface StudioState {
@@ -62,13 +63,12 @@ export const studioStore = createStore<StudioState>((set, get) => ({
 /** The studio, loaded anew when it is first asked for on a page. */
 export function useStudio(): StudioState {
   const state = useStore(studioStore);
+  const isGuest = useIsGuest();
   useEffect(() => {
-    void studioStore
-      .getState()
-      .load()
+    void (isGuest ? Promise.reject(new Error('not a guest’s')) : studioStore.getState().load())
       // Without it the shipped mounts and plumage are there all the same.
       .catch(() => studioStore.setState({ loaded: true }));
-  }, []);
+  }, [isGuest]);
   return state;
 }
 

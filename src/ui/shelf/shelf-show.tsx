@@ -99,6 +99,7 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
           </span>
         )}
         <span>changed {formatDistance(entry.changedAt, now, { addSuffix: true })}</span>
+        {entry.visiting && <span>you are a guest of it</span>}
         {FILM[entry.film] && <span className="font-medium text-moss">{FILM[entry.film]}</span>}
       </p>
       {entry.place === 'removed' ? (
@@ -109,7 +110,7 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
         >
           <Undo2 size={14} /> Bring back
         </Button>
-      ) : (
+      ) : entry.visiting ? null : (
         <DropdownMenu.Root>
           <DropdownMenu.Trigger asChild>
             <Button

@@ -12,6 +12,7 @@ const entry = (title: string, changedAt: number, more: Partial<ShelfEntry> = {})
   changedAt,
   createdAt: 100 - changedAt,
   place: 'shelf',
+  visiting: false,
   film: 'none',
   byteCount: 0,
   ...more,

@@ -15,6 +15,8 @@ import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { RoomSwitch } from '../kit/room-switch';
 import { Pick } from '../kit/pick';
+import { useIsGuest } from '../people/me';
+import { WhoMenu } from '../people/who-menu';
 import { callServer } from '../show/call-server';
 import { carryFiles } from '../show/carried-files';
 import { ClearAway } from './clear-away';
@@ -32,6 +34,7 @@ const EMPTY: Readonly<Record<Place, string>> = {
 /** All the shows, as prints on a shelf; files dropped on it become a new show. */
 export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: number }) {
   const router = useRouter();
+  const isGuest = useIsGuest();
   const [busy, setBusy] = useState(false);
   const [over, setOver] = useState(false);
   const [part, setPart] = useState('');
@@ -88,7 +91,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
     <div
       className="flex min-h-dvh flex-col"
       onDragEnter={(event) => {
-        if (event.dataTransfer.types.includes('Files')) setOver(true);
+        if (!isGuest && event.dataTransfer.types.includes('Files')) setOver(true);
       }}
       onDragOver={(event) => {
         if (event.dataTransfer.types.includes('Files')) event.preventDefault();
@@ -98,7 +101,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
       }}
       onDrop={(event) => {
         event.preventDefault();
-        void drop(event.dataTransfer).catch(failed);
+        if (!isGuest) void drop(event.dataTransfer).catch(failed);
       }}
       data-part="shelf-page"
     >
@@ -139,43 +142,52 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
         <span className="ml-auto">
           <RoomSwitch />
         </span>
-        <Link href="/studio" className="px-2 text-base text-soft hover:text-ink">
-          Studio
-        </Link>
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger asChild>
-            <Button disabled={busy} data-part="begin-with">
-              Begin with … <ChevronDown size={13} />
-            </Button>
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content
-              align="end"
-              sideOffset={4}
-              className="z-30 w-72 rounded-lg border border-rule bg-card p-1.5 shadow-raised"
-            >
-              {STARTING_POINTS.map(({ id, name, description, words }) => (
-                <DropdownMenu.Item
-                  key={id}
-                  onSelect={() => void create(words.title, [], id)}
-                  className="cursor-default rounded-md px-2.5 py-1.5 outline-none data-[highlighted]:bg-rule/60"
+        {!isGuest && (
+          <Link href="/studio" className="px-2 text-base text-soft hover:text-ink">
+            Studio
+          </Link>
+        )}
+        <WhoMenu />
+        {!isGuest && (
+          <>
+            <DropdownMenu.Root>
+              <DropdownMenu.Trigger asChild>
+                <Button disabled={busy} data-part="begin-with">
+                  Begin with … <ChevronDown size={13} />
+                </Button>
+              </DropdownMenu.Trigger>
+              <DropdownMenu.Portal>
+                <DropdownMenu.Content
+                  align="end"
+                  sideOffset={4}
+                  className="z-30 w-72 rounded-lg border border-rule bg-card p-1.5 shadow-raised"
                 >
-                  {name}
-                  <span className="block text-xs text-soft">{description}</span>
-                </DropdownMenu.Item>
-              ))}
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
-        <Button look="main" onClick={() => void create('New show', [])} disabled={busy} data-part="new-show">
-          <Plus size={15} /> New show
-        </Button>
+                  {STARTING_POINTS.map(({ id, name, description, words }) => (
+                    <DropdownMenu.Item
+                      key={id}
+                      onSelect={() => void create(words.title, [], id)}
+                      className="cursor-default rounded-md px-2.5 py-1.5 outline-none data-[highlighted]:bg-rule/60"
+                    >
+                      {name}
+                      <span className="block text-xs text-soft">{description}</span>
+                    </DropdownMenu.Item>
+                  ))}
+                </DropdownMenu.Content>
+              </DropdownMenu.Portal>
+            </DropdownMenu.Root>
+            <Button look="main" onClick={() => void create('New show', [])} disabled={busy} data-part="new-show">
+              <Plus size={15} /> New show
+            </Button>
+          </>
+        )}
       </header>
       <main className="mx-auto w-full max-w-[1240px] flex-1 px-6 py-8">
         {place === 'removed' && (
           <ClearAway count={counts.removed} onClear={(said, work) => void clearAway(said, work)} />
         )}
-        {entries.length === 0 ? (
+        {entries.length === 0 && isGuest ? (
+          <p className="mt-20 text-center text-base text-soft">Nobody has let you into a show yet.</p>
+        ) : entries.length === 0 ? (
           <div className="mt-20 text-center">
             <h2 className="text-xl">An evening’s pictures become a film</h2>
             <p className="mx-auto mt-2 max-w-md text-base text-soft">
@@ -190,7 +202,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
             {shown.map((entry) => (
               <ShelfShow key={entry.id} entry={entry} now={now} onChange={change} />
             ))}
-            {place === 'shelf' && part === '' && (
+            {place === 'shelf' && part === '' && !isGuest && (
               <li>
                 <button
                   type="button"

@@ -9,6 +9,10 @@ export class ServerRefusal extends Error {
   }
 }
 
+/** Told to the window when the server does not know any more who asks, and when it does again. */
+export const SIGNED_OUT = 'tanager-signed-out';
+export const SIGNED_IN = 'tanager-signed-in';
+
 /** Calls one of our own routes with JSON. @throws {ServerRefusal} for an answer that is a refusal; a TypeError when the server cannot be reached */
 export async function callServer<Answer>(
   method: 'GET' | 'POST' | 'PATCH' | 'DELETE',
@@ -32,6 +36,7 @@ export async function callServer<Answer>(
 export async function answerOf<Answer>(response: Response): Promise<Answer> {
   const text = await response.text().catch(() => null);
   const answer = text === null ? null : parsed<Answer & { problem?: string }>(text);
+  if (response.status === 401 && typeof window !== 'undefined') window.dispatchEvent(new Event(SIGNED_OUT));
   if (!response.ok)
     throw new ServerRefusal(response.status, answer?.problem ?? `The server answered ${response.status}.`);
   if (answer === null) throw new TypeError('The answer of the server broke off.');

@@ -11,6 +11,7 @@ import { useCommands } from '../commands/use-commands';
 import { Bird } from '../kit/bird';
 import { Button } from '../kit/button';
 import { RoomSwitch, switchRoom } from '../kit/room-switch';
+import { useIsGuest } from '../people/me';
 import { WatchRoom } from '../viewer/watch-room';
 import { SnagsButton } from '../snags/snags-button';
 import { IntakeNote } from './intake-note';
@@ -34,6 +35,9 @@ export function ShowHeader() {
   const undo = useShow((state) => state.undo);
   const redo = useShow((state) => state.redo);
   const edit = useShow((state) => state.edit);
+  // What leaves the house is the studio’s own business.
+  const isGuest = useIsGuest();
+  const stations = STATIONS.filter(([segment]) => !(isGuest && segment === 'send'));
   const path = usePathname();
   const router = useRouter();
   const [versionsOpen, setVersionsOpen] = useState(false);
@@ -54,7 +58,7 @@ export function ShowHeader() {
     gather: go('gather'),
     arrange: go('arrange'),
     sound: go('sound'),
-    send: go('send'),
+    send: isGuest ? undefined : go('send'),
   });
 
   const commitTitle = () => {
@@ -95,7 +99,7 @@ export function ShowHeader() {
         className="max-w-80 min-w-24 truncate [field-sizing:content] rounded-md border border-transparent bg-transparent px-1.5 py-0.5 font-display text-lg leading-tight font-semibold hover:border-rule focus:border-rule"
       />
       <nav aria-label="Stations" className="flex h-full items-stretch gap-1">
-        {STATIONS.map(([segment, name]) => {
+        {stations.map(([segment, name]) => {
           const here = path?.endsWith(`/${segment}`) ?? false;
           return (
             <Link

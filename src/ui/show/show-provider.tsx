@@ -9,7 +9,7 @@ import { musicLengthMs } from '../../core/sound/sound-spans';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { purposeTitle } from '../../core/film/purposes/purposes';
 import type { EndedFilm, ShowEvent } from '../../server/events';
-import { callServer } from './call-server';
+import { callServer, SIGNED_IN } from './call-server';
 import { createKeptMoment, KeptMomentContext } from './kept-moment';
 import { followSheet, type WholeSheet } from './follow-sheet';
 import { preparedOnce } from './prepared-once';
@@ -17,6 +17,8 @@ import { createShowStore, type ShowState, type ShowStore } from './show-store';
 import { UploadsProvider } from './uploads-provider';
 
 const ShowContext = createContext<ShowStore | null>(null);
+
+const REFUSED_RETRY_MS = 5000;
 
 interface ShowProviderProps {
   readonly show: Show;
@@ -45,9 +47,13 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
 
   useEffect(() => store.getState().takeUpUnsent(), [store]);
 
+  /** Counts how often the stream of events was begun: one that was refused does not try again by itself. */
+  const [turn, setTurn] = useState(0);
+
   useEffect(() => {
+    const anew = () => setTurn((before) => before + 1);
     const events = new EventSource(`/api/v1/shows/${show.id}/events`);
-    let known = false;
+    let known = turn > 0;
     const sheet = followSheet({
       ask: () => callServer<WholeSheet>('GET', `/api/v1/shows/${show.id}/sheet`),
       whole: ({ entries: all, folder }) => store.getState().setEntries(all, folder),
@@ -62,7 +68,14 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
       known = true;
     };
     // While it tries again by itself it is not closed; a browser that is leaving the page says so too late to matter.
-    events.onerror = () => store.getState().lost();
+    let again: ReturnType<typeof setTimeout> | null = null;
+    events.onerror = () => {
+      store.getState().lost();
+      if (events.readyState !== EventSource.CLOSED) return;
+      // Refused: by something between here and the server, which passes, or since it is not known any more who one is, which asking brings to light.
+      void callServer('GET', '/api/v1/account').catch(() => {});
+      again ??= setTimeout(anew, REFUSED_RETRY_MS);
+    };
     events.onmessage = (message: MessageEvent<string>) => {
       const event = JSON.parse(message.data) as ShowEvent;
       if (event.kind === 'edits') store.getState().pull();
@@ -80,13 +93,16 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
     const back = () => store.getState().pull();
     window.addEventListener('pagehide', leave);
     window.addEventListener('online', back);
+    window.addEventListener(SIGNED_IN, anew);
     return () => {
+      if (again) clearTimeout(again);
+      window.removeEventListener(SIGNED_IN, anew);
       window.removeEventListener('pagehide', leave);
       window.removeEventListener('online', back);
       events.close();
       sheet.close();
     };
-  }, [show.id, store]);
+  }, [show.id, store, turn]);
 
   return (
     <ShowContext value={store}>

@@ -295,7 +295,10 @@ export function createShowStore({
       store.setState({ show: next, saving: pending.length > 0 ? 'saving' : 'saved', ...stillThere(next) });
       if (pending.length > 0) again = true;
     } catch (error) {
-      if (error instanceof ServerRefusal && error.status === 404) {
+      if (error instanceof ServerRefusal && error.status === 401) {
+        // The page asks who one is; then it goes on.
+        store.setState({ saving: 'offline' });
+      } else if (error instanceof ServerRefusal && error.status === 404) {
         // It may come back on the shelf, and then wants what was done here.
         if (store.getState().saving !== 'offline')
           tell('This show was taken off the shelf. Bring it back there, and what you did here is saved.');

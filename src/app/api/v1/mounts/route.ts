@@ -6,13 +6,13 @@ import { mayDo } from '@/server/studio/may-do';
 
 export const dynamic = 'force-dynamic';
 
-export const GET = route('GET /api/v1/mounts', async ({ actor, server }) => ({
-  mounts: await server.studio.mounts(actor.studioId),
+export const GET = route('GET /api/v1/mounts', async ({ person, server }) => ({
+  mounts: await server.studio.mounts(person.studioId),
 }));
 
 /** Keeps a mount whose files lie on a show's sheet. */
-export const POST = route<NewMount>('POST /api/v1/mounts', async ({ body, actor, server }) => {
+export const POST = route<NewMount>('POST /api/v1/mounts', async ({ body, person, server }) => {
   const from = showId(body.from);
-  if (!(await mayDo(server.db, actor, 'see-show', { show: from }))) throw new Refusal(404, 'There is no such show.');
-  return server.studio.keep(actor.studioId, body.mount, from);
+  if (!(await mayDo(server.db, person, 'see-show', { show: from }))) throw new Refusal(404, 'There is no such show.');
+  return server.studio.keep(person.studioId, body.mount, from);
 });

@@ -1,14 +1,14 @@
-import { Refusal } from '@/server/http/refusal';
-import { originOf } from '@/server/http/own-address';
-import { headerOf, pagesRoute } from '@/server/http/pages-route';
-import { countOne, uncountOne } from '@/server/screenings/limits';
+import { isRefusal, Refusal } from '@/server/http/refusal';
+import { cookieFor } from '@/server/http/own-address';
+import { pagesRoute } from '@/server/http/pages-route';
+import { countOne, uncountOne } from '@/server/http/limits';
 import { PASS_MS, passCookie } from '@/server/screenings/passes';
 
 export const config = { api: { bodyParser: { sizeLimit: '4kb' } } };
 
 export default pagesRoute<{ password: string }>(
   'POST /api/v1/screenings/[token]/entry',
-  async ({ request, response, params, body, server, address }) => {
+  async ({ request, response, params, body, asked, server, address }) => {
     const token = params.token!;
     // The page’s own form works without scripts: it is answered with the page again.
     const form = String(request.headers['content-type'] ?? '').startsWith('application/x-www-form-urlencoded');
@@ -20,7 +20,7 @@ export default pagesRoute<{ password: string }>(
       await countOne('password-from', address);
       await countOne('password-for', token);
     } catch (error) {
-      if (!form || !(error instanceof Refusal)) throw error;
+      if (!form || !isRefusal(error)) throw error;
       return back('?again=later');
     }
     const pass = await server.screenings.enter(token, body.password);
@@ -30,11 +30,7 @@ export default pagesRoute<{ password: string }>(
     }
     await uncountOne('password-from', address);
     await uncountOne('password-for', token);
-    const secure = originOf({ method: 'POST', header: headerOf(request) }).startsWith('https:') ? '; Secure' : '';
-    response.setHeader(
-      'set-cookie',
-      `${passCookie(token)}=${pass}; Path=/; Max-Age=${PASS_MS / 1000}; HttpOnly; SameSite=Lax${secure}`,
-    );
+    response.setHeader('set-cookie', cookieFor(asked, passCookie(token), pass, PASS_MS));
     if (form) return back('');
     return {};
   },

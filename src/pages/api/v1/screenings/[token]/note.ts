@@ -1,7 +1,7 @@
 import type { NewNote } from '@/core/screening/screening-settings';
 import { Refusal } from '@/server/http/refusal';
 import { pagesRoute } from '@/server/http/pages-route';
-import { countOne } from '@/server/screenings/limits';
+import { countOne } from '@/server/http/limits';
 
 export const config = { api: { bodyParser: { sizeLimit: '16kb' } } };
 

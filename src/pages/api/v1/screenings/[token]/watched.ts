@@ -1,6 +1,6 @@
 import { Refusal } from '@/server/http/refusal';
 import { pagesRoute } from '@/server/http/pages-route';
-import { countOne } from '@/server/screenings/limits';
+import { countOne } from '@/server/http/limits';
 import type { ToldViewing } from '@/server/screenings/viewings';
 
 export const config = { api: { bodyParser: { sizeLimit: '32kb' } } };

@@ -7,11 +7,11 @@ import { route } from '@/server/http/route';
 export const dynamic = 'force-dynamic';
 
 /** A mount as one file. */
-export const GET = route('GET /api/v1/mounts/[mount]/file', async ({ params, actor, server }) => {
+export const GET = route('GET /api/v1/mounts/[mount]/file', async ({ params, person, server }) => {
   const folder = await mkdtemp(path.join(tmpdir(), 'tanager-mount-'));
   try {
     const file = path.join(folder, 'mount.zip');
-    const name = await server.studio.exportTo(actor.studioId, params.mount!, file);
+    const name = await server.studio.exportTo(person.studioId, params.mount!, file);
     if (name === null) throw new Refusal(404, 'There is no such mount.');
     return new Response(await readFile(file), {
       headers: {

@@ -10,8 +10,8 @@ export const GET = route('GET /api/v1/shows/[show]/screenings', async ({ params,
 /** Opens a screening of finished films: the same one in several qualities. */
 export const POST = route<{ films: readonly string[] }>(
   'POST /api/v1/shows/[show]/screenings',
-  async ({ params, body, actor, server }) => {
-    const id = await server.screenings.open(actor.studioId, showId(params.show!), body.films);
+  async ({ params, body, person, server }) => {
+    const id = await server.screenings.open(person.studioId, showId(params.show!), body.films);
     if (id === null) throw new Refusal(409, NOT_SCREENED);
     return { id };
   },

@@ -1,5 +1,5 @@
 import { RateLimiterMemory } from 'rate-limiter-flexible';
-import { Refusal } from '../http/refusal';
+import { Refusal } from './refusal';
 
 /** What strangers may do so often, counted while the server runs and by address only as long as the count lasts. */
 const LIMITS = {
@@ -11,6 +11,10 @@ const LIMITS = {
   'note-for': { points: 200, duration: 3600 },
   /** Pages that begin to play: a family behind one address, not a mill. */
   'viewing-from': { points: 120, duration: 3600 },
+  /** Attempts to sign in, by whatever means, from one address … */
+  'sign-in-from': { points: 15, duration: 600 },
+  /** … and with one person’s address, from everywhere. */
+  'sign-in-for': { points: 60, duration: 600 },
 } as const satisfies Record<string, { readonly points: number; readonly duration: number }>;
 
 export type Limit = keyof typeof LIMITS;
@@ -20,6 +24,8 @@ const SAYS: Readonly<Record<Limit, string>> = {
   'password-for': 'That was tried too often. Wait ten minutes and try again.',
   'note-from': 'These are many notes in a short time. Wait a few minutes, then go on.',
   'note-for': 'So many people are writing just now that notes have to wait a little.',
+  'sign-in-from': 'That was tried too often. Wait ten minutes and try again.',
+  'sign-in-for': 'That was tried too often. Wait ten minutes and try again.',
   'viewing-from': 'So many viewings from one address are not counted.',
 };
 

@@ -1,0 +1,370 @@
+import { spawnSync } from 'node:child_process';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { ROUTES, PAGES, type RouteName } from '../src/server/http/routes';
+import { type App, ask, openApp, screened, signedIn } from './app';
+
+const SHOW = 'lantern-regatta';
+const WHO = ['stranger', 'foreigner', 'guest', 'owner'] as const;
+type Who = (typeof WHO)[number];
+
+/** What is behind a door for each of them: “ok” for whatever is not a refusal to let them in. */
+const ANYBODY = 'ok ok ok ok';
+const PERSONS = '401 ok ok ok';
+/** Each in their own studio; guests have none. */
+const STUDIOS = '401 ok 404 ok';
+const OURS = '401 404 404 ok';
+const THE_SHOW = '401 404 ok ok';
+
+interface Door {
+  readonly lets: string;
+  readonly body?: unknown;
+  readonly query?: string;
+}
+const door = (lets: string, more: Omit<Door, 'lets'> = {}): Door => ({ lets, ...more });
+
+/** Every route of the server, in an order in which each still finds what it needs. */
+const DOORS: Record<RouteName, Door> = {
+  'GET /api/health': door(ANYBODY),
+  'POST /api/v1/session/password': door(ANYBODY),
+  'POST /api/v1/session/entry': door(ANYBODY),
+  'POST /api/v1/session/passkey/asked': door(ANYBODY),
+  'POST /api/v1/session/passkey': door(ANYBODY),
+  'POST /api/v1/joining/[word]/account': door(ANYBODY),
+  'POST /api/v1/joining/[word]/visit': door(PERSONS),
+  'GET /api/v1/account': door(PERSONS),
+  'PATCH /api/v1/account': door(PERSONS),
+  'GET /api/v1/account/sessions': door(PERSONS),
+  'DELETE /api/v1/account/sessions/[session]': door(OURS),
+  'DELETE /api/v1/account/sessions': door(PERSONS),
+  'POST /api/v1/account/passkeys/asked': door(PERSONS),
+  'POST /api/v1/account/passkeys': door(PERSONS),
+  // Whose key it is matters, and nobody has one here.
+  'DELETE /api/v1/account/passkeys/[passkey]': door('401 404 404 404'),
+  'GET /api/v1/people': door(STUDIOS),
+  'PATCH /api/v1/people/[account]': door(STUDIOS),
+  'POST /api/v1/people/[account]/entry': door(OURS),
+  'DELETE /api/v1/people/[account]': door(OURS),
+  'GET /api/v1/invitations': door(STUDIOS),
+  'POST /api/v1/invitations': door(STUDIOS),
+  'DELETE /api/v1/invitations/[invitation]': door(OURS),
+  'GET /api/v1/audit': door(STUDIOS),
+  'GET /api/v1/studio': door(STUDIOS),
+  'PATCH /api/v1/studio': door(STUDIOS),
+  'GET /api/v1/mounts': door(STUDIOS),
+  'POST /api/v1/mounts': door(STUDIOS),
+  'POST /api/v1/mounts/bytes': door(STUDIOS),
+  // No mount was kept: those who may ask are told so.
+  'GET /api/v1/mounts/[mount]/file': door('401 404 404 404'),
+  'DELETE /api/v1/mounts/[mount]': door('401 404 404 404'),
+  'DELETE /api/v1/mounts/[mount]/removal': door('401 404 404 404'),
+  'GET /api/v1/folders': door('401 404 404 404'),
+  'GET /api/v1/unused': door(STUDIOS),
+  'DELETE /api/v1/unused': door(STUDIOS),
+  'GET /api/v1/shows': door(PERSONS),
+  'POST /api/v1/shows': door(STUDIOS),
+  'POST /api/v1/uploads': door(THE_SHOW),
+  'GET /api/v1/shows/[show]': door(THE_SHOW),
+  'PATCH /api/v1/shows/[show]': door(OURS),
+  'POST /api/v1/shows/[show]/copy': door(OURS),
+  'POST /api/v1/shows/[show]/edits': door(THE_SHOW),
+  'GET /api/v1/shows/[show]/events': door(THE_SHOW),
+  'POST /api/v1/shows/[show]/hall': door(THE_SHOW, { body: {} }),
+  'PATCH /api/v1/shows/[show]/hall': door(THE_SHOW),
+  'GET /api/v1/shows/[show]/hall/events': door(THE_SHOW),
+  'GET /api/v1/shows/[show]/stored': door(THE_SHOW),
+  'GET /api/v1/shows/[show]/sheet': door(THE_SHOW),
+  'DELETE /api/v1/shows/[show]/sheet/[entry]': door(THE_SHOW),
+  'POST /api/v1/shows/[show]/loans': door(THE_SHOW),
+  'POST /api/v1/shows/[show]/folder': door(OURS),
+  'DELETE /api/v1/shows/[show]/folder': door(THE_SHOW),
+  'GET /api/v1/shows/[show]/versions': door(THE_SHOW),
+  'POST /api/v1/shows/[show]/versions': door(THE_SHOW),
+  'GET /api/v1/shows/[show]/versions/[version]': door(THE_SHOW),
+  'PATCH /api/v1/shows/[show]/versions/[version]': door(THE_SHOW, { body: { name: 'Kept' } }),
+  'GET /api/v1/shows/[show]/still': door(THE_SHOW, { query: '?at=1000&height=90' }),
+  'GET /api/v1/shows/[show]/pictures/[asset]': door(THE_SHOW, { query: '?width=320' }),
+  'GET /api/v1/shows/[show]/clips/[asset]/[second]': door(THE_SHOW),
+  'GET /api/v1/shows/[show]/sounds/[asset]': door(THE_SHOW),
+  'GET /api/v1/shows/[show]/sounds/[asset]/peaks': door(THE_SHOW),
+  'POST /api/v1/shows/[show]/sounds/[asset]/cleaned': door(THE_SHOW),
+  'GET /api/v1/shows/[show]/takes': door(THE_SHOW),
+  'POST /api/v1/shows/[show]/takes': door(THE_SHOW),
+  'POST /api/v1/shows/[show]/takes/[take]/samples': door(THE_SHOW, { query: '?from=0' }),
+  'POST /api/v1/shows/[show]/takes/[take]': door(THE_SHOW),
+  'DELETE /api/v1/shows/[show]/takes/[take]': door(THE_SHOW),
+  'GET /api/v1/shows/[show]/films': door(OURS),
+  'POST /api/v1/shows/[show]/films': door(OURS),
+  'POST /api/v1/shows/[show]/trials': door(OURS),
+  'GET /api/v1/films/[film]/file': door(OURS),
+  'GET /api/v1/films/[film]/picture': door(OURS),
+  'POST /api/v1/films/[film]/next': door(OURS),
+  'POST /api/v1/films/[film]/again': door(OURS),
+  'POST /api/v1/films/[film]/cancel': door(OURS),
+  'GET /api/v1/screenings/[token]/film': door(ANYBODY),
+  'GET /api/v1/screenings/[token]/picture': door(ANYBODY),
+  'GET /api/v1/screenings/[token]/logo': door(ANYBODY),
+  'GET /api/v1/screenings/[token]/notes': door(ANYBODY),
+  'GET /api/v1/screenings/[token]/captions/[language]': door(ANYBODY),
+  'POST /api/v1/screenings/[token]/note': door(ANYBODY),
+  'POST /api/v1/screenings/[token]/watched': door(ANYBODY),
+  'POST /api/v1/screenings/[token]/entry': door(ANYBODY),
+  'GET /api/v1/oembed': door(ANYBODY),
+  'GET /api/v1/shows/[show]/screenings': door(OURS),
+  'POST /api/v1/shows/[show]/screenings': door(OURS),
+  'PATCH /api/v1/shows/[show]/screenings/[screening]': door(OURS, { body: { mayTake: true } }),
+  'GET /api/v1/shows/[show]/screenings/[screening]/watched': door(OURS),
+  'DELETE /api/v1/shows/[show]/screenings/[screening]/watched': door(OURS),
+  'GET /api/v1/shows/[show]/notes': door(OURS),
+  'GET /api/v1/shows/[show]/notes/table': door(OURS),
+  'POST /api/v1/shows/[show]/notes/[note]/answers': door(OURS),
+  'PATCH /api/v1/shows/[show]/notes/[note]': door(OURS),
+  'DELETE /api/v1/shows/[show]/notes/[note]': door(OURS),
+  'POST /api/v1/shows/[show]/screenings/[screening]/link': door(OURS),
+  'DELETE /api/v1/shows/[show]/screenings/[screening]': door(OURS),
+  'DELETE /api/v1/films/[film]': door(OURS),
+  'DELETE /api/v1/shows/[show]': door(OURS),
+  'DELETE /api/v1/shows/[show]/removal': door(OURS),
+  'DELETE /api/v1/session': door(ANYBODY),
+};
+
+const PAGES_SEEN: Record<keyof typeof PAGES, string> = {
+  '/': '307 ok ok ok',
+  '/sign-in': 'ok 307 307 307',
+  '/enter': ANYBODY,
+  '/join/[word]': ANYBODY,
+  '/account': '307 ok ok ok',
+  '/people': '307 ok 404 ok',
+  '/studio': '307 ok 404 ok',
+  '/shows/[show]': '307 404 307 307',
+  '/shows/[show]/gather': '307 404 ok ok',
+  '/shows/[show]/arrange': '307 404 ok ok',
+  '/shows/[show]/sound': '307 404 ok ok',
+  '/shows/[show]/send': '307 404 404 ok',
+  '/showing/[show]': '307 404 ok ok',
+  '/showing/[show]/projector': '307 404 ok ok',
+  '/s/[token]': ANYBODY,
+  '/s/[token]/embed': ANYBODY,
+};
+
+let app: App;
+const held: Record<Who, string> = { stranger: '', foreigner: '', guest: '', owner: '' };
+/** What stands for each part of a path; one after the other where each is used up. */
+const parts: Record<string, string | string[]> = {
+  show: SHOW,
+  second: '0',
+  language: 'en',
+  passkey: 'none',
+  mount: 'none',
+};
+
+const as = (who: Who, path: string, init: RequestInit = {}) =>
+  fetch(app.address + path, {
+    redirect: 'manual',
+    ...init,
+    headers: { ...(init.headers as Record<string, string> | undefined), cookie: held[who] },
+  });
+const json = (method: string, body: unknown): RequestInit => ({
+  method,
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(body),
+});
+const owner = async <Answer>(path: string, init: RequestInit = {}): Promise<Answer> =>
+  (await (await as('owner', path, init)).json()) as Answer;
+const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+async function invited(role: string, show: string | null): Promise<string> {
+  return (await owner<{ word: string }>('/api/v1/invitations', json('POST', { role, show, label: role }))).word;
+}
+
+async function joined(word: string, email: string): Promise<string> {
+  const said = { name: email.split('@')[0], email, password: 'some words in a row' };
+  const answer = await fetch(`${app.address}/api/v1/joining/${word}/account`, json('POST', said));
+  expect(answer.status).toBe(200);
+  return answer.headers.getSetCookie()[0]!.split(';')[0]!;
+}
+
+const upload = (who: Who, name: string, bytes: string) =>
+  as(who, '/api/v1/uploads', {
+    method: 'POST',
+    headers: {
+      'tus-resumable': '1.0.0',
+      'content-type': 'application/offset+octet-stream',
+      'upload-length': String(bytes.length),
+      'upload-metadata': `filename ${btoa(name)},show ${btoa(SHOW)}`,
+    },
+    body: bytes,
+  });
+
+beforeAll(async () => {
+  app = await openApp({ seed: true, hall: true });
+  const ownEntry = spawnSync(process.execPath, ['scripts/tanager.mjs', 'enter', '--json'], {
+    env: { ...process.env, NODE_OPTIONS: '', TANAGER_DATA: app.dataFolder },
+    encoding: 'utf8',
+  });
+  held.owner = await signedIn(app.address, (JSON.parse(ownEntry.stdout) as { link: string }).link.split('#')[1]!);
+  const theirs = spawnSync(process.execPath, ['scripts/tanager.mjs', 'studio', 'Another', 'studio', '--json'], {
+    env: { ...process.env, NODE_OPTIONS: '', TANAGER_DATA: app.dataFolder },
+    encoding: 'utf8',
+  });
+  held.foreigner = await signedIn(app.address, (JSON.parse(theirs.stdout) as { link: string }).link.split('#')[1]!);
+  held.guest = await joined(await invited('guest', SHOW), 'guest@example.org');
+  await joined(await invited('member', null), 'spare@example.org');
+  const { people } = await owner<{ people: { id: string; name: string }[] }>('/api/v1/people');
+  parts.account = people.find(({ name }) => name === 'spare')!.id;
+  const { id: second } = await owner<{ id: string }>('/api/v1/shows', json('POST', { title: 'Another one' }));
+  // A visit uses an invitation up; strangers are not let that far.
+  const visits: string[] = [];
+  for (let visit = 0; visit < 4; visit += 1) visits.push(await invited('guest', second));
+  parts.word = visits;
+  await invited('member', null);
+  const { invitations } = await owner<{ invitations: { id: string; role: string }[] }>('/api/v1/invitations');
+  parts.invitation = invitations.find(({ role }) => role === 'member')!.id;
+  const { sessions } = await owner<{ sessions: { id: string; here: boolean }[] }>('/api/v1/account/sessions');
+  parts.session = sessions.find(({ here }) => !here)!.id;
+  for (const name of ['one', 'two'])
+    expect((await upload('owner', `${name}.jpg`, `No picture ${name}`)).status).toBe(201);
+  type Entry = { id: string; assetId: string; state: string; facts: { kind: string } | null };
+  const sheet = async () => (await owner<{ entries: Entry[] }>(`/api/v1/shows/${SHOW}/sheet`)).entries;
+  while ((await sheet()).some(({ state }) => state === 'arrived')) await rest(200);
+  parts.entry = (await sheet()).filter(({ state }) => state === 'refused').map(({ id }) => id);
+  const ofKind = async (kind: string) => (await sheet()).find(({ facts }) => facts?.kind === kind)!.assetId;
+  parts.picture = await ofKind('picture');
+  parts.clip = await ofKind('clip');
+  parts.sound = await ofKind('sound');
+  parts.version = (await owner<{ id: string }>(`/api/v1/shows/${SHOW}/versions`, json('POST', { name: 'Kept' }))).id;
+  const take = async () => {
+    const wanted = { slideId: null, name: 'A take', rate: 48_000 };
+    return (await owner<{ id: string }>(`/api/v1/shows/${SHOW}/takes`, json('POST', wanted))).id;
+  };
+  const [first, other] = [await take(), await take()];
+  parts.take = first;
+  parts.takes = [other, first];
+  const spec = {
+    purpose: 'by-hand',
+    format: 'mp4',
+    shape: '16:9',
+    widthPx: 320,
+    heightPx: 180,
+    rate: { frames: 10, seconds: 1 },
+    quality: 'light',
+    span: { fromMs: 0, toMs: 4000 },
+  };
+  const { ids } = await owner<{ ids: string[] }>(`/api/v1/shows/${SHOW}/films`, json('POST', { specs: [spec] }));
+  parts.film = ids[0]!;
+  const films = async () => (await owner<{ films: { state: string }[] }>(`/api/v1/shows/${SHOW}/films`)).films;
+  while ((await films())[0]!.state !== 'ready') await rest(300);
+  parts.token = await screened(app, SHOW, parts.film);
+  const { screenings } = await owner<{ screenings: { id: string }[] }>(`/api/v1/shows/${SHOW}/screenings`);
+  parts.screening = screenings[0]!.id;
+  const note = { atMs: 1000, kind: 'note', name: 'Ilka', words: 'How lovely' };
+  await fetch(`${app.address}/api/v1/screenings/${parts.token}/note`, json('POST', note));
+  parts.note = (await owner<{ notes: { id: string }[] }>(`/api/v1/shows/${SHOW}/notes`)).notes[0]!.id;
+});
+afterAll(() => app.close());
+
+/** The next that stands for a part of a path; used up only by who is let in. */
+function standsFor(name: string, route: string, lets: string): string {
+  const key =
+    name === 'asset'
+      ? route.includes('/clips/')
+        ? 'clip'
+        : route.includes('/sounds/')
+          ? 'sound'
+          : 'picture'
+      : name === 'take' && route.startsWith('DELETE')
+        ? 'takes'
+        : name;
+  const value = parts[key]!;
+  if (typeof value === 'string') return value;
+  return (lets === 'ok' && value.length > 1 && !route.includes('joining/[word]/account') ? value.shift() : value[0])!;
+}
+
+const isIn = (status: number) => (status < 400 || ![401, 403, 404].includes(status)) && status < 500;
+
+async function knock(who: Who, route: RouteName, { body, query = '' }: Door, lets: string): Promise<string> {
+  if (route === 'POST /api/v1/uploads') {
+    const { status } = await upload(who, 'three.jpg', 'No picture either');
+    return isIn(status) ? 'ok' : String(status);
+  }
+  const [method, path] = route.split(' ') as [string, string];
+  const url = path.replaceAll(/\[(\w+)\]/g, (_, name: string) => standsFor(name, route, lets)) + query;
+  const asked =
+    route === 'GET /api/v1/oembed' ? `?url=${encodeURIComponent(`${app.address}/s/${parts.token as string}`)}` : '';
+  const stop = new AbortController();
+  const wants = method !== 'GET' && method !== 'DELETE';
+  const answer = await as(who, url + asked, {
+    ...(wants ? json(method, body ?? { unheardOf: true }) : { method }),
+    signal: stop.signal,
+  });
+  // Streams of events never end by themselves.
+  stop.abort();
+  return isIn(answer.status) ? 'ok' : String(answer.status);
+}
+
+describe('every route', () => {
+  it('stands in this table', () => {
+    expect(Object.keys(DOORS).sort()).toEqual(Object.keys(ROUTES).sort());
+    expect(Object.keys(PAGES_SEEN).sort()).toEqual(Object.keys(PAGES).sort());
+  });
+  it.each(Object.entries(PAGES_SEEN))('%s is shown to: %s', async (page, seen) => {
+    const url = page.replaceAll(/\[(\w+)\]/g, (_, name: string) => [parts[name]!].flat()[0]!);
+    const statuses: string[] = [];
+    for (const who of WHO) {
+      const answer = await as(who, url);
+      const text = await answer.text();
+      // Pages that are sent in parts say it in one of them.
+      const said = text.includes('NEXT_HTTP_ERROR_FALLBACK;404')
+        ? 404
+        : text.includes('NEXT_REDIRECT')
+          ? 307
+          : answer.status;
+      statuses.push(said === 200 ? 'ok' : String(said));
+    }
+    expect(statuses.join(' ')).toBe(seen);
+  });
+  it.each(Object.entries(DOORS) as [RouteName, Door][])('%s', async (route, the) => {
+    const found: string[] = [];
+    for (const [at, who] of WHO.entries()) found.push(await knock(who, route, the, the.lets.split(' ')[at]!));
+    expect(found.join(' ')).toBe(the.lets);
+  });
+});
+
+describe('what is on its way', () => {
+  it('goes on only for who might have begun it', async () => {
+    held.owner = await signedIn(
+      app.address,
+      (
+        JSON.parse(
+          spawnSync(process.execPath, ['scripts/tanager.mjs', 'enter', '--json'], {
+            env: { ...process.env, NODE_OPTIONS: '', TANAGER_DATA: app.dataFolder },
+            encoding: 'utf8',
+          }).stdout,
+        ) as { link: string }
+      ).link.split('#')[1]!,
+    );
+    const begun = await as('owner', '/api/v1/uploads', {
+      method: 'POST',
+      headers: {
+        'tus-resumable': '1.0.0',
+        'upload-length': '10',
+        'upload-metadata': `filename ${btoa('four.jpg')},show ${btoa(SHOW)}`,
+      },
+    });
+    const place = begun.headers.get('location')!;
+    const asked = (who: Who) =>
+      as(who, new URL(place, app.address).pathname, { method: 'HEAD', headers: { 'tus-resumable': '1.0.0' } });
+    expect([(await asked('stranger')).status, (await asked('owner')).status]).toEqual([401, 200]);
+  });
+  it('is told to nobody who was signed out: a stream of events ends', async () => {
+    const word = await invited('member', null);
+    const cookie = await joined(word, 'leaving@example.org');
+    const events = await fetch(`${app.address}/api/v1/shows/${SHOW}/events`, { headers: { cookie } });
+    expect(events.status).toBe(200);
+    await fetch(`${app.address}/api/v1/session`, { method: 'DELETE', headers: { cookie } });
+    const ended = events.text().then(() => 'ended');
+    expect(await Promise.race([ended, rest(20_000)])).toBe('ended');
+  });
+  it('asks nobody of the studio for what lies elsewhere', async () => {
+    expect((await ask(`${app.address}/api/v1/account`)).status).toBe(401);
+  });
+});

@@ -1,0 +1,8 @@
+import { originOf } from '@/server/http/own-address';
+import { route } from '@/server/http/route';
+
+/** What a browser asks its device, as Web Authentication has it. */
+export const POST = route('POST /api/v1/account/passkeys/asked', async ({ request, person, server }) => {
+  const origin = originOf({ method: 'POST', header: (name) => request.headers.get(name) });
+  return Response.json(await server.passkeys.toAdd(person.accountId, origin));
+});

@@ -1,0 +1,43 @@
+import { eq } from 'drizzle-orm';
+import { isAudited } from '../../core/studio/audit-sentences';
+import type { PathParts } from '../http/route';
+import type { RouteName } from '../http/routes';
+import type { RunningServer } from '../running-server';
+import { accounts, shows } from '../database/schema';
+import type { Actor } from './actor';
+
+/** What a route does is noted once it is done, if it is worth knowing later. What it is done to is looked up before: it may be gone then. */
+export function noteWork(
+  name: RouteName,
+  { db, audit }: Pick<RunningServer, 'db' | 'audit'>,
+  actor: Actor,
+  { show, account }: PathParts,
+): { done(): Promise<void> } {
+  if (actor.kind !== 'person' || !isAudited(name)) return { done: async () => {} };
+  const lookUp = async () => {
+    if (show !== undefined) {
+      const [found] = await db
+        .select({ called: shows.title, studioId: shows.studioId })
+        .from(shows)
+        .where(eq(shows.id, show));
+      return found;
+    }
+    if (account === undefined) return null;
+    const [found] = await db.select({ called: accounts.name }).from(accounts).where(eq(accounts.id, account));
+    return found && { ...found, studioId: actor.studioId };
+  };
+  const looked = lookUp();
+  return {
+    async done() {
+      const on = await looked;
+      const { accountId, name: who, studioId } = actor;
+      await audit.note({
+        studioId: on?.studioId ?? studioId,
+        accountId,
+        name: who,
+        did: name,
+        what: on?.called ?? '',
+      });
+    },
+  };
+}
