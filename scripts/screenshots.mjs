@@ -19,6 +19,8 @@ spawnSync('ffmpeg', [
 const browser = await puppeteer.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
   headless: true,
+  // Films are waited for.
+  protocolTimeout: 1_800_000,
   args: [
     '--no-sandbox',
     '--disable-dev-shm-usage',
