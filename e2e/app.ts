@@ -49,6 +49,8 @@ export async function openApp(options: AppOptions = {}): Promise<App> {
     ...(options.hall && { TANAGER_HALL: String(await freePort()) }),
   };
   let server: ChildProcess | null = null;
+  /** Whether the server was told to end. */
+  let asked = false;
   const address = `http://127.0.0.1:${port}`;
   if (options.seed) await ended(spawn(process.execPath, ['dist/seed.mjs'], { env, stdio: 'inherit' }));
   const app: App = {
@@ -60,6 +62,10 @@ export async function openApp(options: AppOptions = {}): Promise<App> {
         ['node_modules/next/dist/bin/next', 'start', '-p', String(port), '-H', '127.0.0.1'],
         { env, stdio: ['ignore', 'ignore', 'inherit'] },
       );
+      server.on('exit', (code, signal) => {
+        if (!asked) process.stderr.write(`the server ended by itself: ${code} ${signal}\n`);
+      });
+      asked = false;
       // On a machine of two cores a starting server would take the browser's time from its microphone.
       setPriority(server.pid!, 10);
       for (let tries = 0; tries < 150; tries += 1) {
@@ -79,11 +85,13 @@ export async function openApp(options: AppOptions = {}): Promise<App> {
     async killHard() {
       if (server!.exitCode !== null || server!.signalCode !== null) return;
       const done = ended(server!).catch(() => {});
+      asked = true;
       server!.kill('SIGKILL');
       await done;
     },
     async end() {
       const done = ended(server!);
+      asked = true;
       server!.kill('SIGTERM');
       await done;
     },

@@ -121,6 +121,15 @@ const DOORS: Record<RouteName, Door> = {
   'DELETE /api/v1/shows/[show]/notes/[note]': door(OURS),
   'POST /api/v1/shows/[show]/screenings/[screening]/link': door(OURS),
   'DELETE /api/v1/shows/[show]/screenings/[screening]': door(OURS),
+  'GET /api/v1/shows/[show]/proofs': door(OURS),
+  'POST /api/v1/shows/[show]/proofs': door(OURS),
+  'PATCH /api/v1/shows/[show]/proofs/[proof]': door(OURS, { body: { label: 'The choir' } }),
+  'GET /api/v1/proofs/[token]': door(ANYBODY),
+  'GET /api/v1/proofs/[token]/logo': door(ANYBODY),
+  'GET /api/v1/proofs/[token]/pictures/[asset]': door(ANYBODY, { query: '?longest=320' }),
+  'PATCH /api/v1/proofs/[token]/marks/[asset]': door(ANYBODY, { body: { mark: 'keep', note: '' } }),
+  'POST /api/v1/proofs/[token]/choice': door(ANYBODY, { body: { name: 'Ilka' } }),
+  'DELETE /api/v1/shows/[show]/proofs/[proof]': door(OURS),
   'DELETE /api/v1/films/[film]': door(OURS),
   'DELETE /api/v1/shows/[show]': door(OURS),
   'DELETE /api/v1/shows/[show]/removal': door(OURS),
@@ -142,6 +151,7 @@ const PAGES_SEEN: Record<keyof typeof PAGES, string> = {
   '/shows/[show]/send': '307 404 404 ok',
   '/showing/[show]': '307 404 ok ok',
   '/showing/[show]/projector': '307 404 ok ok',
+  '/p/[token]': ANYBODY,
   '/s/[token]': ANYBODY,
   '/s/[token]/embed': ANYBODY,
 };
@@ -231,6 +241,10 @@ beforeAll(async () => {
   parts.picture = await ofKind('picture');
   parts.clip = await ofKind('clip');
   parts.sound = await ofKind('sound');
+  const wanted = { label: 'The choir', pictures: [parts.picture], longestPx: 640, watermark: 'ours', endsAt: null };
+  parts.proof = (await owner<{ id: string }>(`/api/v1/shows/${SHOW}/proofs`, json('POST', wanted))).id;
+  const { proofs } = await owner<{ proofs: { token: string }[] }>(`/api/v1/shows/${SHOW}/proofs`);
+  parts.proofToken = proofs[0]!.token;
   parts.version = (await owner<{ id: string }>(`/api/v1/shows/${SHOW}/versions`, json('POST', { name: 'Kept' }))).id;
   const take = async () => {
     const wanted = { slideId: null, name: 'A take', rate: 48_000 };
@@ -271,9 +285,11 @@ function standsFor(name: string, route: string, lets: string): string {
         : route.includes('/sounds/')
           ? 'sound'
           : 'picture'
-      : name === 'take' && route.startsWith('DELETE')
-        ? 'takes'
-        : name;
+      : name === 'token' && /proofs|^.p./.test(route)
+        ? 'proofToken'
+        : name === 'take' && route.startsWith('DELETE')
+          ? 'takes'
+          : name;
   const value = parts[key]!;
   if (typeof value === 'string') return value;
   return (lets === 'ok' && value.length > 1 && !route.includes('joining/[word]/account') ? value.shift() : value[0])!;
@@ -307,7 +323,7 @@ describe('every route', () => {
     expect(Object.keys(PAGES_SEEN).sort()).toEqual(Object.keys(PAGES).sort());
   });
   it.each(Object.entries(PAGES_SEEN))('%s is shown to: %s', async (page, seen) => {
-    const url = page.replaceAll(/\[(\w+)\]/g, (_, name: string) => [parts[name]!].flat()[0]!);
+    const url = page.replaceAll(/\[(\w+)\]/g, (_, name: string) => standsFor(name, page, '401'));
     const statuses: string[] = [];
     for (const who of WHO) {
       const answer = await as(who, url);

@@ -13,6 +13,8 @@ export type ShowEvent =
   | { readonly kind: 'folder'; readonly folder: FolderProgress | null }
   /** Something was written into the guest book, or done about it. */
   | { readonly kind: 'notes' }
+  /** A client marked pictures of a proof, or sent the choice. */
+  | { readonly kind: 'proofs' }
   /** Films are further, more or fewer than they were; one of them may have ended, whichever way. */
   | { readonly kind: 'films'; readonly ended?: EndedFilm };
 

@@ -20,6 +20,7 @@ import { lockFolder } from './lock-folder';
 import { logger } from './logger';
 import { dataFolder, openFolder } from './paths';
 import { createRecordingService, type RecordingService } from './recording/recording-service';
+import { createProofService, type ProofService } from './proofs/proof-service';
 import { createStudioService, type StudioService } from './reuse/studio-service';
 import { createScreeningService, type ScreeningService } from './screenings/screening-service';
 import { createAccounts, type Accounts } from './studio/accounts';
@@ -41,6 +42,7 @@ export interface RunningServer {
   readonly folders: FolderIntake;
   readonly films: FilmService;
   readonly screenings: ScreeningService;
+  readonly proofs: ProofService;
   readonly studio: StudioService;
   readonly accounts: Accounts;
   readonly sessions: Sessions;
@@ -150,6 +152,7 @@ export async function openServer(): Promise<RunningServer> {
     folders,
     films,
     screenings: createScreeningService({ database, sheet, events }),
+    proofs: createProofService(database, events),
     accounts: createAccounts(database),
     sessions: createSessions(database),
     invitations: createInvitations(database),

@@ -470,3 +470,45 @@ export const audit = sqliteTable(
   },
   (table) => [index('audit_of_studio').on(table.studioId, table.at)],
 );
+
+/** Where a client marks pictures of a show. */
+export const proofs = sqliteTable(
+  'proofs',
+  {
+    id: text('id').primaryKey(),
+    studioId: text('studio_id').notNull(),
+    showId: text('show_id')
+      .notNull()
+      .references(() => shows.id),
+    /** The unguessable part of its link. */
+    token: text('token').notNull().unique(),
+    label: text('label').notNull(),
+    /** In the order they are shown in. */
+    pictures: text('pictures', { mode: 'json' }).$type<readonly string[]>().notNull(),
+    longestPx: integer('longest_px').notNull(),
+    watermark: text('watermark'),
+    endsAt: integer('ends_at'),
+    shut: integer('shut', { mode: 'boolean' }).notNull().default(false),
+    /** When the client sent the choice; null: they are still at it. */
+    sentAt: integer('sent_at'),
+    /** Who sent it, as they call themselves. */
+    sentBy: text('sent_by'),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('proofs_of_show').on(table.showId)],
+);
+
+/** What clients said of pictures. */
+export const proofMarks = sqliteTable(
+  'proof_marks',
+  {
+    proofId: text('proof_id')
+      .notNull()
+      .references(() => proofs.id),
+    assetId: text('asset_id').notNull(),
+    mark: text('mark', { enum: ['keep', 'linger', 'leave-out'] }),
+    note: text('note').notNull(),
+    at: integer('at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.proofId, table.assetId] })],
+);

@@ -1,4 +1,5 @@
 // Runs in a process of its own: reads strangers' files, one at a time, and reports. The server ends it when a file takes too long or too much.
+import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import { encodedProxy, writeDerived } from '../assets/write-derived';
 import { lookAtFile } from '../assets/look-at-file';
@@ -9,6 +10,7 @@ import { findFocus } from '../focus/find-focus';
 import { hearFile } from '../listening/hear-file';
 import { cleanFile } from '../recording/clean-file';
 import { UnusableFileError } from '../assets/unusable-file-error';
+import { proofPicture } from '../proofs/proof-picture';
 import { FfmpegError } from '../ffmpeg/run-ffmpeg';
 import { isDiskFull } from '../http/refusal';
 import type { DecoderOrder, DecoderReport, DecoderTask } from './decoder-task';
@@ -66,6 +68,7 @@ async function perform(task: DecoderTask, takes: (timeMs: number) => void): Prom
   }
   if (task.kind === 'focus') return findFocus(task.file);
   if (task.kind === 'clean') return cleanFile(task.file, task.out, task.how);
+  if (task.kind === 'proof') return proofPicture(await readFile(task.file), task.longestPx, task.words);
   if (task.kind === 'hear') return hearFile(task.file, task.wantsBeats);
   const picture = await openPicture(task.file, task.widthPx, { limitInputPixels: MOST_PIXELS, failOn: 'none' });
   const { format, widthPx, heightPx } = await uprightSize(picture);

@@ -14,6 +14,8 @@ export type DecoderTask =
   | { readonly kind: 'hear'; readonly file: string; readonly wantsBeats: boolean }
   /** A recorded voice, cleaned, as a file of its own. */
   | { readonly kind: 'clean'; readonly file: string; readonly out: string; readonly how: Cleaning }
+  /** A print as a client gets it: no longer than so many pixels, with words over it or without. */
+  | { readonly kind: 'proof'; readonly file: string; readonly longestPx: number; readonly words: string | null }
   /** A copy of a picture, so wide or as wide as it is. */
   | {
       readonly kind: 'proxy';
@@ -29,6 +31,7 @@ export interface DecoderAnswers {
   readonly focus: FocusFacts;
   readonly hear: ListeningFacts;
   readonly clean: CleanedVoice;
+  readonly proof: Uint8Array;
   readonly proxy: null;
 }
 

@@ -32,6 +32,10 @@ import type { GuestNote, KeptNote } from '../../core/screening/guest-note';
 import type { Watched } from '../../core/screening/watched';
 import type { ScreeningRow } from '../screenings/screening-service';
 import type { Unused } from '../shows/clearing';
+import { MARKS } from '../../core/show/mark';
+import type { ClientMark, ProofTally } from '../../core/proof/proof';
+import type { ProofRow } from '../proofs/proof-service';
+import type { ShownProof } from '../proofs/shown-proof';
 import { ROLES } from '../../core/studio/account';
 import type { AuditRow } from '../studio/audit';
 import type { OwnAccount, PersonRow } from '../studio/accounts';
@@ -321,4 +325,38 @@ export const A_WORD: Schema = object<{ word: unknown }>({ word: text(100, 20) })
 
 export const AUDIT: Schema = object<{ done: unknown }>({
   done: list(object<AuditRow>({ id: COUNT, name: NAME, did: NAME, what: NAME, count: COUNT, at: TIME }), LONG),
+});
+
+const CLIENT_MARKS = list(object<ClientMark>({ assetId: HASH, mark: orNull(oneOf(MARKS)), note: NAME }), LONG);
+
+export const PROOFS: Schema = object<{ proofs: unknown }>({
+  proofs: list(
+    object<ProofRow>({
+      id: ID,
+      token: text(100, 20),
+      label: NAME,
+      pictureCount: COUNT,
+      longestPx: COUNT,
+      watermark: orNull(NAME),
+      endsAt: orNull(TIME),
+      shut: truth,
+      sentAt: orNull(TIME),
+      sentBy: orNull(NAME),
+      createdAt: TIME,
+      tally: object<ProofTally>({ keep: COUNT, linger: COUNT, leaveOut: COUNT, unmarked: COUNT, notes: COUNT }),
+      marks: CLIENT_MARKS,
+    }),
+    LONG,
+  ),
+});
+
+export const PROOF: Schema = object<ShownProof>({
+  token: text(100, 20),
+  label: NAME,
+  title: NAME,
+  endsAt: orNull(TIME),
+  sentAt: orNull(TIME),
+  longestPx: COUNT,
+  pictures: list(object<ShownProof['pictures'][number]>({ id: HASH, widthPx: COUNT, heightPx: COUNT }), LONG),
+  marks: CLIENT_MARKS,
 });

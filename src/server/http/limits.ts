@@ -11,6 +11,8 @@ const LIMITS = {
   'note-for': { points: 200, duration: 3600 },
   /** Pages that begin to play: a family behind one address, not a mill. */
   'viewing-from': { points: 120, duration: 3600 },
+  /** Marks on proofs: three hundred pictures, each thought over several times. */
+  'mark-from': { points: 6000, duration: 3600 },
   /** Attempts to sign in, by whatever means, from one address … */
   'sign-in-from': { points: 15, duration: 600 },
   /** … and with one person’s address, from everywhere. */
@@ -24,6 +26,7 @@ const SAYS: Readonly<Record<Limit, string>> = {
   'password-for': 'That was tried too often. Wait ten minutes and try again.',
   'note-from': 'These are many notes in a short time. Wait a few minutes, then go on.',
   'note-for': 'So many people are writing just now that notes have to wait a little.',
+  'mark-from': 'These are very many marks in a short time. Wait a few minutes, then go on.',
   'sign-in-from': 'That was tried too often. Wait ten minutes and try again.',
   'sign-in-for': 'That was tried too often. Wait ten minutes and try again.',
   'viewing-from': 'So many viewings from one address are not counted.',

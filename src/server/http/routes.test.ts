@@ -29,7 +29,7 @@ const appRoutes = filesBelow('src/app')
   .flatMap((file) => methodsIn(file).map((method) => ({ file, name: `${method} ${pathOf(file, 'src/app')}` })));
 const pageRoutes = filesBelow('src/pages').map((file) => ({
   file,
-  name: `${/'(POST|GET) \/api/.exec(readFileSync(file, 'utf8'))?.[1] ?? 'GET'} ${pathOf(file, 'src/pages')}`,
+  name: `${/'(POST|GET|PATCH) \/api/.exec(readFileSync(file, 'utf8'))?.[1] ?? 'GET'} ${pathOf(file, 'src/pages')}`,
 }));
 const isUpload = (name: string) => name.endsWith(' /api/v1/uploads');
 
@@ -55,7 +55,7 @@ describe('the table of routes', () => {
     )
       expect(route).toHaveProperty('takes');
     if (
-      !/^(GET|POST) .*\/(asked|picture|logo|oembed|still|clips|sounds|film|file|stored|events|captions|table)/.test(
+      !/^(GET|POST) .*\/(asked|pictures?|logo|oembed|still|clips|sounds|film|file|stored|events|captions|table)/.test(
         name,
       ) &&
       !isUpload(name)

@@ -37,6 +37,7 @@ import {
   WORD,
 } from '../../core/studio/account';
 import { STUDIO_PROFILE, type StudioProfile } from '../../core/studio/studio-profile';
+import { CHOICE_SENT, CLIENT_MARK, NEW_PROOF, PROOF_CHANGE } from '../../core/proof/proof';
 import { REMOTE_NEWS } from '../../core/showing/showing-schema';
 import { CLEANING } from '../../core/sound/voice/cleaning';
 import { CONTENT_PARTS, SLIDE } from '../../core/show/schemas/slide-schema';
@@ -80,6 +81,8 @@ import {
   INVITATIONS,
   OWN_ACCOUNT,
   PEOPLE,
+  PROOF,
+  PROOFS,
   SESSIONS,
   WATCHED,
 } from './answers';
@@ -276,6 +279,15 @@ export const ROUTES = {
   'GET /api/v1/oembed': { deed: 'look-up-screening' },
   'GET /api/v1/screenings/[token]/picture': { deed: 'watch-screening' },
   'GET /api/v1/screenings/[token]/captions/[language]': { deed: 'watch-screening' },
+  'GET /api/v1/shows/[show]/proofs': { deed: 'send-show', gives: PROOFS },
+  'POST /api/v1/shows/[show]/proofs': { deed: 'send-show', takes: NEW_PROOF, gives: MADE },
+  'PATCH /api/v1/shows/[show]/proofs/[proof]': { deed: 'send-show', takes: PROOF_CHANGE, gives: NOTHING },
+  'DELETE /api/v1/shows/[show]/proofs/[proof]': { deed: 'send-show', gives: NOTHING },
+  'GET /api/v1/proofs/[token]': { deed: 'mark-proof', gives: PROOF },
+  'GET /api/v1/proofs/[token]/logo': { deed: 'mark-proof' },
+  'GET /api/v1/proofs/[token]/pictures/[asset]': { deed: 'mark-proof' },
+  'PATCH /api/v1/proofs/[token]/marks/[asset]': { deed: 'mark-proof', takes: CLIENT_MARK, gives: NOTHING },
+  'POST /api/v1/proofs/[token]/choice': { deed: 'mark-proof', takes: CHOICE_SENT, gives: NOTHING },
   'GET /api/v1/studio': { deed: 'see-studio', gives: STUDIO },
   'PATCH /api/v1/studio': {
     deed: 'change-studio',
@@ -344,6 +356,7 @@ export const PAGES = {
   '/shows/[show]/send': 'send-show',
   '/showing/[show]': 'see-show',
   '/showing/[show]/projector': 'see-show',
+  '/p/[token]': 'mark-proof',
   '/s/[token]': 'knock',
   '/s/[token]/embed': 'watch-screening',
 } as const satisfies Readonly<Record<string, Deed>>;

@@ -16,6 +16,8 @@ import {
   screeningPasses,
   screenings,
   sheetEntries,
+  proofMarks,
+  proofs,
   showGuests,
   shows,
   takes,
@@ -128,6 +130,9 @@ async function removeRows(one: Writing, { showIds, films: made, files }: Found):
     for (const table of [screeningFilms, screeningPasses, guestNotes, viewings])
       await one.delete(table).where(inArray(table.screeningId, shown));
     await one.delete(screenings).where(inArray(screenings.showId, some));
+    const proofed = one.select({ id: proofs.id }).from(proofs).where(inArray(proofs.showId, some));
+    await one.delete(proofMarks).where(inArray(proofMarks.proofId, proofed));
+    await one.delete(proofs).where(inArray(proofs.showId, some));
   }
   const filmIds = made.map((film) => film.id);
   const fileIds = files.map((file) => file.id);

@@ -1,7 +1,7 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import type { AssetId, ShowId } from '../../core/show/ids';
 import type { Database } from '../database/open-database';
-import { films, sheetEntries, showGuests, shows } from '../database/schema';
+import { films, proofs, sheetEntries, showGuests, shows } from '../database/schema';
 import { doorOf } from '../screenings/passes';
 import type { Actor } from './actor';
 import type { Person } from './sessions';
@@ -36,6 +36,8 @@ export type Deed =
   /** Knock: whoever has a link sees whether anything is behind it, and may say the password. */
   | 'knock'
   | 'watch-screening'
+  /** Look at a proof and mark it. */
+  | 'mark-proof'
   /** Ask what anybody may know of screenings that ask for no password. */
   | 'look-up-screening'
   | 'see-health';
@@ -51,7 +53,7 @@ export interface Subject {
   readonly pass?: string | null;
 }
 
-const FOR_ANYBODY = ['sign-in', 'knock', 'watch-screening', 'look-up-screening', 'see-health'] as const;
+const FOR_ANYBODY = ['sign-in', 'knock', 'watch-screening', 'mark-proof', 'look-up-screening', 'see-health'] as const;
 type PersonalDeed = Exclude<Deed, (typeof FOR_ANYBODY)[number]>;
 
 /** Whether signing in changes nothing about a deed. */
@@ -72,6 +74,8 @@ export async function mayDo(db: Database, actor: Actor, deed: Deed, on: Subject)
       return true;
     case 'knock':
       return on.token !== undefined;
+    case 'mark-proof':
+      return on.token !== undefined && isProofOpen(db, on.token);
     case 'watch-screening':
       return on.token !== undefined && (await doorOf(db, on.token, on.pass ?? null, Date.now())) === 'open';
   }
@@ -125,6 +129,15 @@ async function isTheirs(db: Database, person: Person, show: ShowId, removedToo: 
     .innerJoin(shows, eq(shows.id, showGuests.showId))
     .where(and(eq(showGuests.accountId, person.accountId), eq(showGuests.showId, show), isNull(shows.removedAt)));
   return found !== undefined;
+}
+
+/** Whether anybody may look at what is behind a proof’s link. */
+async function isProofOpen(db: Database, token: string): Promise<boolean> {
+  const [proof] = await db
+    .select({ shut: proofs.shut, endsAt: proofs.endsAt })
+    .from(proofs)
+    .where(eq(proofs.token, token));
+  return proof !== undefined && !proof.shut && (proof.endsAt === null || proof.endsAt > Date.now());
 }
 
 async function isShowOf(db: Database, studioId: string, show: ShowId, removedToo: boolean): Promise<boolean> {

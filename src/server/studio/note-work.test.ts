@@ -4,7 +4,8 @@ import { ROUTES } from '../http/routes';
 
 /** What changes nothing that anybody asks about later: viewers’ and browsers’ own doings, and steps on the way to what is noted. */
 const NOT_NOTED = [
-  /^POST \/api\/v1\/(session|joining|screenings|uploads)/,
+  /^POST \/api\/v1\/(session|joining|screenings|proofs|uploads)/,
+  /^PATCH \/api\/v1\/proofs/,
   /asked$/,
   /\/hall$/,
   /\/(loans|trials|cleaned|takes|samples)$/,

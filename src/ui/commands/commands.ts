@@ -116,6 +116,13 @@ export const COMMANDS = command({
     keys: 'G',
     combos: 'g',
   },
+  'ask-client': {
+    name: 'Ask a client: a proof to mark',
+    also: 'proof choose link client pictures',
+    where: 'Contact sheet',
+    keys: 'A',
+    combos: 'a',
+  },
   'choose-for-me': {
     name: 'Choose the best for me',
     also: 'cull select pick automatic',

@@ -3,15 +3,16 @@
 import type { Warning } from './use-warnings';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { clsx } from 'clsx';
-import { Film, Layers } from 'lucide-react';
+import { Film, Layers, MessageSquareQuote } from 'lucide-react';
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { takenAt } from '../../core/show/camera-clock';
 import { useShow } from '../show/show-provider';
-import type { Mark } from '../../core/show/mark';
+import { MARK_NAMES, type Mark } from '../../core/show/mark';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { useCommands } from '../commands/use-commands';
 import { clock } from '../kit/clock';
 import type { InStack } from './use-stacks';
+import type { ClientSays } from '../proof/use-proofs';
 import { PencilMark } from './pencil-mark';
 import { usePictureUrl } from '../show/file-url';
 
@@ -19,6 +20,8 @@ interface ContactSheetProps {
   readonly entries: readonly SheetEntry[];
   readonly usedOn: ReadonlyMap<string, readonly number[]>;
   readonly marks: Readonly<Record<string, Mark>>;
+  /** What clients said, by picture. */
+  readonly says: ReadonlyMap<string, readonly ClientSays[]>;
   /** What a print should be warned of, by entry. */
   readonly warnings: ReadonlyMap<string, Warning>;
   /** The prints that lie in stacks, by entry. */
@@ -50,6 +53,7 @@ export function ContactSheet({
   entries,
   usedOn,
   marks,
+  says,
   warnings,
   stacks,
   onStack,
@@ -168,6 +172,7 @@ export function ContactSheet({
                 number={row.index * columns + column + 1}
                 used={usedOn.get(entry.assetId) ?? NOWHERE}
                 mark={marks[entry.assetId] ?? null}
+                said={says.get(entry.assetId)?.[0] ?? null}
                 warning={warnings.get(entry.id)?.label ?? null}
                 stackCount={stacks.get(entry.id)?.count ?? 0}
                 stackAs={stacks.get(entry.id)?.as ?? null}
@@ -204,6 +209,8 @@ interface PrintProps {
   readonly number: number;
   readonly used: readonly number[];
   readonly mark: Mark | null;
+  /** The latest that a client said of it. */
+  readonly said: ClientSays | null;
   readonly warning: string | null;
   readonly stackCount: number;
   readonly stackAs: InStack['as'] | null;
@@ -221,6 +228,7 @@ const Print = memo(function Print({
   number,
   used,
   mark,
+  said,
   warning,
   stackCount,
   stackAs,
@@ -249,6 +257,7 @@ const Print = memo(function Print({
     >
       <span className="sr-only">
         {entry.fileName}, print{mark && `, ${SAID[mark]}`}
+        {said && `, ${said.label}: ${said.mark ? SAID[said.mark] : ''} ${said.note}`}
         {warning && `, ${warning}`}
         {stackAs === 'front' && `, in front of a stack of ${stackCount}`}
       </span>
@@ -305,6 +314,17 @@ const Print = memo(function Print({
           >
             <Layers size={11} /> {stackAs === 'back' ? '' : stackCount}
           </button>
+        )}
+        {said && (
+          <span
+            className="absolute top-1.5 left-1.5 flex max-w-[104px] items-center gap-1 rounded-sm bg-slate px-1 text-xs text-white"
+            title={`${said.label}: ${said.mark ? MARK_NAMES[said.mark] : 'not marked'}${said.note && ` – “${said.note}”`}`}
+            aria-hidden="true"
+            data-part="client-mark"
+          >
+            {said.mark && MARK_NAMES[said.mark]}
+            {said.note && <MessageSquareQuote size={11} className="shrink-0" />}
+          </span>
         )}
         {mark && <PencilMark mark={mark} hand={number} className="-inset-x-[9px] -inset-y-[9px] h-[116px] w-[160px]" />}
       </span>

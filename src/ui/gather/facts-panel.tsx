@@ -13,6 +13,8 @@ import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { Button } from '../kit/button';
 import { clock, megabytes } from '../kit/clock';
 import { useShow } from '../show/show-provider';
+import { ClientSaysList } from '../proof/client-says';
+import type { ClientSays } from '../proof/use-proofs';
 import { usePlayUnder } from './use-play-under';
 import { MarkButtons } from './mark-buttons';
 import { soundUrl, usePictureUrl } from '../show/file-url';
@@ -22,6 +24,8 @@ interface FactsPanelProps {
   /** How many prints are chosen; what is done here is done to all of them. */
   readonly chosenCount: number;
   readonly mark: Mark | null;
+  /** What clients said of the print under the hand. */
+  readonly says: readonly ClientSays[];
   readonly warning: string | null;
   readonly onMark: (mark: Mark | null) => void;
   readonly onSwap: () => void;
@@ -35,6 +39,7 @@ export function FactsPanel({
   entry,
   chosenCount,
   mark,
+  says,
   warning,
   sounds,
   usedOn,
@@ -65,6 +70,7 @@ export function FactsPanel({
           <div className="mt-2">
             <MarkButtons mark={mark} onMark={onMark} />
           </div>
+          <ClientSaysList says={says} />
         </div>
       ) : (
         <p className="rounded-lg border border-dashed border-rule p-4 text-soft">

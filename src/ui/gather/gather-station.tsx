@@ -1,6 +1,6 @@
 'use client';
 
-import { Feather, ImagePlus, Layers, Layers2, Sparkle } from 'lucide-react';
+import { Feather, ImagePlus, Layers, Layers2, Sparkle, Send } from 'lucide-react';
 import { useSearchParams } from 'next/navigation';
 import { useMemo, useRef, useState } from 'react';
 import type { Mark } from '../../core/show/mark';
@@ -23,6 +23,8 @@ import { usePlayUnder } from './use-play-under';
 import { LayInBar } from './lay-in-bar';
 import { OneByOne } from './one-by-one';
 import { useIsGuest } from '../people/me';
+import { ProofsDialog } from '../proof/proofs-dialog';
+import { useProofs, type ClientSays } from '../proof/use-proofs';
 import { ServerFolderDialog } from './server-folder-dialog';
 import { BringIn, FilterMenu, OrderMenu, Tally } from './sheet-bar';
 import { EVERYTHING, filtered, isSheetOrder, prints, slidesByAsset, toLayIn, type SheetOrder } from './sheet-view';
@@ -32,6 +34,7 @@ import { useWarnings } from './use-warnings';
 const ACCEPT =
   '.jpg,.jpeg,.png,.gif,.webp,.avif,.heic,.heif,.tif,.tiff,.svg,.dng,.cr2,.cr3,.crw,.nef,.nrw,.arw,.sr2,.orf,.rw2,.raf,.pef,.srw,.x3f,.3fr,.iiq,.mrw,.mp4,.mov,.webm,.mkv,.avi,.mp3,.m4a,.wav,.flac,.ogg,.opus,image/*,video/*,audio/*';
 const isTruth = (value: unknown): value is boolean => typeof value === 'boolean';
+const NOTHING_SAID: readonly ClientSays[] = [];
 const NO_MARKS: Readonly<Record<string, Mark>> = {};
 
 /** Where files come in and are chosen: the contact sheet, the facts of what is under the hand, and the way into the order. */
@@ -53,9 +56,9 @@ export function GatherStation() {
   const [selection, setSelection] = useState<ReadonlySet<string>>(new Set());
   const [anchor, setAnchor] = useState<string | null>(null);
   const [focus, setFocus] = useState<string | null>(null);
-  const [open, setOpen] = useState<'one-by-one' | 'server-folder' | 'swap' | 'clocks' | 'choose' | 'start' | null>(
-    begins === null ? null : 'start',
-  );
+  const [open, setOpen] = useState<
+    'one-by-one' | 'server-folder' | 'swap' | 'clocks' | 'choose' | 'start' | 'proofs' | null
+  >(begins === null ? null : 'start');
 
   /** A window that closes late does not close another one. */
   const close = (which: typeof open) => setOpen((now) => (now === which ? null : now));
@@ -66,6 +69,7 @@ export function GatherStation() {
   const [stacking, setStacking] = useKept<boolean>(`tanager-sheet-stacks-${showId}`, true, isTruth);
   const { entries: shown, places, toggle, stackCount } = useStacks(sheet, through, clocks, stacking);
   const warnings = useWarnings(shown);
+  const { proofs, says, refresh } = useProofs(showId);
   const sounds = entries.filter((entry) => entry.facts?.kind === 'sound' && entry.made === null);
   const playUnder = usePlayUnder();
   const cues = useShow((state) => state.show.cues);
@@ -104,6 +108,7 @@ export function GatherStation() {
     'play-under': unheard ? () => playUnder(unheard) : undefined,
     'bring-in': () => picker.current?.click(),
     'open-stack': focused && places.has(focused.id) ? () => toggle(focused.id) : undefined,
+    'ask-client': sheet.length > 0 && !isGuest ? () => setOpen('proofs') : undefined,
     'choose-for-me': sheet.length > 1 ? () => setOpen('choose') : undefined,
     start: sheet.length > 0 ? () => setOpen('start') : undefined,
     clocks: shown.length > 0 ? () => setOpen('clocks') : undefined,
@@ -180,6 +185,17 @@ export function GatherStation() {
             >
               <Sparkle size={13} /> Choose for me
             </Button>
+            {!isGuest && (
+              <Button
+                className="h-7"
+                disabled={sheet.length === 0}
+                title="A link under which a client marks pictures"
+                onClick={() => setOpen('proofs')}
+                data-part="open-proofs"
+              >
+                <Send size={13} /> Ask a client
+              </Button>
+            )}
             <Button
               className="h-7"
               disabled={shown.length === 0}
@@ -221,6 +237,7 @@ export function GatherStation() {
             entries={shown}
             usedOn={usedOn}
             marks={marks}
+            says={says}
             warnings={warnings}
             stacks={places}
             onStack={toggle}
@@ -253,6 +270,7 @@ export function GatherStation() {
         entry={focused}
         chosenCount={chosen.length}
         mark={commonMark.size === 1 ? [...commonMark][0]! : null}
+        says={focused ? (says.get(focused.assetId) ?? NOTHING_SAID) : NOTHING_SAID}
         warning={focused ? (warnings.get(focused.id)?.advice ?? null) : null}
         sounds={sounds}
         usedOn={usedOn}
@@ -260,6 +278,16 @@ export function GatherStation() {
         onSwap={() => setOpen('swap')}
         onClocks={() => setOpen('clocks')}
       />
+      {open === 'proofs' && (
+        <ProofsDialog
+          sheet={sheet}
+          chosen={chosen}
+          marks={marks}
+          proofs={proofs}
+          onDone={refresh}
+          onClose={() => close('proofs')}
+        />
+      )}
       {open === 'start' && <StartDialog from={begins} onClose={() => close('start')} />}
       {open === 'choose' && <ChooseDialog sheet={sheet} onClose={() => close('choose')} />}
       {open === 'one-by-one' && (

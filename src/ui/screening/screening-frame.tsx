@@ -5,13 +5,14 @@ import type { StudioProfile } from '../../core/studio/studio-profile';
 import { FONTS } from '../bench/words-fonts';
 
 interface ScreeningFrameProps {
-  readonly token: string;
+  /** Where its logo is. */
+  readonly logoAt: string;
   readonly studio: Pick<StudioProfile, 'name' | 'contact' | 'links' | 'logo' | 'palette' | 'letters'>;
   readonly children: ReactNode;
 }
 
 /** The studio’s own room: its colours, letters and logo, and nothing of ours. Made on the server, so that it is whole without scripts. */
-export function ScreeningFrame({ token, studio, children }: ScreeningFrameProps) {
+export function ScreeningFrame({ logoAt, studio, children }: ScreeningFrameProps) {
   const { name, contact, links, logo } = studio;
   return (
     <div
@@ -24,11 +25,7 @@ export function ScreeningFrame({ token, studio, children }: ScreeningFrameProps)
           {logo ? (
             // Sized by the server.
             // eslint-disable-next-line @next/next/no-img-element
-            <img
-              src={`/api/v1/screenings/${token}/logo`}
-              alt={name || 'The studio’s logo'}
-              className="h-9 w-auto object-contain sm:h-11"
-            />
+            <img src={logoAt} alt={name || 'The studio’s logo'} className="h-9 w-auto object-contain sm:h-11" />
           ) : (
             <p className="font-(family-name:--titles) text-base">{name}</p>
           )}

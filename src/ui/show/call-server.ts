@@ -34,19 +34,10 @@ export async function callServer<Answer>(
  * @throws {ServerRefusal} for a refusal; a TypeError for an answer that broke off: whether the server did what was asked is not known then
  */
 export async function answerOf<Answer>(response: Response): Promise<Answer> {
-  const text = await response.text().catch(() => null);
-  const answer = text === null ? null : parsed<Answer & { problem?: string }>(text);
+  const answer = (await response.json().catch(() => null)) as (Answer & { problem?: string }) | null;
   if (response.status === 401 && typeof window !== 'undefined') window.dispatchEvent(new Event(SIGNED_OUT));
   if (!response.ok)
     throw new ServerRefusal(response.status, answer?.problem ?? `The server answered ${response.status}.`);
   if (answer === null) throw new TypeError('The answer of the server broke off.');
   return answer;
-}
-
-function parsed<Answer>(text: string): Answer | null {
-  try {
-    return JSON.parse(text) as Answer;
-  } catch {
-    return null;
-  }
 }

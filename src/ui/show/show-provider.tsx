@@ -83,6 +83,7 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
         sheet.askAnew();
       if (event.kind === 'entry') sheet.hear({ entry: event.entry });
       if (event.kind === 'folder') sheet.hear({ folder: event.folder });
+      if (event.kind === 'proofs') window.dispatchEvent(new Event('tanager-proofs'));
       if (event.kind === 'notes') window.dispatchEvent(new Event('tanager-notes'));
       if (event.kind === 'films') {
         window.dispatchEvent(new Event('tanager-films'));

@@ -50,7 +50,7 @@ export default async function Page({ params, searchParams }: Context) {
   if (!found) notFound();
   const { again } = await searchParams;
   return (
-    <ScreeningFrame token={token} studio={found.profile}>
+    <ScreeningFrame logoAt={`/api/v1/screenings/${token}/logo`} studio={found.profile}>
       {found.locked ? (
         <Door token={token} again={again === 'wrong' || again === 'later' ? again : null} />
       ) : (

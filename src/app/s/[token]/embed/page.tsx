@@ -16,7 +16,10 @@ export default async function EmbedPage({ params }: { params: Promise<{ token: s
   if (!screening) notFound();
   const { palette, letters } = (await asked.server.studio.open(screening.studioId)).profile;
   return (
-    <ScreeningFrame token={token} studio={{ name: '', contact: '', links: [], logo: null, palette, letters }}>
+    <ScreeningFrame
+      logoAt={`/api/v1/screenings/${token}/logo`}
+      studio={{ name: '', contact: '', links: [], logo: null, palette, letters }}
+    >
       <EmbeddedFilm shown={shownOf(token, screening, await asked.server.screenings.programme(screening))} />
     </ScreeningFrame>
   );
