@@ -185,17 +185,6 @@ export function GatherStation() {
             >
               <Sparkle size={13} /> Choose for me
             </Button>
-            {!isGuest && (
-              <Button
-                className="h-7"
-                disabled={sheet.length === 0}
-                title="A link under which a client marks pictures"
-                onClick={() => setOpen('proofs')}
-                data-part="open-proofs"
-              >
-                <Send size={13} /> Ask a client
-              </Button>
-            )}
             <Button
               className="h-7"
               disabled={shown.length === 0}
@@ -264,7 +253,20 @@ export function GatherStation() {
             </button>
           </p>
         )}
-        {sheet.length > 0 && <LayInBar entries={layIn.entries} why={layIn.why} leftOver={leftOver} />}
+        {sheet.length > 0 && (
+          <LayInBar entries={layIn.entries} why={layIn.why} leftOver={leftOver}>
+            {!isGuest && (
+              <Button
+                className="h-10 px-4"
+                title="A link under which a client marks pictures"
+                onClick={() => setOpen('proofs')}
+                data-part="open-proofs"
+              >
+                <Send size={14} /> Ask a client
+              </Button>
+            )}
+          </LayInBar>
+        )}
       </div>
       <FactsPanel
         entry={focused}

@@ -2,7 +2,7 @@
 
 import { nanoid } from 'nanoid';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { slideFromAsset } from '../../core/show/new-slide';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
@@ -18,12 +18,14 @@ interface LayInBarProps {
   readonly why: 'chosen' | 'kept' | 'unused';
   /** How many prints are in no order and neither kept nor left out. */
   readonly leftOver: number;
+  /** Stands before the way into the order. */
+  readonly children?: ReactNode;
 }
 
 const WHY = { chosen: 'chosen', kept: 'kept, not in the order yet', unused: 'not in the order yet' } as const;
 
 /** What would go into the order, how long it would be, where it goes, and the button that does it. */
-export function LayInBar({ entries, why, leftOver }: LayInBarProps) {
+export function LayInBar({ entries, why, leftOver, children }: LayInBarProps) {
   const pictureUrl = usePictureUrl();
   const show = useShow((state) => state.show);
   const caret = useShow((state) => state.anchor);
@@ -104,6 +106,7 @@ export function LayInBar({ entries, why, leftOver }: LayInBarProps) {
           ]}
         />
       )}
+      {children}
       <Button
         look="main"
         className="h-10 px-5 text-base"
