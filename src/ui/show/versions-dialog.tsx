@@ -2,7 +2,7 @@
 
 import { format } from 'date-fns';
 import { Columns2, Eye, ShieldCheck, Trash2, Undo2 } from 'lucide-react';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useState, useRef } from 'react';
 import { toast } from 'sonner';
 import type { Show, ShowContent } from '../../core/show/show';
 import type { VersionEntry } from '../../server/shows/versions';
@@ -24,13 +24,14 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
   const [beside, setBeside] = useState<{ readonly name: string; readonly show: Show } | null>(null);
   const failed = (error: unknown) =>
     void toast(error instanceof Error ? error.message : 'The server cannot be reached.');
-  const refresh = useCallback(
-    () =>
-      callServer<{ versions: VersionEntry[] }>('GET', `/api/v1/shows/${id}/versions`).then((answer) =>
-        setEntries(answer.versions),
-      ),
-    [id],
-  );
+  /** Counts what was asked: an answer that is overtaken by a later one is old. */
+  const asked = useRef(0);
+  const refresh = useCallback(() => {
+    const mine = (asked.current += 1);
+    return callServer<{ versions: VersionEntry[] }>('GET', `/api/v1/shows/${id}/versions`).then((answer) => {
+      if (mine === asked.current) setEntries(answer.versions);
+    });
+  }, [id]);
   useEffect(() => void refresh().catch(failed), [refresh]);
 
   const saved = () =>
