@@ -1,4 +1,4 @@
-import { HASH, list, maybe, oneOf, object, orNull, text, truth, whole, type Schema } from '../schema/schema';
+import { checked, HASH, list, maybe, oneOf, object, orNull, text, truth, whole, type Schema } from '../schema/schema';
 import { LONGEST_NAME } from '../show/limits';
 import { MARKS, type Mark } from '../show/mark';
 import type { AssetId } from '../show/ids';
@@ -52,12 +52,15 @@ export const NEW_PROOF: Schema = object<NewProof>({
   watermark: orNull(text(60, 1)),
   endsAt: orNull(TIME),
 });
-export const PROOF_CHANGE: Schema = object<ProofChange>({
-  label: maybe(LABEL),
-  endsAt: maybe(orNull(TIME)),
-  shut: maybe(truth),
-  sent: maybe(truth),
-});
+export const PROOF_CHANGE: Schema = checked<{ sent?: boolean }>(
+  object<ProofChange>({
+    label: maybe(LABEL),
+    endsAt: maybe(orNull(TIME)),
+    shut: maybe(truth),
+    sent: maybe(truth),
+  }),
+  ({ sent }) => (sent === true ? 'sent can only be taken back: the client sends' : null),
+);
 export const CLIENT_MARK: Schema = object<Omit<ClientMark, 'assetId'>>({
   mark: orNull(oneOf(MARKS)),
   note: text(LONGEST_PROOF_NOTE),

@@ -16,7 +16,7 @@ import type { FrameRate } from '../../core/timing/frame-rate';
 import type { ContactSheet } from '../assets/contact-sheet';
 import type { BlobStore } from '../blobs/blob-store';
 import type { OpenDatabase, Writing } from '../database/open-database';
-import { filmDocuments, films, screeningFilms, sheetEntries } from '../database/schema';
+import { filmDocuments, films, screeningFilms, sheetEntries, shows } from '../database/schema';
 import type { Events } from '../events';
 import type { JobStore, TakenJob } from '../jobs/job';
 import { NotYetError, type JobKindOfWork } from '../jobs/job-runner';
@@ -102,8 +102,10 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
       const { frameCount } = planFilm(prepareShow(showForFilm(show, spec), NO_FACTS), spec.span);
       await write((one) =>
         one.transaction(async (transaction) => {
+          const [own] = await transaction.select({ studioId: shows.studioId }).from(shows).where(eq(shows.id, show.id));
           await transaction.insert(films).values({
             id,
+            studioId: own!.studioId,
             showId: show.id,
             title: show.title,
             heightPx: spec.heightPx,

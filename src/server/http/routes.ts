@@ -199,7 +199,7 @@ export const ROUTES = {
     gives: LENT,
   },
   'POST /api/v1/shows/[show]/folder': {
-    deed: 'send-show',
+    deed: 'bring-folder',
     takes: object<{ folder: unknown }>({ folder: text(4000) }),
     gives: NOTHING,
   },

@@ -35,16 +35,18 @@ beforeAll(async () => {
   await database.db
     .insert(sheetEntries)
     .values([{ id: 'e', showId: 'ours', assetId: file, fileName: 'a.jpg', byteCount: 1, state: 'ready', addedAt: 0 }]);
-  await database.db.insert(films).values({
-    id: 'film',
-    showId: 'ours',
+  const film = {
     title: '',
     heightPx: 720,
     rateFrames: 30,
-    state: 'ready',
+    state: 'ready' as const,
     frameCount: 1,
     orderedAt: 0,
-  });
+  };
+  await database.db.insert(films).values([
+    { ...film, id: 'film', showId: 'ours' },
+    { ...film, id: 'their-film', showId: 'theirs' },
+  ]);
 });
 afterAll(async () => {
   database.close();
@@ -60,7 +62,8 @@ describe('who may do what', () => {
     ['bring-files', {}, 'owner member foreigner guest'],
     ['see-people', {}, 'owner member foreigner'],
     ['make-show', {}, 'owner member foreigner'],
-    ['see-folders', {}, 'owner member foreigner'],
+    ['see-folders', {}, 'owner member'],
+    ['bring-folder', OURS, 'owner member'],
     ['see-studio', {}, 'owner member foreigner'],
     ['change-studio', {}, 'owner member foreigner'],
     ['clear-away', {}, 'owner member foreigner'],
@@ -73,6 +76,8 @@ describe('who may do what', () => {
     ['bring-back-show', { show: showId('off') }, 'owner member'],
     ['see-film', { film: 'film' }, 'owner member'],
     ['change-film', { film: 'film' }, 'owner member'],
+    ['see-film', { film: 'their-film' }, 'foreigner'],
+    ['change-film', { film: 'their-film' }, 'foreigner'],
     ['see-show', { show: showId('second') }, 'owner member'],
     ['see-show', { show: showId('theirs') }, 'foreigner'],
     ['sign-in', {}, 'owner member foreigner guest stranger'],

@@ -29,7 +29,10 @@ export type Deed =
   /** Also one that was taken off the shelf. */
   | 'bring-back-show'
   | 'see-file'
+  /** The server’s own folders, which whoever set it up opened: to the first studio. */
   | 'see-folders'
+  /** Take one of them into a show. */
+  | 'bring-folder'
   | 'bring-files'
   | 'see-film'
   | 'change-film'
@@ -94,9 +97,12 @@ async function personMayDo(db: Database, person: Person, deed: PersonalDeed, on:
     case 'make-show':
     case 'clear-away':
     case 'change-studio':
-    case 'see-folders':
     case 'see-people':
       return isOfStudio;
+    case 'see-folders':
+      return isOfStudio && person.studioId === THE_STUDIO;
+    case 'bring-folder':
+      return (await personMayDo(db, person, 'see-folders', on)) && personMayDo(db, person, 'send-show', on);
     case 'change-people':
     case 'see-audit':
       return person.role === 'owner';
@@ -114,8 +120,13 @@ async function personMayDo(db: Database, person: Person, deed: PersonalDeed, on:
     case 'see-film':
     case 'change-film': {
       if (!isOfStudio || on.film === undefined) return false;
-      const [film] = await db.select({ studioId: films.studioId }).from(films).where(eq(films.id, on.film));
-      return film?.studioId === person.studioId;
+      // A film is its show’s, and so its show’s studio’s.
+      const [show] = await db
+        .select({ studioId: shows.studioId })
+        .from(films)
+        .innerJoin(shows, eq(shows.id, films.showId))
+        .where(eq(films.id, on.film));
+      return show?.studioId === person.studioId;
     }
   }
 }

@@ -4,6 +4,7 @@ import type { PathParts } from '../http/route';
 import type { RouteName } from '../http/routes';
 import type { RunningServer } from '../running-server';
 import { accounts, shows } from '../database/schema';
+import { logger } from '../logger';
 import type { Actor } from './actor';
 
 /** What a route does is noted once it is done, if it is worth knowing later. What it is done to is looked up before: it may be gone then. */
@@ -27,17 +28,23 @@ export function noteWork(
     return found && { ...found, studioId: actor.studioId };
   };
   const looked = lookUp();
+  looked.catch(() => {});
   return {
     async done() {
-      const on = await looked;
-      const { accountId, name: who, studioId } = actor;
-      await audit.note({
-        studioId: on?.studioId ?? studioId,
-        accountId,
-        name: who,
-        did: name,
-        what: on?.called ?? '',
-      });
+      try {
+        const on = await looked;
+        const { accountId, name: who, studioId } = actor;
+        await audit.note({
+          studioId: on?.studioId ?? studioId,
+          accountId,
+          name: who,
+          did: name,
+          what: on?.called ?? '',
+        });
+      } catch (error) {
+        // What was done is done; nobody is to do it again because it was not noted.
+        logger().error({ err: error, what: name }, 'what was done could not be noted');
+      }
     },
   };
 }

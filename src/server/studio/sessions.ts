@@ -3,6 +3,7 @@ import { nanoid } from 'nanoid';
 import type { Role } from '../../core/studio/account';
 import type { Database, OpenDatabase } from '../database/open-database';
 import { accounts, sessions } from '../database/schema';
+import { logger } from '../logger';
 import { hashOfWord, newWord } from './secret-word';
 
 /** How long a browser stays signed in that does not come back. */
@@ -59,12 +60,14 @@ export function createSessions({ db, write }: OpenDatabase, now: () => number = 
       const { seenAt, ...person } = found;
       // Written now and then only: every picture of a show asks who asks.
       if (now() - seenAt > SEEN_EVERY_MS)
-        await write((one) =>
-          one
-            .update(sessions)
-            .set({ seenAt: now(), until: now() + SESSION_MS })
-            .where(eq(sessions.id, person.sessionId)),
-        );
+        await write(
+          (one) =>
+            one
+              .update(sessions)
+              .set({ seenAt: now(), until: now() + SESSION_MS })
+              .where(eq(sessions.id, person.sessionId)),
+          // On a full disk people go on being who they are.
+        ).catch((error: unknown) => logger().warn({ err: error }, 'it could not be written when a session was seen'));
       return person;
     },
     async list({ accountId, sessionId }) {
