@@ -1,5 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { transitionDocument } from '../src/core/mounts/kept-transition';
 import { ROUTES, PAGES, type RouteName } from '../src/server/http/routes';
 import { type App, ask, openApp, screened, signedIn } from './app';
 
@@ -53,11 +54,11 @@ const DOORS: Record<RouteName, Door> = {
   'GET /api/v1/mounts': door(STUDIOS),
   'POST /api/v1/mounts': door(STUDIOS),
   'POST /api/v1/mounts/bytes': door(STUDIOS),
-  // No mount was kept: those who may ask are told so.
-  'GET /api/v1/mounts/[mount]/file': door('401 404 404 404'),
-  'DELETE /api/v1/mounts/[mount]': door('401 404 404 404'),
-  'DELETE /api/v1/mounts/[mount]/removal': door('401 404 404 404'),
-  'GET /api/v1/folders': door('401 404 404 404'),
+  'GET /api/v1/mounts/[mount]/file': door(OURS),
+  'DELETE /api/v1/mounts/[mount]': door(OURS),
+  'DELETE /api/v1/mounts/[mount]/removal': door(OURS),
+  // Those of the server are the first studio’s.
+  'GET /api/v1/folders': door(OURS),
   'GET /api/v1/unused': door(STUDIOS),
   'DELETE /api/v1/unused': door(STUDIOS),
   'GET /api/v1/shows': door(PERSONS),
@@ -164,7 +165,6 @@ const parts: Record<string, string | string[]> = {
   second: '0',
   language: 'en',
   passkey: 'none',
-  mount: 'none',
 };
 
 const as = (who: Who, path: string, init: RequestInit = {}) =>
@@ -206,6 +206,7 @@ const upload = (who: Who, name: string, bytes: string) =>
   });
 
 beforeAll(async () => {
+  process.env.TANAGER_FOLDER = 'demo/files';
   app = await openApp({ seed: true, hall: true });
   const ownEntry = spawnSync(process.execPath, ['scripts/tanager.mjs', 'enter', '--json'], {
     env: { ...process.env, NODE_OPTIONS: '', TANAGER_DATA: app.dataFolder },
@@ -241,6 +242,13 @@ beforeAll(async () => {
   parts.picture = await ofKind('picture');
   parts.clip = await ofKind('clip');
   parts.sound = await ofKind('sound');
+  const mount = transitionDocument(
+    { name: 'Ours', author: '', shelf: 'Our own' },
+    { kind: 'dissolve', lengthMs: 1000 },
+    { widthPx: 1920, heightPx: 1080, rate: { frames: 30, seconds: 1 } },
+    new Map(),
+  );
+  parts.mount = (await owner<{ id: string }>('/api/v1/mounts', json('POST', { from: SHOW, mount }))).id;
   const wanted = { label: 'The choir', pictures: [parts.picture], longestPx: 640, watermark: 'ours', endsAt: null };
   parts.proof = (await owner<{ id: string }>(`/api/v1/shows/${SHOW}/proofs`, json('POST', wanted))).id;
   const { proofs } = await owner<{ proofs: { token: string }[] }>(`/api/v1/shows/${SHOW}/proofs`);
@@ -380,7 +388,7 @@ describe('what is on its way', () => {
     const ended = events.text().then(() => 'ended');
     expect(await Promise.race([ended, rest(20_000)])).toBe('ended');
   });
-  it('asks nobody of the studio for what lies elsewhere', async () => {
+  it('lets nobody in by a session that was ended from elsewhere', async () => {
     expect((await ask(`${app.address}/api/v1/account`)).status).toBe(401);
   });
 });

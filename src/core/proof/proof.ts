@@ -1,4 +1,17 @@
-import { checked, HASH, list, maybe, oneOf, object, orNull, text, truth, whole, type Schema } from '../schema/schema';
+import {
+  checked,
+  HASH,
+  list,
+  maybe,
+  oneOf,
+  object,
+  orNull,
+  text,
+  truth,
+  whole,
+  type Schema,
+  written,
+} from '../schema/schema';
 import { LONGEST_NAME } from '../show/limits';
 import { MARKS, type Mark } from '../show/mark';
 import type { AssetId } from '../show/ids';
@@ -38,12 +51,7 @@ export interface ProofChange {
 }
 
 const TIME = whole(0, 1e15);
-const LABEL: Schema = {
-  is: 'text',
-  least: 1,
-  most: LONGEST_NAME,
-  like: { pattern: /\S/, says: 'must not be blank', samples: ['The harbour choir'] },
-};
+const LABEL = written(LONGEST_NAME, 'The harbour choir');
 
 export const NEW_PROOF: Schema = object<NewProof>({
   label: LABEL,

@@ -56,6 +56,13 @@ export type Parts = Readonly<Record<string, Schema>>;
 export type PartsOf<Type> = { readonly [Name in keyof Required<Type>]: Schema };
 
 export const text = (most: number, least = 0): TextSchema => ({ is: 'text', least, most });
+/** Something that is written: not spaces alone. @param sample as a person would write it */
+export const written = (most: number, sample: string): TextSchema => ({
+  is: 'text',
+  least: 1,
+  most,
+  like: { pattern: /\S/, says: 'must not be blank', samples: [sample] },
+});
 export const number = (least: number, most: number): Schema => ({ is: 'number', least, most, whole: false });
 export const whole = (least: number, most: number): Schema => ({ is: 'number', least, most, whole: true });
 export const truth: Schema = { is: 'truth' };

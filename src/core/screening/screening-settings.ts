@@ -1,4 +1,17 @@
-import { ID, list, maybe, number, object, oneOf, orNull, text, truth, whole, type Schema } from '../schema/schema';
+import {
+  ID,
+  list,
+  maybe,
+  number,
+  object,
+  oneOf,
+  orNull,
+  text,
+  truth,
+  whole,
+  type Schema,
+  written,
+} from '../schema/schema';
 import { LONGEST_NAME, LONGEST_SHOW_TITLE } from '../show/limits';
 import { LINK } from '../studio/studio-profile';
 import { LONGEST_GUEST_NAME, LONGEST_NOTE } from './guest-note';
@@ -24,6 +37,11 @@ export interface ScreeningSettings {
   /** How often and how far it is watched is counted. */
   readonly counts: boolean;
   readonly call: Call | null;
+}
+
+/** Whether what is behind a link may be seen at a moment; the same for screenings and proofs. */
+export function isOpenAt({ shut, endsAt }: Pick<ScreeningSettings, 'shut' | 'endsAt'>, at: number): boolean {
+  return !shut && (endsAt === null || endsAt > at);
 }
 
 /** Shorter passwords are guessed. */
@@ -67,18 +85,8 @@ export interface NewNote {
   readonly website?: string;
 }
 
-const SAID: Schema = {
-  is: 'text',
-  least: 1,
-  most: LONGEST_NOTE,
-  like: { pattern: /\S/, says: 'must not be blank', samples: ['How lovely'] },
-};
-const GUEST: Schema = {
-  is: 'text',
-  least: 1,
-  most: LONGEST_GUEST_NAME,
-  like: { pattern: /\S/, says: 'must not be blank', samples: ['Ilka'] },
-};
+const SAID = written(LONGEST_NOTE, 'How lovely');
+const GUEST = written(LONGEST_GUEST_NAME, 'Ilka');
 
 export const NEW_NOTE: Schema = object<NewNote>({
   atMs: number(0, 1e9),

@@ -1,4 +1,4 @@
-import { anything, maybe, object, oneOf, orNull, text, ID, type Schema } from '../schema/schema';
+import { anything, maybe, object, oneOf, orNull, text, ID, type Schema, written } from '../schema/schema';
 import { LONGEST_NAME } from '../show/limits';
 
 /** What somebody may do in a studio: owners also say who is in it, guests work on single shows only. */
@@ -34,12 +34,7 @@ export interface NewInvitation {
   readonly label: string;
 }
 
-const NAME: Schema = {
-  is: 'text',
-  least: 1,
-  most: LONGEST_NAME,
-  like: { pattern: /\S/, says: 'must not be blank', samples: ['Ilka'] },
-};
+const NAME = written(LONGEST_NAME, 'Ilka');
 const EMAIL: Schema = {
   is: 'text',
   least: 3,

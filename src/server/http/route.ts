@@ -24,6 +24,7 @@ export interface Asking<Body> {
   /** Who asks. @throws {Refusal} 401 when read where strangers may ask as well and one does */
   readonly person: Person;
   readonly server: RunningServer;
+  readonly asked: Asked;
   /** Whether who asks might ask the same again now. */
   stillMay(): Promise<boolean>;
 }
@@ -59,7 +60,7 @@ export function route<Body = undefined>(
             throw error;
           },
         );
-      const asking = { request, params, body, server, stillMay };
+      const asking = { request, params, body, server, asked: askedBy(request), stillMay };
       const told = noteWork(name, server, actor, params);
       const result = await work(
         Object.defineProperty(asking, 'person', { get: () => personOf(actor) }) as Asking<Body>,
@@ -80,12 +81,16 @@ export async function allowed(
   request: Request,
   params: PathParts,
 ): Promise<{ actor: Actor; server: RunningServer }> {
-  const asked = { method: request.method, header: (name: string) => request.headers.get(name) };
+  const asked = askedBy(request);
   assertOwnAddress(asked);
   const server = await runningServer();
   const actor = await actorOf(server.sessions, asked);
   if (await mayDo(server.db, actor, deed, subjectOf(params, asked))) return { actor, server };
   throw refusalFor(actor, deed, params);
+}
+
+function askedBy(request: Request): Asked {
+  return { method: request.method, header: (name) => request.headers.get(name) };
 }
 
 /** Strangers are asked to sign in, whatever is there; what is not there and what is not theirs is refused alike. */

@@ -13,6 +13,7 @@ import {
   whole,
   type PartsOf,
   type Schema,
+  written,
 } from '../../core/schema/schema';
 import { FILM_SPEC, faultOfSpec, type FilmSpec } from '../../core/film/film-spec';
 import { LONGEST_NAME, LONGEST_SHOW_TITLE, MOST_SLIDES } from '../../core/show/limits';
@@ -101,12 +102,7 @@ export interface Route {
 
 const TITLE = text(LONGEST_SHOW_TITLE, 1);
 const REVISION = whole(0, 1e12);
-const VERSION_NAME: Schema = {
-  is: 'text',
-  least: 1,
-  most: LONGEST_NAME,
-  like: { pattern: /\S/, says: 'must not be blank', samples: ['as shown'] },
-};
+const VERSION_NAME = written(LONGEST_NAME, 'as shown');
 
 export interface SentEdits {
   readonly knownRevision: number;

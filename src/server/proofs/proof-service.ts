@@ -1,12 +1,11 @@
 import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { proofTally, type ClientMark, type NewProof, type ProofChange, type ProofTally } from '../../core/proof/proof';
+import { isOpenAt } from '../../core/screening/screening-settings';
 import { assetId, showId, type AssetId, type ShowId } from '../../core/show/ids';
 import type { OpenDatabase, Writing } from '../database/open-database';
 import { proofMarks, proofs, sheetEntries, shows } from '../database/schema';
 import type { Events } from '../events';
-
-type Row = typeof proofs.$inferSelect;
 
 /** A proof as the studio sees it. */
 export interface ProofRow {
@@ -58,10 +57,9 @@ export function createProofService(
   events: Events,
   now: () => number = Date.now,
 ): ProofService {
-  const isOpen = ({ shut, endsAt }: Row) => !shut && (endsAt === null || endsAt > now());
   const behind = async (one: Writing, token: string) => {
     const [row] = await one.select().from(proofs).where(eq(proofs.token, token));
-    return row && isOpen(row) ? row : null;
+    return row && isOpenAt(row, now()) ? row : null;
   };
   const tell = (show: string) => events.tell(showId(show), { kind: 'proofs' });
 

@@ -1,5 +1,6 @@
 import { hash, verify } from '@node-rs/argon2';
 import { and, eq, gt, lt } from 'drizzle-orm';
+import { isOpenAt } from '../../core/screening/screening-settings';
 import PQueue from 'p-queue';
 import type { Database, OpenDatabase } from '../database/open-database';
 import { screeningPasses, screenings } from '../database/schema';
@@ -27,7 +28,7 @@ export async function passFor(
   now: number,
 ): Promise<string | null> {
   const [screening] = await db.select().from(screenings).where(eq(screenings.token, token));
-  if (!screening?.passwordHash || !isOpen(screening, now)) return null;
+  if (!screening?.passwordHash || !isOpenAt(screening, now)) return null;
   const { id, passwordHash } = screening;
   if (!(await checking.add(() => verify(passwordHash, password)))) return null;
   const pass = newWord();
@@ -44,7 +45,7 @@ export type Door = 'none' | 'locked' | 'open';
 /** @param pass as the browser holds it; null when it holds none */
 export async function doorOf(db: Database, token: string, pass: string | null, now: number): Promise<Door> {
   const [screening] = await db.select().from(screenings).where(eq(screenings.token, token));
-  if (!screening || !isOpen(screening, now)) return 'none';
+  if (!screening || !isOpenAt(screening, now)) return 'none';
   if (screening.passwordHash === null) return 'open';
   if (pass === null) return 'locked';
   const [held] = await db
@@ -58,8 +59,4 @@ export async function doorOf(db: Database, token: string, pass: string | null, n
       ),
     );
   return held ? 'open' : 'locked';
-}
-
-function isOpen({ shut, endsAt }: Pick<typeof screenings.$inferSelect, 'shut' | 'endsAt'>, now: number): boolean {
-  return !shut && (endsAt === null || endsAt > now);
 }

@@ -1,4 +1,5 @@
 import { and, eq, isNull } from 'drizzle-orm';
+import { isOpenAt } from '../../core/screening/screening-settings';
 import type { AssetId, ShowId } from '../../core/show/ids';
 import type { Database } from '../database/open-database';
 import { films, proofs, sheetEntries, showGuests, shows } from '../database/schema';
@@ -148,7 +149,7 @@ async function isProofOpen(db: Database, token: string): Promise<boolean> {
     .select({ shut: proofs.shut, endsAt: proofs.endsAt })
     .from(proofs)
     .where(eq(proofs.token, token));
-  return proof !== undefined && !proof.shut && (proof.endsAt === null || proof.endsAt > Date.now());
+  return proof !== undefined && isOpenAt(proof, Date.now());
 }
 
 async function isShowOf(db: Database, studioId: string, show: ShowId, removedToo: boolean): Promise<boolean> {

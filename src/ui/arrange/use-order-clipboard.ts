@@ -10,6 +10,7 @@ import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { callServer } from '../show/call-server';
 import { useShowStore } from '../show/show-provider';
 import { putSlides, slidesOn } from './order-clipboard';
+import { sayFault } from '../show/say-fault';
 
 interface OrderClipboardHands {
   /** The chosen slides in their order. */
@@ -43,9 +44,7 @@ export function useOrderClipboard(hands: OrderClipboardHands): void {
       const copied = inField(event) || !event.clipboardData ? null : slidesOn(event.clipboardData);
       if (!copied) return;
       event.preventDefault();
-      void put(copied).catch((error: unknown) =>
-        toast(error instanceof Error ? error.message : 'The server cannot be reached.'),
-      );
+      void put(copied).catch((error: unknown) => sayFault(error));
     };
     const put = async ({ showId, slides, ownWork }: NonNullable<ReturnType<typeof slidesOn>>) => {
       const { show, setEntries } = store.getState();

@@ -2,11 +2,11 @@
 
 import { CornerLeftUp, Folder } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { toast } from 'sonner';
 import type { FolderListing } from '../../server/assets/folder-intake';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { callServer } from '../show/call-server';
+import { faultSentence, sayFault } from '../show/say-fault';
 
 /** Choosing a folder of the server's own disk, below the one that was opened for this. */
 export function ServerFolderDialog({ showId, onClose }: { showId: string; onClose: () => void }) {
@@ -23,7 +23,7 @@ export function ServerFolderDialog({ showId, onClose }: { showId: string; onClos
         }
       })
       .catch((error: unknown) => {
-        if (!gone) setProblem(error instanceof Error ? error.message : 'The server cannot be reached.');
+        if (!gone) setProblem(faultSentence(error));
       });
     return () => {
       gone = true;
@@ -34,7 +34,7 @@ export function ServerFolderDialog({ showId, onClose }: { showId: string; onClos
       await callServer('POST', `/api/v1/shows/${showId}/folder`, { folder: place });
       onClose();
     } catch (error) {
-      toast(error instanceof Error ? error.message : 'The server cannot be reached.');
+      sayFault(error);
     }
   };
   const above = place.split('/').slice(0, -1).join('/');

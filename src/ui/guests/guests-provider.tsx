@@ -1,10 +1,10 @@
 'use client';
 
-import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { createContext, useContext, useMemo, type ReactNode } from 'react';
 import { placesOfNotes, type KeptNote, type NotePlaces } from '../../core/screening/guest-note';
 import type { SlideId } from '../../core/show/ids';
 import { useIsGuest } from '../people/me';
-import { callServer } from '../show/call-server';
+import { useAnswer } from '../show/use-answer';
 import { useShow } from '../show/show-provider';
 
 interface Guests {
@@ -18,22 +18,13 @@ const GuestsContext = createContext<Guests>({ notes: null, refresh: async () => 
 /** What viewers wrote at the show’s screenings, asked for anew whenever the server tells that something came. */
 export function GuestsProvider({ children }: { children: ReactNode }) {
   const showId = useShow((state) => state.show.id);
-  const [notes, setNotes] = useState<readonly KeptNote[] | null>(null);
   const isGuest = useIsGuest();
-  const refresh = useCallback(async () => {
-    if (isGuest) return;
-    await callServer<{ notes: KeptNote[] }>('GET', `/api/v1/shows/${showId}/notes`).then(
-      (answer) => setNotes(answer.notes),
-      // The header says when the server cannot be reached.
-      () => {},
-    );
-  }, [showId, isGuest]);
-  useEffect(() => {
-    void refresh();
-    const hear = () => void refresh();
-    window.addEventListener('tanager-notes', hear);
-    return () => window.removeEventListener('tanager-notes', hear);
-  }, [refresh]);
+  // The header says when the server cannot be reached.
+  const { answer, refresh } = useAnswer<{ notes: KeptNote[] }>(isGuest ? null : `/api/v1/shows/${showId}/notes`, {
+    hears: 'tanager-notes',
+    quiet: true,
+  });
+  const notes = answer?.notes ?? null;
   const guests = useMemo(() => ({ notes, refresh }), [notes, refresh]);
   return <GuestsContext value={guests}>{children}</GuestsContext>;
 }

@@ -10,6 +10,7 @@ import { clock } from '../kit/clock';
 import { callServer } from '../show/call-server';
 import { useShow } from '../show/show-provider';
 import { useGuests } from './guests-provider';
+import { sayFault } from '../show/say-fault';
 
 interface NoteThreadProps {
   readonly note: KeptNote;
@@ -31,13 +32,12 @@ export function NoteThread({ note, where }: NoteThreadProps) {
   const [words, setWords] = useState('');
   const answers = (notes ?? []).filter(({ replyTo }) => replyTo === note.id);
   const path = `/api/v1/shows/${showId}/notes/${note.id}`;
-  const say = (error: unknown) => void toast(error instanceof Error ? error.message : 'The server cannot be reached.');
   const turn = async (state: NoteState, said?: string) => {
     const before = note.state;
     await callServer('PATCH', path, { state });
     await refresh();
     if (said && before !== 'held')
-      toast(said, { action: { label: 'Undo', onClick: () => void turn(before).catch(say) } });
+      toast(said, { action: { label: 'Undo', onClick: () => void turn(before).catch(sayFault) } });
   };
   const answer = async () => {
     await callServer('POST', `${path}/answers`, { words });
@@ -71,7 +71,7 @@ export function NoteThread({ note, where }: NoteThreadProps) {
               onClick={() =>
                 void callServer('PATCH', `/api/v1/shows/${showId}/notes/${one.id}`, { state: 'open' }).then(
                   refresh,
-                  say,
+                  sayFault,
                 )
               }
             >
@@ -85,7 +85,7 @@ export function NoteThread({ note, where }: NoteThreadProps) {
           className="flex flex-col gap-1.5"
           onSubmit={(event) => {
             event.preventDefault();
-            void answer().catch(say);
+            void answer().catch(sayFault);
           }}
         >
           <textarea
@@ -120,24 +120,24 @@ export function NoteThread({ note, where }: NoteThreadProps) {
             </Button>
           )}
           {note.state === 'open' && (
-            <Button look="quiet" onClick={() => void turn('done', 'The note is done.').catch(say)}>
+            <Button look="quiet" onClick={() => void turn('done', 'The note is done.').catch(sayFault)}>
               <Check size={14} /> Done
             </Button>
           )}
           {(note.state === 'held' || note.state === 'hidden') && (
-            <Button look="quiet" onClick={() => void turn('open').catch(say)}>
+            <Button look="quiet" onClick={() => void turn('open').catch(sayFault)}>
               <Eye size={14} /> Let it in
             </Button>
           )}
           {note.state === 'done' && (
-            <Button look="quiet" onClick={() => void turn('open').catch(say)}>
+            <Button look="quiet" onClick={() => void turn('open').catch(sayFault)}>
               <RotateCcw size={14} /> Open again
             </Button>
           )}
           {note.state !== 'hidden' && (
             <Button
               look="quiet"
-              onClick={() => void turn('hidden', 'Viewers do not see the note any more.').catch(say)}
+              onClick={() => void turn('hidden', 'Viewers do not see the note any more.').catch(sayFault)}
             >
               <EyeOff size={14} /> Hide
             </Button>
@@ -145,7 +145,7 @@ export function NoteThread({ note, where }: NoteThreadProps) {
           {note.state === 'hidden' && (
             <Button
               look="quiet"
-              onClick={() => void callServer('DELETE', path).then(refresh, say)}
+              onClick={() => void callServer('DELETE', path).then(refresh, sayFault)}
               title="For good, with its answers"
             >
               <Trash2 size={14} /> Delete for good

@@ -11,8 +11,9 @@ import { callServer } from '../show/call-server';
 import { Field } from './field';
 import { addPasskey, passkeyFault, usePasskeysHere } from './passkeys';
 import { Head, StudioFrame } from './studio-bar';
-import { sayFault, useAnswer } from './use-answer';
+import { useAnswer } from '../show/use-answer';
 import { dayOf } from './day-of';
+import { faultSentence, sayFault } from '../show/say-fault';
 
 /** What somebody says of themselves, how they sign in, and where they are signed in. */
 export function AccountPage() {
@@ -96,7 +97,7 @@ function Password({ account, changed }: PartProps) {
           : 'From now on you sign in with this password. Other browsers are signed out.',
       );
     } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'The server cannot be reached.');
+      setProblem(faultSentence(error));
     }
   };
   return (

@@ -7,7 +7,8 @@ import { Button } from '../kit/button';
 import { callServer } from '../show/call-server';
 import { momentOf } from './day-of';
 import { Head } from './studio-bar';
-import { sayFault, useAnswer } from './use-answer';
+import { useAnswer } from '../show/use-answer';
+import { sayFault } from '../show/say-fault';
 
 const A_PAGE = 100;
 

@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Button } from '../kit/button';
 import { callServer } from '../show/call-server';
 import { DoorPage } from './door-page';
+import { faultSentence } from '../show/say-fault';
 
 /** Signs in by a one-time link, whose word stands where browsers send it to nobody. */
 export function EnterPage() {
@@ -21,7 +22,7 @@ export function EnterPage() {
         : callServer('POST', '/api/v1/session/entry', { word });
     enter.then(
       () => location.replace('/'),
-      (error: unknown) => setProblem(error instanceof Error ? error.message : 'The server cannot be reached.'),
+      (error: unknown) => setProblem(faultSentence(error)),
     );
   }, []);
   return (

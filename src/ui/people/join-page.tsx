@@ -6,6 +6,7 @@ import { Button } from '../kit/button';
 import { callServer } from '../show/call-server';
 import { DoorPage } from './door-page';
 import { Field } from './field';
+import { faultSentence } from '../show/say-fault';
 
 interface JoinPageProps {
   readonly word: string;
@@ -28,7 +29,7 @@ export function JoinPage({ word, studio, role, show, me }: JoinPageProps) {
     try {
       location.assign(await work());
     } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'The server cannot be reached.');
+      setProblem(faultSentence(error));
       setBusy(false);
     }
   };

@@ -15,7 +15,8 @@ import { AuditList } from './audit-list';
 import { dayOf } from './day-of';
 import { useMe } from './me';
 import { Head, StudioFrame } from './studio-bar';
-import { sayFault, useAnswer } from './use-answer';
+import { useAnswer } from '../show/use-answer';
+import { sayFault } from '../show/say-fault';
 
 const ROLE_WORDS: Readonly<Record<Role, string>> = {
   owner: 'owner',

@@ -6,6 +6,7 @@ import { Button } from '../kit/button';
 import { callServer } from '../show/call-server';
 import { Field } from './field';
 import { passkeyFault, signInByPasskey, usePasskeysHere } from './passkeys';
+import { faultSentence } from '../show/say-fault';
 
 /** Asks who one is, by password or passkey. @param done is called once it is known */
 export function SignInForm({ done }: { done(): void }) {
@@ -29,7 +30,7 @@ export function SignInForm({ done }: { done(): void }) {
     void attempt(
       () =>
         callServer('POST', '/api/v1/session/password', { email: said.get('email'), password: said.get('password') }),
-      (error) => (error instanceof Error ? error.message : 'The server cannot be reached.'),
+      (error) => faultSentence(error),
     );
   };
   return (

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { SIGNED_IN, SIGNED_OUT } from '../show/call-server';
+import { KNOWN, SIGNED_IN, SIGNED_OUT } from '../show/call-server';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { SignInForm } from './sign-in-form';
@@ -25,9 +25,11 @@ export function SignedOut() {
     };
     window.addEventListener(SIGNED_OUT, goneOut);
     window.addEventListener(SIGNED_IN, backIn);
+    window.addEventListener(KNOWN, backIn);
     return () => {
       window.removeEventListener(SIGNED_OUT, goneOut);
       window.removeEventListener(SIGNED_IN, backIn);
+      window.removeEventListener(KNOWN, backIn);
     };
   }, []);
   if (!out) return null;

@@ -3,11 +3,11 @@
 import { clsx } from 'clsx';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import { Toaster } from 'sonner';
 import { Bird } from '../kit/bird';
 import { RoomSwitch } from '../kit/room-switch';
 import { useMe } from './me';
 import { WhoMenu } from './who-menu';
+import { Toasts } from '../kit/toasts';
 
 const PAGES = [
   ['/studio', 'Studio'],
@@ -57,17 +57,7 @@ export function StudioFrame({ here, part, loaded, children }: StudioFrameProps) 
         </span>
       </header>
       {children}
-      <Toaster
-        position="bottom-center"
-        toastOptions={{
-          style: {
-            background: 'var(--color-black)',
-            color: 'var(--color-lamp)',
-            border: 'none',
-            fontFamily: 'var(--font-sans)',
-          },
-        }}
-      />
+      <Toasts />
     </div>
   );
 }

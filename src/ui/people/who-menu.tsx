@@ -3,10 +3,10 @@
 import { ChevronDown } from 'lucide-react';
 import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
-import { toast } from 'sonner';
 import { Button } from '../kit/button';
 import { callServer } from '../show/call-server';
 import { useMe } from './me';
+import { sayFault } from '../show/say-fault';
 
 const ITEM = 'block cursor-default rounded-md px-2.5 py-1.5 outline-none data-[highlighted]:bg-rule/60';
 
@@ -18,7 +18,7 @@ export function WhoMenu() {
       await callServer('DELETE', '/api/v1/session');
       location.assign('/sign-in');
     } catch (error) {
-      toast(error instanceof Error ? error.message : 'The server cannot be reached.');
+      sayFault(error);
     }
   };
   return (

@@ -11,7 +11,7 @@ import type { ProofRow } from '../../server/proofs/proof-service';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Pick } from '../kit/pick';
-import { sayFault } from '../people/use-answer';
+import { sayFault } from '../show/say-fault';
 import { useStudio } from '../reuse/studio-store';
 import { callServer } from '../show/call-server';
 import { useShow } from '../show/show-provider';

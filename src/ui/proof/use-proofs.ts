@@ -1,8 +1,8 @@
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import type { Mark } from '../../core/show/mark';
 import type { ProofRow } from '../../server/proofs/proof-service';
 import { useIsGuest } from '../people/me';
-import { callServer } from '../show/call-server';
+import { useAnswer } from '../show/use-answer';
 
 /** What a client said of a picture, and which. */
 export interface ClientSays {
@@ -10,6 +10,8 @@ export interface ClientSays {
   readonly mark: Mark | null;
   readonly note: string;
 }
+
+const NONE: readonly ProofRow[] = [];
 
 /** The proofs of a show, asked for anew whenever a client marks something. */
 export function useProofs(showId: string): {
@@ -19,21 +21,12 @@ export function useProofs(showId: string): {
   refresh(): Promise<void>;
 } {
   const isGuest = useIsGuest();
-  const [proofs, setProofs] = useState<readonly ProofRow[]>([]);
-  const refresh = useCallback(async () => {
-    if (isGuest) return;
-    await callServer<{ proofs: readonly ProofRow[] }>('GET', `/api/v1/shows/${showId}/proofs`).then(
-      (answer) => setProofs(answer.proofs),
-      // The header says when the server cannot be reached.
-      () => {},
-    );
-  }, [showId, isGuest]);
-  useEffect(() => {
-    void refresh();
-    const hear = () => void refresh();
-    window.addEventListener('tanager-proofs', hear);
-    return () => window.removeEventListener('tanager-proofs', hear);
-  }, [refresh]);
+  // The header says when the server cannot be reached.
+  const { answer, refresh } = useAnswer<{ proofs: readonly ProofRow[] }>(
+    isGuest ? null : `/api/v1/shows/${showId}/proofs`,
+    { hears: 'tanager-proofs', quiet: true },
+  );
+  const proofs = answer?.proofs ?? NONE;
   const says = useMemo(() => {
     const by = new Map<string, ClientSays[]>();
     for (const { label, marks } of proofs)

@@ -15,6 +15,7 @@ import { callServer } from '../show/call-server';
 import { usePictureUrl } from '../show/file-url';
 import { usePrepared, useShowStore } from '../show/show-provider';
 import { studioStore, useStudio } from './studio-store';
+import { sayFault } from '../show/say-fault';
 
 const IS: Readonly<Record<WindowDraft['is'], string>> = {
   picture: 'a window for a picture',
@@ -88,7 +89,7 @@ export function KeepMountDialog({ onClose }: { onClose: () => void }) {
       toast(`“${name}” is kept: you find it among your own transitions.`);
       onClose();
     } catch (error) {
-      toast(error instanceof Error ? error.message : 'The server cannot be reached.');
+      sayFault(error);
       setBusy(false);
     }
   };
@@ -127,7 +128,7 @@ export function KeepMountDialog({ onClose }: { onClose: () => void }) {
       );
       onClose();
     } catch (error) {
-      toast(error instanceof Error ? error.message : 'The server cannot be reached.');
+      sayFault(error);
       setBusy(false);
     }
   };

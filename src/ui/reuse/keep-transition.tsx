@@ -9,6 +9,7 @@ import { Button } from '../kit/button';
 import { callServer } from '../show/call-server';
 import { useShowStore } from '../show/show-provider';
 import { studioStore, transitionsOf, useStudio } from './studio-store';
+import { sayFault } from '../show/say-fault';
 
 /** Keeps a transition under a name, or what was changed about one that is kept already; others of it in the show are changed only when that is wanted. */
 export function KeepTransition({
@@ -58,7 +59,7 @@ export function KeepTransition({
         }),
       });
     } catch (error) {
-      toast(error instanceof Error ? error.message : 'The server cannot be reached.');
+      sayFault(error);
     }
   };
   if (draft === null)

@@ -8,6 +8,7 @@ import type { KeptMount } from '../../server/reuse/studio-service';
 import { Button } from '../kit/button';
 import { answerOf, callServer, ServerRefusal } from '../show/call-server';
 import { studioStore, useStudio } from './studio-store';
+import { sayFault } from '../show/say-fault';
 
 /** The mounts of the studio's own: handed on as files, brought in, removed. */
 export function KeptMounts() {
@@ -20,7 +21,7 @@ export function KeptMounts() {
       await work();
       await studioStore.getState().load();
     } catch (error) {
-      toast(error instanceof Error ? error.message : 'The server cannot be reached.');
+      sayFault(error);
     }
   };
   const bringIn = async (file: File) => {

@@ -15,6 +15,7 @@ import { usePrepared, useShow, useShowStore } from '../show/show-provider';
 import { lendFiles, lookFor, plumageOf, studioStore, useStudio, useWardrobe } from './studio-store';
 import { WatermarkFields } from './watermark-fields';
 import { nanoid } from 'nanoid';
+import { sayFault } from '../show/say-fault';
 
 const PARTS: readonly [keyof PlumageWith, string][] = [
   ['opener', 'an opener'],
@@ -60,7 +61,7 @@ export function PlumagePanel({ onClose }: { onClose: () => void }) {
       await studioStore.getState().setProfile({ ...profile, plumage: [...profile.plumage, withShowsOwn(own, show)] });
       toast(`“${own.name}” is kept among the plumage.`);
     } catch (error) {
-      toast(error instanceof Error ? error.message : 'The server cannot be reached.');
+      sayFault(error);
     }
   };
   return (
@@ -196,7 +197,7 @@ function StudioParts() {
       if (lent) store.getState().setEntries(lent);
       work(profile.logo);
     } catch (error) {
-      toast(error instanceof Error ? error.message : 'The server cannot be reached.');
+      sayFault(error);
     }
   };
   const place = (where: LogoPlace, on: boolean) => {

@@ -17,6 +17,7 @@ import { KeptMounts } from './kept-mounts';
 import { LookFields } from './look-fields';
 import { studioStore, useStudio } from './studio-store';
 import { WatermarkFields } from './watermark-fields';
+import { sayFault } from '../show/say-fault';
 
 const FIELD = 'h-8 w-full rounded-md border border-rule bg-field px-2';
 const SAVES_AFTER_MS = 700;
@@ -55,7 +56,7 @@ function Profile({ first }: { first: StudioProfile }) {
       setSaved('saved');
     } catch (error) {
       setSaved('refused');
-      toast(error instanceof Error ? error.message : 'The server cannot be reached.');
+      sayFault(error);
     }
   };
   useEffect(

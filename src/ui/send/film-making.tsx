@@ -9,7 +9,7 @@ import type { FilmRow } from '../../server/films/film-row';
 import { Button } from '../kit/button';
 import { clock } from '../kit/clock';
 import { callServer } from '../show/call-server';
-import { told } from './use-films';
+import { sayFault } from '../show/say-fault';
 
 const STAGES = { sound: 'mixing the sound', pictures: 'frame', joining: 'putting it together' } as const;
 /** So often the frame just made is fetched. */
@@ -22,7 +22,7 @@ interface FilmMakingProps {
 
 /** A film being made, or waiting: the frame just made, its pieces (those that were there already pale, new ones red), what is left. */
 export function FilmMaking({ film, onDone }: FilmMakingProps) {
-  const call = (path: string) => callServer('POST', `/api/v1/films/${film.id}/${path}`).then(onDone, told);
+  const call = (path: string) => callServer('POST', `/api/v1/films/${film.id}/${path}`).then(onDone, sayFault);
   const glimpse = useGlimpse(film);
   const { spec } = film;
   const { holds, name } = formatOf(spec.format);

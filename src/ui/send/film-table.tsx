@@ -18,7 +18,7 @@ import { Button } from '../kit/button';
 import { clock, megabytes } from '../kit/clock';
 import { callServer } from '../show/call-server';
 import { ShapeIcon } from './shape-icon';
-import { told } from './use-films';
+import { sayFault } from '../show/say-fault';
 
 const features = tableFeatures({
   rowSortingFeature,
@@ -185,7 +185,7 @@ function FilmLine({ film, onDone, onScreen }: FilmLineProps) {
 
 function FilmHands({ film, onDone, onScreen }: FilmLineProps) {
   const call = (method: 'POST' | 'DELETE', path = '') =>
-    void callServer(method, `/api/v1/films/${film.id}${path}`).then(onDone, told);
+    void callServer(method, `/api/v1/films/${film.id}${path}`).then(onDone, sayFault);
   const name = purposeTitle(film.spec.purpose);
   return (
     <span className="flex justify-end gap-1">

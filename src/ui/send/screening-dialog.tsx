@@ -17,7 +17,7 @@ import { Dialog } from '../kit/dialog';
 import { NumberField } from '../kit/number-field';
 import { callServer } from '../show/call-server';
 import { useShow } from '../show/show-provider';
-import { told } from './use-films';
+import { sayFault } from '../show/say-fault';
 import { WatchedChart } from './watched-chart';
 
 interface ScreeningDialogProps {
@@ -33,7 +33,7 @@ const FIELD = 'h-8 rounded-md border border-rule bg-field px-2';
 export function ScreeningDialog({ screening, films, onClose, onDone }: ScreeningDialogProps) {
   const showId = useShow((state) => state.show.id);
   const path = `/api/v1/shows/${showId}/screenings/${screening.id}`;
-  const change = (next: ScreeningChange) => void callServer('PATCH', path, next).then(onDone, told);
+  const change = (next: ScreeningChange) => void callServer('PATCH', path, next).then(onDone, sayFault);
   const playing = films.filter(({ state, spec }) => state === 'ready' && formatOf(spec.format).plays);
   const shown = playing.filter(({ id }) => screening.films.includes(id));
   const first = shown[0];
@@ -154,7 +154,7 @@ export function ScreeningDialog({ screening, films, onClose, onDone }: Screening
               {screening.shut ? 'Open it again' : 'Shut it now'}
             </Button>
             <Button
-              onClick={() => void callServer('POST', `${path}/link`).then(onDone, told)}
+              onClick={() => void callServer('POST', `${path}/link`).then(onDone, sayFault)}
               title="The link given before leads nowhere any more"
             >
               Another link
@@ -165,7 +165,7 @@ export function ScreeningDialog({ screening, films, onClose, onDone }: Screening
                   void callServer('DELETE', path).then(() => {
                     onClose();
                     return onDone();
-                  }, told);
+                  }, sayFault);
               }}
             >
               Remove
@@ -290,7 +290,7 @@ interface CurveProps {
 function Curve({ path, viewings, lengthMs, onDone }: CurveProps) {
   const [watched, setWatched] = useState<Watched | null>(null);
   useEffect(() => {
-    void callServer<Watched>('GET', path).then(setWatched, told);
+    void callServer<Watched>('GET', path).then(setWatched, sayFault);
   }, [path, viewings]);
   if (!watched) return null;
   return (
@@ -304,7 +304,8 @@ function Curve({ path, viewings, lengthMs, onDone }: CurveProps) {
           look="quiet"
           className="ml-auto"
           onClick={() => {
-            if (confirm('Forget what was counted, and begin anew?')) void callServer('DELETE', path).then(onDone, told);
+            if (confirm('Forget what was counted, and begin anew?'))
+              void callServer('DELETE', path).then(onDone, sayFault);
           }}
         >
           Forget
@@ -380,5 +381,5 @@ function EmbedCode({ link, title, film, locked }: EmbedCodeProps) {
 }
 
 async function copied(words: string, says: string): Promise<void> {
-  await navigator.clipboard.writeText(words).then(() => toast(says), told);
+  await navigator.clipboard.writeText(words).then(() => toast(says), sayFault);
 }

@@ -9,7 +9,7 @@ import type { ScreeningRow } from '../../server/screenings/screening-service';
 import { useGuests } from '../guests/guests-provider';
 import { Button } from '../kit/button';
 import { ScreeningDialog } from './screening-dialog';
-import { told } from './use-films';
+import { sayFault } from '../show/say-fault';
 
 interface ScreeningsListProps {
   readonly screenings: readonly ScreeningRow[];
@@ -106,7 +106,7 @@ export function ScreeningsList({ screenings, films, chosen, onChoose, onDone }: 
                   onClick={() =>
                     void navigator.clipboard
                       .writeText(new URL(link, location.href).href)
-                      .then(() => toast('The link was copied. Whoever has it can watch.'), told)
+                      .then(() => toast('The link was copied. Whoever has it can watch.'), sayFault)
                   }
                 >
                   <Link2 size={15} />

@@ -28,7 +28,8 @@ import { FilmTable } from './film-table';
 import { compared, LikenessChart } from './likeness-chart';
 import { LostPictures } from './lost-pictures';
 import { MAIL_MEGABYTES, PurposeCards } from './purpose-cards';
-import { told, useFilms, useScreenings } from './use-films';
+import { sayFault } from '../show/say-fault';
+import { useFilms, useScreenings } from './use-films';
 import { ScreeningsList } from './screenings-list';
 import { GuestBookList } from '../guests/guest-book-list';
 import { useTrials, type Trials } from './use-trials';
@@ -90,7 +91,7 @@ export function SendStation() {
       void askToNotify();
       await refresh();
     } catch (error) {
-      told(error);
+      sayFault(error);
     } finally {
       setOrdering(false);
     }
@@ -103,7 +104,7 @@ export function SendStation() {
       await refreshScreenings();
       setChosenScreening(id);
     } catch (error) {
-      told(error);
+      sayFault(error);
     }
   };
   const canOrder = show.slides.length > 0 && specs.length > 0 && !ordering && saving !== 'offline';

@@ -1,15 +1,8 @@
 'use client';
 
-import { useCallback, useEffect, useState } from 'react';
-import { toast } from 'sonner';
 import type { FilmRow } from '../../server/films/film-row';
 import type { ScreeningRow } from '../../server/screenings/screening-service';
-import { callServer } from '../show/call-server';
-
-/** Says what went wrong, in the server’s own words where it gave some. */
-export function told(error: unknown): void {
-  toast(error instanceof Error ? error.message : 'The server cannot be reached.');
-}
+import { useAnswer } from '../show/use-answer';
 
 interface Lists {
   readonly films: FilmRow;
@@ -30,25 +23,8 @@ export const useScreenings = (showId: string): Listed<ScreeningRow> => useListed
 
 /** A list of the show’s, asked for anew whenever the server tells that something about its films has changed, and when the window is looked at again. */
 function useListed<Name extends keyof Lists>(name: Name, showId: string): Listed<Lists[Name]> {
-  const [rows, setRows] = useState<readonly Lists[Name][] | null>(null);
-  const refresh = useCallback(
-    () =>
-      callServer<Record<Name, Lists[Name][]>>('GET', `/api/v1/shows/${showId}/${name}`).then(
-        (answer) => setRows(answer[name]),
-        told,
-      ),
-    [name, showId],
-  );
-  useEffect(() => {
-    // The first list comes from the server, as every later one does.
-    void refresh();
-    const hear = () => void refresh();
-    window.addEventListener('tanager-films', hear);
-    window.addEventListener('focus', hear);
-    return () => {
-      window.removeEventListener('tanager-films', hear);
-      window.removeEventListener('focus', hear);
-    };
-  }, [refresh]);
-  return { rows, refresh };
+  const { answer, refresh } = useAnswer<Record<Name, Lists[Name][]>>(`/api/v1/shows/${showId}/${name}`, {
+    hears: 'tanager-films focus',
+  });
+  return { rows: answer && answer[name], refresh };
 }

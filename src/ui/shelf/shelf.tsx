@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { toast, Toaster } from 'sonner';
+import { toast } from 'sonner';
 import { STARTING_POINTS } from '../../core/starting/starting-points';
 import type { Unused } from '../../server/shows/clearing';
 import type { ShelfEntry } from '../../server/shows/show-service';
@@ -22,6 +22,8 @@ import { carryFiles } from '../show/carried-files';
 import { ClearAway } from './clear-away';
 import { SHELF_ORDERS, shelfView, titleFromFiles, type ShelfOrder } from './shelf-view';
 import { ShelfShow } from './shelf-show';
+import { sayFault } from '../show/say-fault';
+import { Toasts } from '../kit/toasts';
 
 type Place = ShelfEntry['place'];
 
@@ -40,8 +42,6 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
   const [part, setPart] = useState('');
   const [order, setOrder] = useState<ShelfOrder>('changed');
   const [place, setPlace] = useState<Place>('shelf');
-  const failed = (error: unknown) =>
-    void toast(error instanceof Error ? error.message : 'The server cannot be reached.');
   const counts = { shelf: 0, archive: 0, removed: 0 };
   for (const entry of entries) counts[entry.place] += 1;
   const shown = shelfView(entries, place, part, order);
@@ -54,7 +54,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
       router.push(`/shows/${id}/gather${start === null ? '' : `?start=${start}`}`);
     } catch (error) {
       setBusy(false);
-      failed(error);
+      sayFault(error);
     }
   };
   /** Does something to a show and says it, with the way back. */
@@ -68,7 +68,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
           ...(undo && { action: { label: 'Undo', onClick: () => void change(undo, null, null) } }),
         });
     } catch (error) {
-      failed(error);
+      sayFault(error);
     }
   };
   const clearAway = async (said: (gone: Unused) => string, work: () => Promise<Unused>) => {
@@ -76,7 +76,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
       toast(said(await work()));
       router.refresh();
     } catch (error) {
-      failed(error);
+      sayFault(error);
     }
   };
   const drop = async (transfer: DataTransfer) => {
@@ -101,7 +101,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
       }}
       onDrop={(event) => {
         event.preventDefault();
-        if (!isGuest) void drop(event.dataTransfer).catch(failed);
+        if (!isGuest) void drop(event.dataTransfer).catch(sayFault);
       }}
       data-part="shelf-page"
     >
@@ -229,17 +229,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
           <p className="font-display text-xl font-semibold">Let go to begin a show with them</p>
         </div>
       )}
-      <Toaster
-        position="bottom-center"
-        toastOptions={{
-          style: {
-            background: 'var(--color-black)',
-            color: 'var(--color-lamp)',
-            border: 'none',
-            fontFamily: 'var(--font-sans)',
-          },
-        }}
-      />
+      <Toasts />
     </div>
   );
 }

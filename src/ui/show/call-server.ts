@@ -12,6 +12,8 @@ export class ServerRefusal extends Error {
 /** Told to the window when the server does not know any more who asks, and when it does again. */
 export const SIGNED_OUT = 'tanager-signed-out';
 export const SIGNED_IN = 'tanager-signed-in';
+/** Told when what only somebody known is told has come: also after signing in in another window. */
+export const KNOWN = 'tanager-known';
 
 /** Calls one of our own routes with JSON. @throws {ServerRefusal} for an answer that is a refusal; a TypeError when the server cannot be reached */
 export async function callServer<Answer>(

@@ -1,7 +1,7 @@
 'use client';
 
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
-import { toast, Toaster } from 'sonner';
+import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { Show } from '../../core/show/show';
@@ -9,12 +9,13 @@ import { musicLengthMs } from '../../core/sound/sound-spans';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { purposeTitle } from '../../core/film/purposes/purposes';
 import type { EndedFilm, ShowEvent } from '../../server/events';
-import { callServer, SIGNED_IN } from './call-server';
+import { callServer, KNOWN, SIGNED_IN } from './call-server';
 import { createKeptMoment, KeptMomentContext } from './kept-moment';
 import { followSheet, type WholeSheet } from './follow-sheet';
 import { preparedOnce } from './prepared-once';
 import { createShowStore, type ShowState, type ShowStore } from './show-store';
 import { UploadsProvider } from './uploads-provider';
+import { Toasts } from '../kit/toasts';
 
 const ShowContext = createContext<ShowStore | null>(null);
 
@@ -60,6 +61,7 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
       changed: (some, folder) => store.getState().mergeEntries(some, folder),
     });
     events.onopen = () => {
+      window.dispatchEvent(new Event(KNOWN));
       // After a lost connection something may have been missed.
       if (known || store.getState().saving === 'offline') {
         store.getState().pull();
@@ -110,18 +112,7 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
       <KeptMomentContext value={moment}>
         <UploadsProvider showId={show.id}>{children}</UploadsProvider>
       </KeptMomentContext>
-      <Toaster
-        position="bottom-center"
-        offset={{ bottom: 88 }}
-        toastOptions={{
-          style: {
-            background: 'var(--color-black)',
-            color: 'var(--color-lamp)',
-            border: 'none',
-            fontFamily: 'var(--font-sans)',
-          },
-        }}
-      />
+      <Toasts offset={{ bottom: 88 }} />
     </ShowContext>
   );
 }

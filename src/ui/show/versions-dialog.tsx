@@ -2,7 +2,7 @@
 
 import { format } from 'date-fns';
 import { Columns2, Eye, ShieldCheck, Trash2, Undo2 } from 'lucide-react';
-import { useCallback, useEffect, useState, useRef } from 'react';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import type { Show, ShowContent } from '../../core/show/show';
 import type { VersionEntry } from '../../server/shows/versions';
@@ -13,26 +13,18 @@ import { BesideRoom } from '../viewer/beside-room';
 import { WatchRoom } from '../viewer/watch-room';
 import { callServer } from './call-server';
 import { useShowStore } from './show-provider';
+import { sayFault } from './say-fault';
+import { useAnswer } from './use-answer';
 
 /** The show as it once was: keep it now under a name, look at a version, go back to one. */
 export function VersionsDialog({ onClose }: { onClose: () => void }) {
   const store = useShowStore();
   const { id } = store.getState().show;
-  const [entries, setEntries] = useState<readonly VersionEntry[] | null>(null);
+  const { answer, refresh } = useAnswer<{ versions: readonly VersionEntry[] }>(`/api/v1/shows/${id}/versions`);
+  const entries = answer?.versions ?? null;
   const [name, setName] = useState('');
   const [looking, setLooking] = useState<Show | null>(null);
   const [beside, setBeside] = useState<{ readonly name: string; readonly show: Show } | null>(null);
-  const failed = (error: unknown) =>
-    void toast(error instanceof Error ? error.message : 'The server cannot be reached.');
-  /** Counts what was asked: an answer that is overtaken by a later one is old. */
-  const asked = useRef(0);
-  const refresh = useCallback(() => {
-    const mine = (asked.current += 1);
-    return callServer<{ versions: VersionEntry[] }>('GET', `/api/v1/shows/${id}/versions`).then((answer) => {
-      if (mine === asked.current) setEntries(answer.versions);
-    });
-  }, [id]);
-  useEffect(() => void refresh().catch(failed), [refresh]);
 
   const saved = () =>
     new Promise<void>((resolve, reject) => {
@@ -70,7 +62,7 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
     await refresh();
     if (removed)
       toast(`“${entry.name}” was taken off the list.`, {
-        action: { label: 'Undo', onClick: () => void setRemoved(entry, false).catch(failed) },
+        action: { label: 'Undo', onClick: () => void setRemoved(entry, false).catch(sayFault) },
       });
   };
 
@@ -81,7 +73,7 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
           className="flex items-center gap-2"
           onSubmit={(event) => {
             event.preventDefault();
-            void keepNow().catch(failed);
+            void keepNow().catch(sayFault);
           }}
         >
           <input
@@ -122,7 +114,7 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
                 onClick={() =>
                   void contentOfVersion(entry)
                     .then((content) => setLooking({ ...store.getState().show, ...content }))
-                    .catch(failed)
+                    .catch(sayFault)
                 }
               >
                 <Eye size={14} /> Look
@@ -134,19 +126,19 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
                 onClick={() =>
                   void contentOfVersion(entry)
                     .then((content) => setBeside({ name: entry.name, show: { ...store.getState().show, ...content } }))
-                    .catch(failed)
+                    .catch(sayFault)
                 }
               >
                 <Columns2 size={14} /> Beside
               </Button>
-              <Button aria-label={`Go back to “${entry.name}”`} onClick={() => void goBack(entry).catch(failed)}>
+              <Button aria-label={`Go back to “${entry.name}”`} onClick={() => void goBack(entry).catch(sayFault)}>
                 <Undo2 size={14} /> Go back
               </Button>
               <Button
                 look="quiet"
                 square
                 aria-label={`Take “${entry.name}” off the list`}
-                onClick={() => void setRemoved(entry, true).catch(failed)}
+                onClick={() => void setRemoved(entry, true).catch(sayFault)}
               >
                 <Trash2 size={15} />
               </Button>

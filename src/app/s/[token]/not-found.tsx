@@ -1,13 +1,10 @@
-/** For a stranger: nothing of the studio is here, not even a way to it. */
+import { NothingHere } from '@/ui/screening/nothing-here';
+
 export default function NothingToWatch() {
   return (
-    <main className="grid min-h-dvh place-items-center bg-black p-8 text-center text-lamp">
-      <div>
-        <h1 className="text-xl">There is no film here</h1>
-        <p className="mt-2 text-base text-lamp-soft">
-          The link may not be whole, or the film is no longer shown. Ask whoever sent it to you.
-        </p>
-      </div>
-    </main>
+    <NothingHere
+      title="There is no film here"
+      words="The link may not be whole, or the film is no longer shown. Ask whoever sent it to you."
+    />
   );
 }

@@ -5,7 +5,7 @@ import { route } from '@/server/http/route';
 import { embedOf } from '@/core/screening/embed';
 
 /** What other sites need to show a screening’s film in their pages (oEmbed 1.0). Only for screenings that ask for no password. */
-export const GET = route('GET /api/v1/oembed', async ({ request, server }) => {
+export const GET = route('GET /api/v1/oembed', async ({ request, asked: by, server }) => {
   const asked = new URL(request.url).searchParams;
   if ((asked.get('format') ?? 'json') !== 'json') throw new Refusal(501, 'There is JSON only.');
   const url = asked.get('url') ?? '';
@@ -15,7 +15,7 @@ export const GET = route('GET /api/v1/oembed', async ({ request, server }) => {
   if (!screening) throw new Refusal(404, 'There is no screening there.');
   const [film] = screening.films;
   const most = (name: string) => Number(asked.get(name)) || Infinity;
-  const origin = originOf({ method: 'GET', header: (name) => request.headers.get(name) });
+  const origin = originOf(by);
   const embed = embedOf(`${origin}/s/${token}/embed`, screening.title, film!.spec, most('maxwidth'), most('maxheight'));
   const poster = await server.films.pictureOf(film!.id);
   const { width, height } = poster ? await sharp(poster).metadata() : {};

@@ -2,8 +2,7 @@ import { cookieFor, cookieOf } from '@/server/http/own-address';
 import { route } from '@/server/http/route';
 import { SESSION_COOKIE } from '@/server/studio/sessions';
 
-export const DELETE = route('DELETE /api/v1/session', async ({ request, server }) => {
-  const asked = { method: request.method, header: (name: string) => request.headers.get(name) };
+export const DELETE = route('DELETE /api/v1/session', async ({ asked, server }) => {
   const held = cookieOf(asked, SESSION_COOKIE);
   const person = held === null ? null : await server.sessions.of(held);
   if (person) {

@@ -3,8 +3,7 @@ import type { NewPasskey } from '@/core/studio/account';
 import { originOf } from '@/server/http/own-address';
 import { route } from '@/server/http/route';
 
-export const POST = route<NewPasskey>('POST /api/v1/account/passkeys', async ({ request, body, person, server }) => {
-  const origin = originOf({ method: 'POST', header: (name) => request.headers.get(name) });
-  await server.passkeys.add(person.accountId, origin, body.name, body.answer as RegistrationResponseJSON);
+export const POST = route<NewPasskey>('POST /api/v1/account/passkeys', async ({ asked, body, person, server }) => {
+  await server.passkeys.add(person.accountId, originOf(asked), body.name, body.answer as RegistrationResponseJSON);
   return server.accounts.own(person.accountId);
 });
