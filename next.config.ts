@@ -16,6 +16,10 @@ const config: NextConfig = {
     '@tus/file-store',
     'pino',
     '@node-rs/argon2',
+    'nodemailer',
+    'smtp-server',
+    'mailparser',
+    'tus-js-client',
   ],
   typescript: { ignoreBuildErrors: true },
   headers: async () => [

@@ -46,6 +46,7 @@ export async function openApp(options: AppOptions = {}): Promise<App> {
     NEXT_TELEMETRY_DISABLED: '1',
     NEXT_MANUAL_SIG_HANDLE: 'true',
     TANAGER_CHECK_ANSWERS: '1',
+    TANAGER_STAND_INS: '0',
     ...(options.hall && { TANAGER_HALL: String(await freePort()) }),
   };
   let server: ChildProcess | null = null;

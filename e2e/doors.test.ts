@@ -122,6 +122,16 @@ const DOORS: Record<RouteName, Door> = {
   'DELETE /api/v1/shows/[show]/notes/[note]': door(OURS),
   'POST /api/v1/shows/[show]/screenings/[screening]/link': door(OURS),
   'DELETE /api/v1/shows/[show]/screenings/[screening]': door(OURS),
+  'GET /api/v1/shows/[show]/publications': door(OURS),
+  'POST /api/v1/shows/[show]/publications': door(OURS),
+  'POST /api/v1/shows/[show]/publications/[publication]/cancel': door(OURS),
+  'POST /api/v1/shows/[show]/publications/[publication]/again': door(OURS),
+  'DELETE /api/v1/shows/[show]/publications/[publication]': door(OURS),
+  'GET /api/v1/channels': door(STUDIOS),
+  'POST /api/v1/channels': door(STUDIOS, { body: { place: 'video', show: SHOW } }),
+  'GET /api/v1/channels/arrival': door(STUDIOS),
+  // Nobody is signed in anywhere here.
+  'DELETE /api/v1/channels/[channel]': door('401 404 404 404'),
   'GET /api/v1/shows/[show]/proofs': door(OURS),
   'POST /api/v1/shows/[show]/proofs': door(OURS),
   'PATCH /api/v1/shows/[show]/proofs/[proof]': door(OURS, { body: { label: 'The choir' } }),
@@ -165,6 +175,8 @@ const parts: Record<string, string | string[]> = {
   second: '0',
   language: 'en',
   passkey: 'none',
+  channel: 'none',
+  publication: 'none',
 };
 
 const as = (who: Who, path: string, init: RequestInit = {}) =>

@@ -160,6 +160,10 @@ describe('people', () => {
     await guest.waitForSelector('[data-part=shelf-show]');
     await guest.setViewport({ width: 1280, height: 800 });
     expect(await guest.$$('[data-part=new-show]')).toEqual([]);
+    const refused: string[] = [];
+    guest.on('response', (response) => {
+      if (response.status() >= 400) refused.push(`${response.status()} ${response.url()}`);
+    });
     const own = handsOn(app, guest, SHOW);
     await own.go('arrange', 'viewer');
     expect(await guest.$$eval('nav[aria-label=Stations] a', (links) => links.map((one) => one.textContent))).toEqual([
@@ -172,6 +176,10 @@ describe('people', () => {
     await field.type('The choir’s own');
     await guest.keyboard.press('Enter');
     await own.stored();
+    await own.go('gather', 'contact-sheet');
+    await own.go('sound', 'sound-column');
+    // Their pages ask for nothing that is not theirs.
+    expect(refused).toEqual([]);
     await guest.goto(`${app.address}/shows/${SHOW}/send`);
     await waitForText(guest, 'body', /There is nothing here/);
     await guest.goto(link);

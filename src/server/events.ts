@@ -15,6 +15,8 @@ export type ShowEvent =
   | { readonly kind: 'notes' }
   /** A client marked pictures of a proof, or sent the choice. */
   | { readonly kind: 'proofs' }
+  /** Something that was handed over is further, there, or not taken. */
+  | { readonly kind: 'publications' }
   /** Films are further, more or fewer than they were; one of them may have ended, whichever way. */
   | { readonly kind: 'films'; readonly ended?: EndedFilm };
 

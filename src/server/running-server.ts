@@ -20,6 +20,10 @@ import { lockFolder } from './lock-folder';
 import { logger } from './logger';
 import { dataFolder, openFolder } from './paths';
 import { createRecordingService, type RecordingService } from './recording/recording-service';
+import { createChannels, type Channels } from './publishing/channels';
+import { createPlaces, type Places } from './publishing/places';
+import { createPublishingService, type PublishingService } from './publishing/publishing-service';
+import { openStandIns, USUAL_STAND_INS_PORT, type StandIns } from './stand-ins/open-stand-ins';
 import { createProofService, type ProofService } from './proofs/proof-service';
 import { createStudioService, type StudioService } from './reuse/studio-service';
 import { createScreeningService, type ScreeningService } from './screenings/screening-service';
@@ -43,6 +47,10 @@ export interface RunningServer {
   readonly films: FilmService;
   readonly screenings: ScreeningService;
   readonly proofs: ProofService;
+  /** What is handed over to places outside, and how they are reached. */
+  readonly publishing: PublishingService;
+  readonly channels: Channels;
+  readonly places: Places;
   readonly studio: StudioService;
   readonly accounts: Accounts;
   readonly sessions: Sessions;
@@ -76,7 +84,7 @@ export function runningServer(): Promise<RunningServer> {
 }
 
 async function start(): Promise<RunningServer> {
-  const server = await openServer();
+  const server = await openServer(wantedStandIns);
   await letOwnerIn(server);
   await server.sheet.resume();
   await server.folders.resume();
@@ -85,8 +93,8 @@ async function start(): Promise<RunningServer> {
   return server;
 }
 
-/** The server's parts without its work: nothing is taken up until its runner is started. @throws {FolderInUseError} when another server has the data folder */
-export async function openServer(): Promise<RunningServer> {
+/** The server's parts without its work: nothing is taken up until its runner is started. @throws {FolderInUseError} when another server has the data folder @param openOutside called once the folder is held; left out: there are no stand-ins */
+export async function openServer(openOutside?: () => Promise<StandIns | null>): Promise<RunningServer> {
   const folder = dataFolder();
   const [uploadFolder, filmFolder, blobFolder, takesFolder] = ['uploads', 'films', 'blobs', 'takes'].map((name) =>
     path.join(folder, name),
@@ -118,8 +126,18 @@ export async function openServer(): Promise<RunningServer> {
     wake,
     stop: (filmId) => runner.stop('film', filmId),
   });
+  const studio = createStudioService({ database, sheet, blobs, shows });
+  const accounts = createAccounts(database);
+  const standIns = (await openOutside?.()) ?? null;
+  const places = createPlaces(standIns);
+  const channels = createChannels(database, places);
+  const handing = createPublishingService({
+    ...{ database, jobs, events, films, studio, channels, places, wake },
+    stop: (id) => runner.stop('publish', id),
+  });
   const runner: JobRunner = createJobRunner(jobs, [
     films.making,
+    handing.publishing,
     looking(sheetParts),
     proxying(sheetParts, sheet),
     finding(sheetParts, sheet),
@@ -139,6 +157,7 @@ export async function openServer(): Promise<RunningServer> {
     clearInterval(reserving);
     await hall?.close();
     await runner.drain();
+    await standIns?.close();
     decoders.close();
     finders.close();
     database.close();
@@ -153,12 +172,15 @@ export async function openServer(): Promise<RunningServer> {
     films,
     screenings: createScreeningService({ database, sheet, events }),
     proofs: createProofService(database, events),
-    accounts: createAccounts(database),
+    accounts,
+    publishing: handing,
+    channels,
+    places,
     sessions: createSessions(database),
     invitations: createInvitations(database),
     passkeys: createPasskeys(database),
     audit: createAudit(database),
-    studio: createStudioService({ database, sheet, blobs, shows }),
+    studio,
     clearing: createClearing({
       database,
       blobs,
@@ -180,6 +202,19 @@ export async function openServer(): Promise<RunningServer> {
         logger().error({ err: error }, 'the server could not end in good order'),
       )),
   };
+}
+
+/** `TANAGER_STAND_INS`: `none`, a port, `0` for any; unset: the usual one. Without them the server goes on, and says so. */
+async function wantedStandIns(): Promise<StandIns | null> {
+  const wanted = process.env.TANAGER_STAND_INS ?? String(USUAL_STAND_INS_PORT);
+  if (wanted === 'none') return null;
+  const folder = path.join(dataFolder(), 'stand-ins');
+  try {
+    return await openStandIns(folder, Number(wanted) || 0);
+  } catch (error) {
+    logger().error({ err: error }, 'the stand-ins could not be opened');
+    return null;
+  }
 }
 
 /** `TANAGER_HALL`: empty for none, a port, or anything else for the usual one. A port that is taken is told and left. */

@@ -1,4 +1,15 @@
-import { anything, maybe, object, oneOf, orNull, text, ID, type Schema, written } from '../schema/schema';
+import {
+  anything,
+  maybe,
+  object,
+  oneOf,
+  orNull,
+  text,
+  ID,
+  type Schema,
+  type TextSchema,
+  written,
+} from '../schema/schema';
 import { LONGEST_NAME } from '../show/limits';
 
 /** What somebody may do in a studio: owners also say who is in it, guests work on single shows only. */
@@ -35,7 +46,7 @@ export interface NewInvitation {
 }
 
 const NAME = written(LONGEST_NAME, 'Ilka');
-const EMAIL: Schema = {
+export const EMAIL = {
   is: 'text',
   least: 3,
   most: 254,
@@ -44,7 +55,7 @@ const EMAIL: Schema = {
     says: 'must be an e-mail address',
     samples: ['ilka@example.org'],
   },
-};
+} as const satisfies TextSchema;
 const ANY_PASSWORD = text(200, 1);
 const PASSWORD = text(200, SHORTEST_ACCOUNT_PASSWORD);
 

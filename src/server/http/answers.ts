@@ -34,6 +34,14 @@ import type { ScreeningRow } from '../screenings/screening-service';
 import type { Unused } from '../shows/clearing';
 import { MARKS } from '../../core/show/mark';
 import type { ClientMark, ProofTally } from '../../core/proof/proof';
+import {
+  PLACES as PLACE_NAMES,
+  PUBLICATION_STATES,
+  STEPS,
+  type ChannelRow,
+  type PublicationProgress,
+  type PublicationRow,
+} from '../../core/publishing/publication';
 import type { ProofRow } from '../proofs/proof-service';
 import type { ShownProof } from '../proofs/shown-proof';
 import { ROLES } from '../../core/studio/account';
@@ -360,3 +368,37 @@ export const PROOF: Schema = object<ShownProof>({
   pictures: list(object<ShownProof['pictures'][number]>({ id: HASH, widthPx: COUNT, heightPx: COUNT }), LONG),
   marks: CLIENT_MARKS,
 });
+
+export const PUBLICATIONS: Schema = object<{ publications: unknown }>({
+  publications: list(
+    object<PublicationRow>({
+      id: ID,
+      kind: oneOf(PLACE_NAMES),
+      to: NAME,
+      title: NAME,
+      state: oneOf(PUBLICATION_STATES),
+      progress: orNull(object<PublicationProgress>({ step: oneOf(STEPS), share: orNull(number(0, 1)) })),
+      problem: orNull(NAME),
+      tries: COUNT,
+      nextTryAt: orNull(TIME),
+      address: orNull(NAME),
+      orderedAt: TIME,
+      endedAt: orNull(TIME),
+    }),
+    LONG,
+  ),
+});
+
+/** Which places there are, the pages of stand-ins, and where the studio is signed in. */
+export interface ToldPlaces {
+  /** `door`: the page of a stand-in, for a browser on the server’s own machine. */
+  readonly places: readonly { readonly place: (typeof PLACE_NAMES)[number]; readonly door: string | null }[];
+  readonly channels: readonly ChannelRow[];
+}
+
+export const PLACES: Schema = object<ToldPlaces>({
+  places: list(object<ToldPlaces['places'][number]>({ place: oneOf(PLACE_NAMES), door: orNull(NAME) }), 10),
+  channels: list(object<ChannelRow>({ id: ID, place: oneOf(PLACE_NAMES), name: NAME, signedIn: truth }), LONG),
+});
+
+export const WAY: Schema = object<{ address: unknown }>({ address: text(10_000) });

@@ -37,6 +37,7 @@ import {
   SIGN_IN,
   WORD,
 } from '../../core/studio/account';
+import { NEW_CHANNEL, NEW_PUBLICATION } from '../../core/publishing/publication';
 import { STUDIO_PROFILE, type StudioProfile } from '../../core/studio/studio-profile';
 import { CHOICE_SENT, CLIENT_MARK, NEW_PROOF, PROOF_CHANGE } from '../../core/proof/proof';
 import { REMOTE_NEWS } from '../../core/showing/showing-schema';
@@ -84,6 +85,9 @@ import {
   PEOPLE,
   PROOF,
   PROOFS,
+  PLACES,
+  PUBLICATIONS,
+  WAY,
   SESSIONS,
   WATCHED,
 } from './answers';
@@ -275,6 +279,19 @@ export const ROUTES = {
   'GET /api/v1/oembed': { deed: 'look-up-screening' },
   'GET /api/v1/screenings/[token]/picture': { deed: 'watch-screening' },
   'GET /api/v1/screenings/[token]/captions/[language]': { deed: 'watch-screening' },
+  /** What was handed over: letters, films at a host, posts. */
+  'GET /api/v1/shows/[show]/publications': { deed: 'send-show', gives: PUBLICATIONS },
+  'POST /api/v1/shows/[show]/publications': { deed: 'send-show', takes: NEW_PUBLICATION, gives: ORDERED },
+  'POST /api/v1/shows/[show]/publications/[publication]/cancel': { deed: 'send-show', gives: NOTHING },
+  'POST /api/v1/shows/[show]/publications/[publication]/again': { deed: 'send-show', gives: NOTHING },
+  'DELETE /api/v1/shows/[show]/publications/[publication]': { deed: 'send-show', gives: NOTHING },
+  /** Where the studio is signed in elsewhere. */
+  'GET /api/v1/channels': { deed: 'see-studio', gives: PLACES },
+  /** Where to go to sign in. */
+  'POST /api/v1/channels': { deed: 'change-studio', takes: NEW_CHANNEL, gives: WAY },
+  /** Back from there; leads on to the show. */
+  'GET /api/v1/channels/arrival': { deed: 'see-studio' },
+  'DELETE /api/v1/channels/[channel]': { deed: 'change-studio', gives: NOTHING },
   'GET /api/v1/shows/[show]/proofs': { deed: 'send-show', gives: PROOFS },
   'POST /api/v1/shows/[show]/proofs': { deed: 'send-show', takes: NEW_PROOF, gives: MADE },
   'PATCH /api/v1/shows/[show]/proofs/[proof]': { deed: 'send-show', takes: PROOF_CHANGE, gives: NOTHING },

@@ -37,7 +37,10 @@ export function createJobStore({ db, write }: OpenDatabase, now: () => number = 
       }),
     );
 
-  async function addWithin(database: Writing, { kind, studioId, key, data, priority = 0 }: NewJob): Promise<boolean> {
+  async function addWithin(
+    database: Writing,
+    { kind, studioId, key, data, priority = 0, notBefore = 0 }: NewJob,
+  ): Promise<boolean> {
     const [there] = await database
       .select({ id: jobs.id })
       .from(jobs)
@@ -54,7 +57,7 @@ export function createJobStore({ db, write }: OpenDatabase, now: () => number = 
       state: 'waiting',
       fence: 0,
       tries: 0,
-      notBefore: 0,
+      notBefore,
       createdAt: now(),
     });
     return true;
@@ -159,6 +162,14 @@ export function createJobStore({ db, write }: OpenDatabase, now: () => number = 
         .innerJoin(jobProgress, eq(jobProgress.jobId, jobs.id))
         .where(and(eq(jobs.kind, kind), inArray(jobs.key, [...keys]), inArray(jobs.state, [...UNENDED])));
       return new Map(rows.map((row) => [row.key, row.value]));
+    },
+    async waitingOf(kind, keys) {
+      if (keys.length === 0) return new Map();
+      const rows = await db
+        .select({ key: jobs.key, tries: jobs.tries, problem: jobs.problem, notBefore: jobs.notBefore })
+        .from(jobs)
+        .where(and(eq(jobs.kind, kind), inArray(jobs.key, [...keys]), eq(jobs.state, 'waiting')));
+      return new Map(rows.map(({ key, ...row }) => [key, row]));
     },
     async isUnended(kind, key) {
       const [there] = await db

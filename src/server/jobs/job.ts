@@ -1,7 +1,7 @@
 import type { Writing } from '../database/open-database';
 
 /** What kinds of work there are. */
-export type JobKind = 'film' | 'look' | 'proxy' | 'focus' | 'hear';
+export type JobKind = 'film' | 'look' | 'proxy' | 'focus' | 'hear' | 'publish';
 
 /** Work to be done later, with everything that is needed to do it, so that it can be done anywhere. */
 export interface NewJob {
@@ -13,6 +13,8 @@ export interface NewJob {
   readonly data: unknown;
   /** Higher ones come first; 0 is usual. */
   readonly priority?: number;
+  /** Not before this moment (milliseconds since 1970). */
+  readonly notBefore?: number;
 }
 
 /** Work somebody has taken. */
@@ -26,6 +28,15 @@ export interface TakenJob {
   readonly fence: number;
   /** This one among those since anything of it was last finished, from 1. */
   readonly tries: number;
+}
+
+export interface WaitingJob {
+  /** In vain until now. */
+  readonly tries: number;
+  /** Why the last one was. */
+  readonly problem: string | null;
+  /** Milliseconds since 1970. */
+  readonly notBefore: number;
 }
 
 export interface JobTally {
@@ -66,6 +77,8 @@ export interface JobStore {
   freeAll(): Promise<void>;
   /** How far unended work of a kind is, by its keys. */
   progressOf(kind: JobKind, keys: readonly string[]): Promise<ReadonlyMap<string, unknown>>;
+  /** Unended work of a kind that waits for its turn, by its keys. */
+  waitingOf(kind: JobKind, keys: readonly string[]): Promise<ReadonlyMap<string, WaitingJob>>;
   isUnended(kind: JobKind, key: string): Promise<boolean>;
   /** Whether any of a kind waits for its turn. */
   hasWaiting(kind: JobKind): Promise<boolean>;

@@ -18,6 +18,7 @@ import {
   sheetEntries,
   proofMarks,
   proofs,
+  publications,
   showGuests,
   shows,
   takes,
@@ -141,7 +142,17 @@ async function removeRows(one: Writing, { showIds, films: made, files }: Found):
     await one.delete(films).where(inArray(films.id, some));
   }
   for (const some of inPieces([...showIds])) {
-    for (const table of [documents, edits, versions, folderIntakes, sheetEntries, takes, showGuests, invitations])
+    for (const table of [
+      documents,
+      edits,
+      versions,
+      folderIntakes,
+      sheetEntries,
+      takes,
+      showGuests,
+      invitations,
+      publications,
+    ])
       await one.delete(table).where(inArray(table.showId, some));
     await one.delete(shows).where(inArray(shows.id, some));
   }

@@ -52,6 +52,8 @@ export interface Accounts {
   /** @returns null when there is no such word, or it was used, or it is over */
   enter(word: string): Promise<{ readonly accountId: string } | null>;
   own(accountId: string): Promise<OwnAccount>;
+  /** Null: they sign in by links only. */
+  emailOf(accountId: string): Promise<string | null>;
   /** @throws {Refusal} 403 when the password before is another one, 409 when the address is somebody else’s */
   change(accountId: string, change: AccountChange): Promise<void>;
   /** @throws {Refusal} 409 when the address is somebody’s already */
@@ -123,6 +125,10 @@ export function createAccounts(database: OpenDatabase, now: () => number = Date.
       const mine = and(eq(entries.hash, hashOfWord(word)), gt(entries.until, now()));
       const [taken] = await write((one) => one.delete(entries).where(mine).returning());
       return taken ? { accountId: taken.accountId } : null;
+    },
+    async emailOf(accountId) {
+      const [account] = await db.select({ email: accounts.email }).from(accounts).where(eq(accounts.id, accountId));
+      return account?.email ?? null;
     },
     async own(accountId) {
       const [account] = await db.select().from(accounts).where(eq(accounts.id, accountId));

@@ -11,6 +11,7 @@ const NOT_NOTED = [
   /\/(loans|trials|cleaned|takes|samples)$/,
   /^DELETE \/api\/v1\/(session$|shows\/\[show\]\/(folder|takes))/,
   /^POST \/api\/v1\/films\/\[film\]\/(cancel|again|next)$/,
+  /publications\/\[publication\]\/(cancel|again)$/,
 ];
 
 describe('who did what', () => {

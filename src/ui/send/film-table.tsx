@@ -2,7 +2,7 @@
 
 import { clsx } from 'clsx';
 import { format } from 'date-fns';
-import { ArrowDown, ArrowUp, Download, Music2, RotateCcw, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, Clapperboard, Download, Music2, RotateCcw, Trash2 } from 'lucide-react';
 import {
   createColumnHelper,
   createSortedRowModel,
@@ -59,10 +59,12 @@ interface FilmTableProps {
   readonly films: FilmRow[];
   readonly onDone: () => void;
   readonly onScreen: (filmId: string) => void;
+  /** Puts one on a host; null: there is none. */
+  readonly onSendOn: ((film: FilmRow) => void) | null;
 }
 
 /** Films that are ready, or were not made, to compare and to hand over. */
-export function FilmTable({ films, onDone, onScreen }: FilmTableProps) {
+export function FilmTable({ films, onDone, onScreen, onSendOn }: FilmTableProps) {
   const table = useTable({
     features,
     columns,
@@ -105,7 +107,7 @@ export function FilmTable({ films, onDone, onScreen }: FilmTableProps) {
       </thead>
       <tbody>
         {table.getRowModel().rows.map((row) => (
-          <FilmLine key={row.original.id} film={row.original} onDone={onDone} onScreen={onScreen} />
+          <FilmLine key={row.original.id} film={row.original} onDone={onDone} onScreen={onScreen} onSendOn={onSendOn} />
         ))}
       </tbody>
     </table>
@@ -117,9 +119,10 @@ interface FilmLineProps {
   readonly onDone: () => void;
   /** Opens a screening of it. */
   readonly onScreen: (filmId: string) => void;
+  readonly onSendOn: ((film: FilmRow) => void) | null;
 }
 
-function FilmLine({ film, onDone, onScreen }: FilmLineProps) {
+function FilmLine({ film, onDone, onScreen, onSendOn }: FilmLineProps) {
   const { spec } = film;
   const took = tookMs(film);
   const isReady = film.state === 'ready';
@@ -177,13 +180,13 @@ function FilmLine({ film, onDone, onScreen }: FilmLineProps) {
         {film.likeness === null ? '' : `${(100 * film.likeness).toFixed(1)} %`}
       </td>
       <td>
-        <FilmHands film={film} onDone={onDone} onScreen={onScreen} />
+        <FilmHands film={film} onDone={onDone} onScreen={onScreen} onSendOn={onSendOn} />
       </td>
     </tr>
   );
 }
 
-function FilmHands({ film, onDone, onScreen }: FilmLineProps) {
+function FilmHands({ film, onDone, onScreen, onSendOn }: FilmLineProps) {
   const call = (method: 'POST' | 'DELETE', path = '') =>
     void callServer(method, `/api/v1/films/${film.id}${path}`).then(onDone, sayFault);
   const name = purposeTitle(film.spec.purpose);
@@ -192,6 +195,16 @@ function FilmHands({ film, onDone, onScreen }: FilmLineProps) {
       {film.state === 'ready' && formatOf(film.spec.format).plays && (
         <Button onClick={() => onScreen(film.id)} data-part="screen-film" aria-label={`Screen it: ${name}`}>
           Screen it
+        </Button>
+      )}
+      {onSendOn && film.state === 'ready' && formatOf(film.spec.format).plays && (
+        <Button
+          square
+          onClick={() => onSendOn(film)}
+          aria-label={`Put ${name} on a video host`}
+          data-part="send-film-on"
+        >
+          <Clapperboard size={15} />
         </Button>
       )}
       {film.state === 'ready' && (

@@ -1,7 +1,7 @@
 'use client';
 
 import { format } from 'date-fns';
-import { ExternalLink, Link2, Lock, MessageSquareQuote, Settings2 } from 'lucide-react';
+import { ExternalLink, Link2, Lock, MessageSquareQuote, Send, Settings2 } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { FilmRow } from '../../server/films/film-row';
@@ -17,13 +17,14 @@ interface ScreeningsListProps {
   /** The one whose settings are open. */
   readonly chosen: string | null;
   readonly onChoose: (id: string | null) => void;
+  readonly onSendOn: (screening: ScreeningRow) => void;
   readonly onDone: () => Promise<void>;
 }
 
 const ICON = 'inline-grid size-8 place-items-center rounded-md border border-rule bg-card hover:border-soft';
 
 /** Where films of the show can be watched: link, views and notes at a glance. */
-export function ScreeningsList({ screenings, films, chosen, onChoose, onDone }: ScreeningsListProps) {
+export function ScreeningsList({ screenings, films, chosen, onChoose, onSendOn, onDone }: ScreeningsListProps) {
   const { notes } = useGuests();
   // Whether one has ended is asked once, when the list is first seen.
   const [now] = useState(() => Date.now());
@@ -110,6 +111,15 @@ export function ScreeningsList({ screenings, films, chosen, onChoose, onDone }: 
                   }
                 >
                   <Link2 size={15} />
+                </Button>
+                <Button
+                  square
+                  disabled={!state.open}
+                  aria-label={`Send ${title} on`}
+                  onClick={() => onSendOn(screening)}
+                  data-part="send-screening-on"
+                >
+                  <Send size={15} />
                 </Button>
                 <Button
                   square

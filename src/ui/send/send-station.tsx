@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { filmChapters } from '../../core/film/chapters';
 import { formatOf } from '../../core/film/film-formats';
@@ -30,6 +30,9 @@ import { LostPictures } from './lost-pictures';
 import { MAIL_MEGABYTES, PurposeCards } from './purpose-cards';
 import { sayFault } from '../show/say-fault';
 import { useFilms, useScreenings } from './use-films';
+import { SendOnDialog, type SentOn } from '../publishing/send-on-dialog';
+import { usePlaces, usePublications } from '../publishing/use-publications';
+import { WentOutList } from '../publishing/went-out-list';
 import { ScreeningsList } from './screenings-list';
 import { GuestBookList } from '../guests/guest-book-list';
 import { useTrials, type Trials } from './use-trials';
@@ -57,6 +60,10 @@ export function SendStation() {
   const whenSaved = useShow((state) => state.whenSaved);
   const { rows: films, refresh } = useFilms(show.id);
   const { rows: screenings, refresh: refreshScreenings } = useScreenings(show.id);
+  const publications = usePublications(show.id);
+  const places = usePlaces();
+  const [sendingOn, setSendingOn] = useState<SentOn | null>(null);
+  useCameBack();
   const [chosenScreening, setChosenScreening] = useState<string | null>(null);
   const [chosenNames, setChosenNames] = useKept<readonly string[]>('tanager-purposes', ['screen'], isNames);
   const [mailMegabytes, setMailMegabytes] = useKept('tanager-mail-mb', '10', isMegabytes);
@@ -159,9 +166,14 @@ export function SendStation() {
             films={films ?? []}
             chosen={chosenScreening}
             onChoose={setChosenScreening}
+            onSendOn={(screening) => {
+              const shown = (films ?? []).filter(({ id }) => screening.films.includes(id));
+              if (shown[0]) setSendingOn({ title: screening.title ?? shown[0].title, films: shown, screening });
+            }}
             onDone={refreshScreenings}
           />
         )}
+        <WentOutList rows={publications.rows ?? []} places={places} onDone={publications.refresh} />
         <h2 id="films" className="text-lg">
           Films
         </h2>
@@ -184,7 +196,16 @@ export function SendStation() {
               </ul>
             )}
             {ended.length > 0 && (
-              <FilmTable films={ended} onDone={() => void refresh()} onScreen={(id) => void screen(id)} />
+              <FilmTable
+                films={ended}
+                onDone={() => void refresh()}
+                onScreen={(id) => void screen(id)}
+                onSendOn={
+                  places?.has('video')
+                    ? (film) => setSendingOn({ title: film.title, films: [film], screening: null })
+                    : null
+                }
+              />
             )}
             {compared(ended).length > 1 && (
               <div className="mt-5 max-w-[460px]">
@@ -195,6 +216,14 @@ export function SendStation() {
         )}
         <GuestBookList />
       </section>
+      {sendingOn && places && (
+        <SendOnDialog
+          what={sendingOn}
+          places={places}
+          onClose={() => setSendingOn(null)}
+          onDone={publications.refresh}
+        />
+      )}
       {byHandOpen && (
         <ByHandDialog
           show={show}
@@ -209,6 +238,20 @@ export function SendStation() {
       )}
     </div>
   );
+}
+
+/** Says how signing in elsewhere went, once. */
+function useCameBack(): void {
+  useEffect(() => {
+    const how = location.hash;
+    if (how !== '#signed-in' && how !== '#not-signed-in') return;
+    history.replaceState(null, '', location.pathname + location.search);
+    toast(
+      how === '#signed-in'
+        ? 'You are signed in there. Send it on now.'
+        : 'You were not signed in there. Nothing was sent.',
+    );
+  }, []);
 }
 
 interface SummaryProps {

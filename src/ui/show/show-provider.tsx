@@ -86,6 +86,7 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
       if (event.kind === 'entry') sheet.hear({ entry: event.entry });
       if (event.kind === 'folder') sheet.hear({ folder: event.folder });
       if (event.kind === 'proofs') window.dispatchEvent(new Event('tanager-proofs'));
+      if (event.kind === 'publications') window.dispatchEvent(new Event('tanager-publications'));
       if (event.kind === 'notes') window.dispatchEvent(new Event('tanager-notes'));
       if (event.kind === 'films') {
         window.dispatchEvent(new Event('tanager-films'));

@@ -7,9 +7,9 @@ import { kindOf } from '../../core/snags/look-over';
 import type { LookedOverFile, Snag } from '../../core/snags/snag';
 import { slideIndexAt, type SlideSpan } from '../../core/timing/slide-span';
 import type { FilmRow } from '../../server/films/film-row';
-import { callServer } from '../show/call-server';
 import { usePrepared, useShow } from '../show/show-provider';
 import { hearPlaying } from '../viewer/playing-now';
+import { useFilms } from '../send/use-films';
 import { createSnagsStore, type SnagsStore } from './snags-store';
 
 const SnagsContext = createContext<SnagsStore | null>(null);
@@ -50,7 +50,7 @@ function Feeding({ store }: { store: SnagsStore }) {
   const show = useShow((state) => state.show);
   const facts = useShow((state) => state.facts);
   const entries = useShow((state) => state.entries);
-  const films = useFilmsAsked(show.id);
+  const films = useFilms(show.id).rows ?? NO_FILMS;
   useEffect(() => store.follow(show, facts), [store, show, facts]);
   const files = useMemo(
     () =>
@@ -82,22 +82,6 @@ function Feeding({ store }: { store: SnagsStore }) {
 }
 
 const NO_FILMS: readonly FilmRow[] = [];
-
-function useFilmsAsked(showId: string): readonly FilmRow[] {
-  const [films, setFilms] = useState(NO_FILMS);
-  useEffect(() => {
-    const refresh = () =>
-      void callServer<{ films: FilmRow[] }>('GET', `/api/v1/shows/${showId}/films`).then(
-        (answer) => setFilms(answer.films),
-        // It is asked again with the next film.
-        () => {},
-      );
-    refresh();
-    window.addEventListener('tanager-films', refresh);
-    return () => window.removeEventListener('tanager-films', refresh);
-  }, [showId]);
-  return films;
-}
 
 export function useSnagsStore(): SnagsStore | null {
   return useContext(SnagsContext);

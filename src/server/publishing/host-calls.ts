@@ -1,0 +1,119 @@
+import { createReadStream } from 'node:fs';
+import { Upload } from 'tus-js-client';
+import { PassingError } from '../jobs/job-runner';
+import type { HostPlace } from './places';
+import { NotTakenError, SignedOutError } from './troubles';
+
+/** Who is let in, and where. */
+export interface LetIn {
+  readonly token: string;
+  readonly host: HostPlace;
+  /** As the host calls the channel. */
+  readonly name: string;
+}
+
+/** Something at a host, as it tells of it. */
+export interface Outside {
+  readonly id: string;
+  readonly state: string;
+  readonly share: number | null;
+  /** Where people look at it. */
+  readonly address: string;
+  /** Where its bytes are sent to, by tus 1.0. */
+  readonly upload: string | null;
+}
+
+const PATIENCE_MS = 30_000;
+
+/**
+ * Asks a host below `api/`.
+ *
+ * @returns null when the thing is not there
+ * @throws {PassingError} for what may go otherwise later @throws {SignedOutError} @throws {NotTakenError} with the host’s own words
+ */
+export async function callHost(
+  { token, host, name }: LetIn,
+  method: 'GET' | 'POST' | 'DELETE',
+  path: string,
+  signal: AbortSignal,
+  more: { readonly key?: string; readonly body?: unknown } = {},
+): Promise<Outside | null> {
+  const answer = await fetch(`${host.issuer.href}/api/${path}`, {
+    method,
+    headers: {
+      authorization: `Bearer ${token}`,
+      ...(more.key !== undefined && { 'idempotency-key': more.key }),
+      ...(more.body !== undefined && { 'content-type': 'application/json' }),
+    },
+    ...(more.body !== undefined && { body: JSON.stringify(more.body) }),
+    redirect: 'error',
+    signal: AbortSignal.any([signal, AbortSignal.timeout(PATIENCE_MS)]),
+  }).catch((error: unknown) => {
+    signal.throwIfAborted();
+    throw new PassingError(`${name} cannot be reached.`, { cause: error });
+  });
+  const said = (await answer.json().catch(() => ({}))) as Partial<Outside> & { problem?: unknown };
+  const words = typeof said.problem === 'string' ? said.problem.slice(0, 300) : `It answered ${answer.status}.`;
+  if (answer.status >= 500 || answer.status === 429) throw new PassingError(`${name}: ${words}`);
+  if (answer.status === 401) throw new SignedOutError(`“${name}” wants to be signed in to again.`);
+  if (answer.status === 404 || answer.status === 410) return null;
+  if (!answer.ok) throw new NotTakenError(`${name} did not take it: ${words}`);
+  const isWebAddress = (text: unknown): text is string => typeof text === 'string' && /^https?:\/\//.test(text);
+  return {
+    id: String(said.id ?? ''),
+    state: String(said.state ?? ''),
+    share: typeof said.share === 'number' ? said.share : null,
+    address: isWebAddress(said.address) ? said.address : '',
+    upload: isWebAddress(said.upload) ? said.upload : null,
+  };
+}
+
+interface Sending {
+  readonly file: string;
+  readonly byteCount: number;
+  /** Where uploads begin. */
+  readonly endpoint: string;
+  readonly video: string;
+  /** Of one that was begun before; null: none was. */
+  readonly uploadUrl: string | null;
+  readonly signal: AbortSignal;
+  begun(uploadUrl: string): void;
+  progress(share: number): void;
+}
+
+/** In pieces, so that little is sent twice after a line broke, and what is told of has arrived. */
+const PIECE_BYTES = 1024 * 1024;
+
+/** Sends a file by tus 1.0, going on where an earlier try ended. @throws {PassingError} @throws {SignedOutError} */
+export function sendFile(to: LetIn, sending: Sending): Promise<void> {
+  const { file, byteCount, endpoint, video, uploadUrl, signal } = sending;
+  return new Promise((resolve, reject) => {
+    const upload = new Upload(createReadStream(file), {
+      endpoint,
+      uploadUrl,
+      uploadSize: byteCount,
+      chunkSize: PIECE_BYTES,
+      metadata: { video },
+      headers: { authorization: `Bearer ${to.token}` },
+      // Trying again is the work of who ordered this: with pauses, and told.
+      retryDelays: null,
+      storeFingerprintForResuming: false,
+      onUploadUrlAvailable: () => {
+        if (upload.url) sending.begun(upload.url);
+      },
+      onChunkComplete: (_piece, arrived) => sending.progress(arrived / byteCount),
+      onSuccess: () => resolve(),
+      onError(error) {
+        const status = 'originalResponse' in error ? error.originalResponse?.getStatus() : undefined;
+        if (status === 401) reject(new SignedOutError(`“${to.name}” wants to be signed in to again.`));
+        else if (status !== undefined && status >= 400 && status < 500 && status !== 429 && status !== 409)
+          reject(new NotTakenError(`${to.name} did not take the file: it answered ${status}.`));
+        else reject(new PassingError(`The line to ${to.name} broke while the film was on its way.`, { cause: error }));
+      },
+    });
+    const stop = () => void upload.abort().then(() => reject(signal.reason as Error), reject);
+    if (signal.aborted) return stop();
+    signal.addEventListener('abort', stop, { once: true });
+    upload.start();
+  });
+}
