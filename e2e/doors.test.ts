@@ -78,6 +78,10 @@ const DOORS: Record<RouteName, Door> = {
   'POST /api/v1/shows/[show]/loans': door(THE_SHOW),
   'POST /api/v1/shows/[show]/folder': door(OURS),
   'DELETE /api/v1/shows/[show]/folder': door(THE_SHOW),
+  'GET /api/v1/shows/[show]/bundle': door(OURS),
+  'GET /api/v1/bundles': door(STUDIOS),
+  // Nothing is on its way in here.
+  'DELETE /api/v1/bundles/[bundle]': door('401 404 404 404'),
   'GET /api/v1/shows/[show]/versions': door(THE_SHOW),
   'POST /api/v1/shows/[show]/versions': door(THE_SHOW),
   'GET /api/v1/shows/[show]/versions/[version]': door(THE_SHOW),
@@ -176,6 +180,7 @@ const parts: Record<string, string | string[]> = {
   language: 'en',
   passkey: 'none',
   channel: 'none',
+  bundle: 'none',
   publication: 'none',
 };
 

@@ -1,4 +1,5 @@
 import { backupCommand } from './backup-command';
+import { bundleCommand } from './bundle-command';
 import { checkCommand } from './check-command';
 import { peopleCommand } from './people-command';
 import { mountsCommand } from './mounts-command';
@@ -43,6 +44,10 @@ tanager voice SHOW.json --slide N --take FILE [--script TEXT] [--clean gently|th
     Lays a recorded voice on a slide of a saved show, cleaned and trimmed; the slide waits for it.
 tanager captions SHOW.json --out FILE.vtt|srt [--language TAG]
     Writes what is said in a saved show as captions.
+tanager bundle SHOW --out FILE.show.zip [--json]
+    Saves a show of the shelf, its files and versions as one file; SHOW is its id or its title.
+tanager import FILE.show.zip [--json]
+    Takes such a file onto the shelf; ends with 3 when some of its files are not as they were, and says which.
 tanager backup FOLDER [--json]
     Copies everything people made into a folder; again, what is new. The server may go on meanwhile.
 tanager bring-back FOLDER [--json]
@@ -53,7 +58,7 @@ tanager studio NAME [--json]
     Makes another studio on the same server, with a link for its owner. Neither sees anything of the other.
 `;
 
-/** @returns the exit code: 0 done, 2 wrong use, 3 from `check` when something grave was found, 1 anything else */
+/** @returns the exit code: 0 done, 2 wrong use, 3 from `check` when something grave was found and from `import` when files were not as they were, 1 anything else */
 export async function main(args: readonly string[], folder: string): Promise<number> {
   const surroundings: Surroundings = {
     folder,
@@ -65,6 +70,7 @@ export async function main(args: readonly string[], folder: string): Promise<num
     if (command === 'make') return await makeCommand(rest, surroundings);
     if (command === 'export') return await exportCommand(rest, surroundings);
     if (command === 'backup' || command === 'bring-back') return await backupCommand(command, rest, surroundings);
+    if (command === 'bundle' || command === 'import') return await bundleCommand(command, rest, surroundings);
     if (command === 'enter' || command === 'studio') return await peopleCommand(command, rest, surroundings);
     if (command === 'mounts') return await mountsCommand(rest, surroundings);
     if (command === 'tailor') return await tailorCommand(rest, surroundings);

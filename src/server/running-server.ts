@@ -20,6 +20,7 @@ import { lockFolder } from './lock-folder';
 import { logger } from './logger';
 import { dataFolder, openFolder } from './paths';
 import { createRecordingService, type RecordingService } from './recording/recording-service';
+import { createBundleService, type BundleService } from './bundles/bundle-service';
 import { createChannels, type Channels } from './publishing/channels';
 import { createPlaces, type Places } from './publishing/places';
 import { createPublishingService, type PublishingService } from './publishing/publishing-service';
@@ -49,6 +50,8 @@ export interface RunningServer {
   readonly proofs: ProofService;
   /** What is handed over to places outside, and how they are reached. */
   readonly publishing: PublishingService;
+  /** Whole shows as one file, out and in. */
+  readonly bundles: BundleService;
   readonly channels: Channels;
   readonly places: Places;
   readonly studio: StudioService;
@@ -135,8 +138,14 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     ...{ database, jobs, events, films, studio, channels, places, wake },
     stop: (id) => runner.stop('publish', id),
   });
+  const bundles = createBundleService({
+    ...{ database, blobs, shows, sheet, jobs, wake },
+    folder: path.join(folder, 'bundles'),
+    stop: (id) => runner.stop('bundle', id),
+  });
   const runner: JobRunner = createJobRunner(jobs, [
     films.making,
+    bundles.taking,
     handing.publishing,
     looking(sheetParts),
     proxying(sheetParts, sheet),
@@ -146,6 +155,7 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
   const hall = await wantedHall();
   const recording = createRecordingService({ database, blobs, sheet, decoders, folder: takesFolder });
   await recording.tidy();
+  await bundles.tidy();
   // Whatever held these is gone: there is one server to a data folder, and this is it.
   await jobs.freeAll();
   for (const written of [filmFolder, blobFolder]) await clearParts(written);
@@ -174,6 +184,7 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     proofs: createProofService(database, events),
     accounts,
     publishing: handing,
+    bundles,
     channels,
     places,
     sessions: createSessions(database),

@@ -29,6 +29,7 @@ export const AUDIT_SENTENCES = {
   'DELETE /api/v1/shows/[show]/proofs/[proof]': 'removed a proof of {}',
   'POST /api/v1/shows/[show]/publications': 'sent {} on: a letter, a film or a post',
   'DELETE /api/v1/shows/[show]/publications/[publication]': 'took something off the list of what went out of {}',
+  'DELETE /api/v1/bundles/[bundle]': 'stopped a show that came as one file, or took it off the list',
   'POST /api/v1/channels': 'went to sign the studio in elsewhere',
   'DELETE /api/v1/channels/[channel]': 'signed the studio out elsewhere',
   'POST /api/v1/shows/[show]/takes/[take]': 'recorded for {}',

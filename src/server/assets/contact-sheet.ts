@@ -4,7 +4,7 @@ import { FACT_KINDS, type MethodPins } from '../../core/facts/fact-kinds';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import { assetId, type AssetId, type ShowId } from '../../core/show/ids';
 import type { BlobStore } from '../blobs/blob-store';
-import type { OpenDatabase } from '../database/open-database';
+import type { OpenDatabase, Writing } from '../database/open-database';
 import { assets, sheetEntries } from '../database/schema';
 import type { Decoders } from '../decoding/decoders';
 import type { Events } from '../events';
@@ -136,7 +136,7 @@ export function createContactSheet({
             .insert(sheetEntries)
             .values({ ...row, showId: show })
             .onConflictDoNothing();
-          if (inserted.rowsAffected === 0) return false;
+          if (inserted.rowsAffected === 0 && !(await takesPlace(transaction, show, row))) return false;
           if (!known) await jobs.addWithin(transaction, lookJob(id, byteCount));
           return true;
         }),
@@ -197,6 +197,19 @@ export function createContactSheet({
     },
     lastArrivedMs: () => lastArrivedMs,
   };
+
+  /** A file that was refused, or was not as it should be, and comes again takes the place it had. */
+  async function takesPlace(
+    transaction: Writing,
+    show: ShowId,
+    { id, assetId: of, byteCount, state }: Omit<SheetEntry, 'facts'>,
+  ): Promise<boolean> {
+    const changed = await transaction
+      .update(sheetEntries)
+      .set({ id, byteCount, state, problem: null })
+      .where(and(eq(sheetEntries.showId, show), eq(sheetEntries.assetId, of), eq(sheetEntries.state, 'refused')));
+    return changed.rowsAffected > 0;
+  }
 
   function factsOf(ids: readonly AssetId[], methods: MethodPins = {}): Promise<Map<AssetId, AssetFacts>> {
     return knownFacts(facts, ids, methods);

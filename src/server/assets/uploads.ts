@@ -21,12 +21,16 @@ const KEPT_FREE_BYTES = 32 * 1024 * 1024;
 /** What came in part and was not gone on with is kept for so long. */
 const KEPT_MS = 7 * 24 * 3600 * 1000;
 
+/** Of whole shows: whose they become. Written by this server alone. */
+const BUNDLE_OF = 'bundle-of';
+const NO_UPLOAD = { status_code: 404, body: 'There is no such upload.' };
+
 /** What the store keeps of an upload lies beside it under this ending. */
 const NOTES = '.json';
 
 const held = globalThis as typeof globalThis & { tanagerUploads?: Promise<Server> };
 
-/** Resumable uploads by the tus protocol. Metadata: `filename`, `show`. What has arrived stays when the page is closed. */
+/** Resumable uploads by the tus protocol. Metadata: `filename`, and `show`, or `bundle` for a whole show. What has arrived stays when the page is closed. */
 export async function handleUpload(request: Request): Promise<Response> {
   try {
     await allowed(ROUTES['POST /api/v1/uploads'], request, {});
@@ -43,7 +47,7 @@ export async function handleUpload(request: Request): Promise<Response> {
 }
 
 async function openUploads(): Promise<Server> {
-  const { uploadFolder, db, sheet, sessions } = await runningServer();
+  const { uploadFolder, db, sheet, sessions, bundles } = await runningServer();
   const asking = (request: Request) =>
     actorOf(sessions, { method: request.method, header: (name) => request.headers.get(name) });
   const datastore = new HashingStore(uploadFolder);
@@ -63,20 +67,38 @@ async function openUploads(): Promise<Server> {
     async onIncomingRequest(request, uploadId) {
       if (request.method === 'POST') return;
       const { metadata } = await datastore.getUpload(uploadId);
+      if (metadata?.[BUNDLE_OF]) {
+        const actor = await asking(request);
+        if (actor.kind !== 'person' || actor.studioId !== metadata[BUNDLE_OF]) throw NO_UPLOAD;
+        return;
+      }
       if (!(await mayDo(db, await asking(request), 'change-show', { show: showId(metadata?.show ?? '') })))
-        throw { status_code: 404, body: 'There is no such upload.' };
+        throw NO_UPLOAD;
     },
     async onUploadCreate(request, upload) {
       if (!upload.metadata?.filename) throw { status_code: 422, body: 'The upload does not say the file’s name.' };
       const id = upload.metadata.show ?? '';
-      if (!(await mayDo(db, await asking(request), 'change-show', { show: showId(id) })))
+      const { [BUNDLE_OF]: _said, ...metadata } = upload.metadata;
+      const actor = await asking(request);
+      const isBundle = upload.metadata.bundle !== undefined;
+      if (isBundle && !(await mayDo(db, actor, 'make-show', {})))
+        throw { status_code: 404, body: 'There is nothing here.' };
+      if (!isBundle && !(await mayDo(db, actor, 'change-show', { show: showId(id) })))
         throw { status_code: 404, body: 'There is no such show.' };
       if ((upload.size ?? 0) > (await freeBytes(uploadFolder)) - KEPT_FREE_BYTES) throw NO_ROOM;
-      return {};
+      // Whose it is is said by who they are, whatever the metadata say.
+      if (isBundle && actor.kind === 'person') return { metadata: { ...metadata, [BUNDLE_OF]: actor.studioId } };
+      return { metadata };
     },
     async onUploadFinish(_request, upload) {
       // The store's own ids are random names of its own making; the person's file name is only ever shown.
       const file = path.join(uploadFolder, path.basename(upload.id));
+      const studioId = upload.metadata![BUNDLE_OF];
+      if (studioId) {
+        await bundles.order(studioId, file, upload.metadata!.filename!);
+        await rm(file + NOTES, { force: true });
+        return {};
+      }
       const outcome = await sheet.takeIn(
         showId(upload.metadata!.show!),
         file,

@@ -583,3 +583,25 @@ export const publications = sqliteTable(
   },
   (table) => [index('publications_of_show').on(table.showId)],
 );
+
+/** Shows that come as one file: on their way in, or not long here. */
+export const bundleIntakes = sqliteTable(
+  'bundle_intakes',
+  {
+    /** The show it becomes has the same. */
+    id: text('id').primaryKey(),
+    studioId: text('studio_id').notNull(),
+    fileName: text('file_name').notNull(),
+    state: text('state', { enum: ['taking', 'done', 'failed'] }).notNull(),
+    problem: text('problem'),
+    /** Once it is on the shelf. */
+    showId: text('show_id'),
+    fileCount: integer('file_count'),
+    /** Files that were not as they said. */
+    bad: text('bad', { mode: 'json' })
+      .$type<readonly { readonly name: string; readonly problem: string }[]>()
+      .notNull(),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('bundle_intakes_of_studio').on(table.studioId)],
+);

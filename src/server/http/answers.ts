@@ -42,6 +42,7 @@ import {
   type PublicationProgress,
   type PublicationRow,
 } from '../../core/publishing/publication';
+import type { BadFile, BundleIntake } from '../../core/bundles/bundle';
 import type { ProofRow } from '../proofs/proof-service';
 import type { ShownProof } from '../proofs/shown-proof';
 import { ROLES } from '../../core/studio/account';
@@ -402,3 +403,20 @@ export const PLACES: Schema = object<ToldPlaces>({
 });
 
 export const WAY: Schema = object<{ address: unknown }>({ address: text(10_000) });
+
+export const BUNDLES: Schema = object<{ bundles: unknown }>({
+  bundles: list(
+    object<BundleIntake>({
+      id: ID,
+      fileName: NAME,
+      state: oneOf(['taking', 'done', 'failed']),
+      problem: orNull(NAME),
+      showId: orNull(ID),
+      title: orNull(NAME),
+      filesDone: COUNT,
+      fileCount: orNull(COUNT),
+      bad: list(object<BadFile>({ name: NAME, problem: NAME }), LONG),
+    }),
+    LONG,
+  ),
+});

@@ -79,6 +79,7 @@ import {
   VERSION,
   VERSIONS,
   A_WORD,
+  BUNDLES,
   AUDIT,
   INVITATIONS,
   OWN_ACCOUNT,
@@ -204,6 +205,11 @@ export const ROUTES = {
     gives: NOTHING,
   },
   'DELETE /api/v1/shows/[show]/folder': { deed: 'change-show', gives: NOTHING },
+  /** The show, its files and its versions as one file. */
+  'GET /api/v1/shows/[show]/bundle': { deed: 'send-show' },
+  /** Shows that come as one file: on their way in, or not long here. */
+  'GET /api/v1/bundles': { deed: 'see-studio', gives: BUNDLES },
+  'DELETE /api/v1/bundles/[bundle]': { deed: 'make-show', gives: NOTHING },
   'GET /api/v1/shows/[show]/versions': { deed: 'see-show', gives: VERSIONS },
   'POST /api/v1/shows/[show]/versions': {
     deed: 'change-show',

@@ -65,7 +65,7 @@ export interface AppliedEdits {
 export interface ShowService {
   create(title: string, studioId?: string): Promise<Show>;
   /** Puts a whole show on the shelf, as the demo does. */
-  put(show: Show): Promise<void>;
+  put(show: Show, studioId?: string): Promise<void>;
   /** Every show, archived and removed ones too, last changed first. */
   shelf(of?: Pick<Person, 'accountId' | 'studioId' | 'role'>): Promise<ShelfEntry[]>;
   /** The same show again; its contact sheet is another's business. Null when there is no such show. */
@@ -113,7 +113,7 @@ export function createShowService(
       await insert(show, studioId);
       return show;
     },
-    put: (show) => insert(show, THE_STUDIO),
+    put: (show, studioId = THE_STUDIO) => insert(show, studioId),
     async shelf(of = WHOLE_STUDIO) {
       const { accountId, studioId, role } = of;
       const visited = db.select({ id: showGuests.showId }).from(showGuests).where(eq(showGuests.accountId, accountId));

@@ -126,7 +126,7 @@ export async function lastKept(
 
 /** Within a write that is under way. */
 export async function keepVersion(
-  database: Database,
+  database: Pick<Database, 'insert'>,
   show: Show,
   name: string,
   why: VersionEntry['why'],

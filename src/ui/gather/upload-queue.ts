@@ -30,8 +30,11 @@ const ONE_REQUEST_BYTES = 16 * 1024 * 1024;
 const UNREACHABLE =
   'It could not be sent; the server cannot be reached. Give it again; a large file goes on where it stopped.';
 
+/** Where files go: onto a show’s sheet, or, whole shows, onto the shelf. */
+export type UploadedTo = { readonly show: string } | { readonly bundle: '1' };
+
 /** @param report told whenever something changed; null when nothing is coming in */
-export function createUploadQueue(showId: string, report: (progress: UploadProgress | null) => void): UploadQueue {
+export function createUploadQueue(to: UploadedTo, report: (progress: UploadProgress | null) => void): UploadQueue {
   let batch: Batch | null = null;
   return {
     add(files) {
@@ -101,7 +104,10 @@ export function createUploadQueue(showId: string, report: (progress: UploadProgr
       chunkSize: CHUNK_BYTES,
       uploadDataDuringCreation: file.size <= ONE_REQUEST_BYTES,
       removeFingerprintOnSuccess: true,
-      metadata: { filename: file.name, show: showId },
+      metadata: { filename: file.name, ...to },
+      // What was begun for one show is not gone on with for another.
+      fingerprint: async ({ name, size, lastModified }) =>
+        ['tanager', JSON.stringify(to), name, size, lastModified].join('-'),
       onProgress: (sent) => {
         mine.sent.set(file, sent);
         tell(mine);

@@ -69,7 +69,7 @@ function Profile({ first }: { first: StudioProfile }) {
   const bringLogo = async (file: File) => {
     if (!shelf) return;
     const before = new Set((await sheetOf(shelf)).map(({ id }) => id));
-    const queue = createUploadQueue(shelf, () => {});
+    const queue = createUploadQueue({ show: shelf }, () => {});
     queue.add([file]);
     for (let tries = 0; tries < 120; tries += 1) {
       await new Promise((resolve) => setTimeout(resolve, 500));

@@ -1,7 +1,7 @@
 'use client';
 
 import { formatDistance } from 'date-fns';
-import { Archive, ArchiveRestore, Copy, Ellipsis, Pencil, Trash2, Undo2 } from 'lucide-react';
+import { Archive, ArchiveRestore, Copy, Ellipsis, FileDown, Pencil, Trash2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
 import { useRef, useState, type ReactNode } from 'react';
@@ -149,6 +149,16 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
               >
                 Duplicate
               </Act>
+              <DropdownMenu.Item asChild>
+                <a
+                  href={`${path}/bundle`}
+                  download
+                  className="flex h-8 cursor-default items-center gap-2 rounded-md px-2.5 outline-none data-[highlighted]:bg-rule/60"
+                  data-part="save-bundle"
+                >
+                  <FileDown size={14} /> Save as one file
+                </a>
+              </DropdownMenu.Item>
               {entry.place === 'archive' ? (
                 <Act
                   icon={<ArchiveRestore size={14} />}

@@ -4,7 +4,7 @@ import { ChevronDown, Plus, Search } from 'lucide-react';
 import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { STARTING_POINTS } from '../../core/starting/starting-points';
 import type { Unused } from '../../server/shows/clearing';
@@ -19,6 +19,7 @@ import { useIsGuest } from '../people/me';
 import { WhoMenu } from '../people/who-menu';
 import { callServer } from '../show/call-server';
 import { carryFiles } from '../show/carried-files';
+import { BundleIntakes, useBundleIntakes } from './bundle-intakes';
 import { ClearAway } from './clear-away';
 import { SHELF_ORDERS, shelfView, titleFromFiles, type ShelfOrder } from './shelf-view';
 import { ShelfShow } from './shelf-show';
@@ -33,6 +34,8 @@ const EMPTY: Readonly<Record<Place, string>> = {
   removed: 'Nothing was taken off the shelf.',
 };
 
+const isBundle = ({ name }: File): boolean => /\.zip$/i.test(name);
+
 /** All the shows, as prints on a shelf; files dropped on it become a new show. */
 export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: number }) {
   const router = useRouter();
@@ -42,6 +45,8 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
   const [part, setPart] = useState('');
   const [order, setOrder] = useState<ShelfOrder>('changed');
   const [place, setPlace] = useState<Place>('shelf');
+  const bundles = useBundleIntakes(!isGuest);
+  const picker = useRef<HTMLInputElement>(null);
   const counts = { shelf: 0, archive: 0, removed: 0 };
   for (const entry of entries) counts[entry.place] += 1;
   const shown = shelfView(entries, place, part, order);
@@ -84,6 +89,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
     const top =
       [...transfer.items].map((item) => item.webkitGetAsEntry()).find((entry) => entry?.isDirectory)?.name ?? null;
     const files = await droppedFiles(transfer);
+    if (files.length > 0 && files.every(isBundle)) return bundles.take(files);
     if (files.length > 0) await create(titleFromFiles(top, files, new Date(now)), files);
   };
 
@@ -172,9 +178,32 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
                       <span className="block text-xs text-soft">{description}</span>
                     </DropdownMenu.Item>
                   ))}
+                  <DropdownMenu.Item
+                    onSelect={() => picker.current?.click()}
+                    className="cursor-default rounded-md border-t border-rule px-2.5 py-1.5 outline-none data-[highlighted]:bg-rule/60"
+                    data-part="take-bundle"
+                  >
+                    A show that was saved as one file
+                    <span className="block text-xs text-soft">
+                      From another Tanager, or kept by you: slides, files, versions.
+                    </span>
+                  </DropdownMenu.Item>
                 </DropdownMenu.Content>
               </DropdownMenu.Portal>
             </DropdownMenu.Root>
+            <input
+              ref={picker}
+              type="file"
+              multiple
+              accept=".zip,application/zip"
+              hidden
+              aria-label="Shows that were saved as one file"
+              data-part="bundle-picker"
+              onChange={({ target }) => {
+                bundles.take([...(target.files ?? [])]);
+                target.value = '';
+              }}
+            />
             <Button look="main" onClick={() => void create('New show', [])} disabled={busy} data-part="new-show">
               <Plus size={15} /> New show
             </Button>
@@ -182,6 +211,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
         )}
       </header>
       <main className="mx-auto w-full max-w-[1240px] flex-1 px-6 py-8">
+        <BundleIntakes known={bundles} />
         {place === 'removed' && (
           <ClearAway count={counts.removed} onClear={(said, work) => void clearAway(said, work)} />
         )}

@@ -14,7 +14,7 @@ const ProgressContext = createContext<UploadProgress | null>(null);
 export function UploadsProvider({ showId, children }: { showId: string; children: ReactNode }) {
   const [progress, setProgress] = useState<UploadProgress | null>(null);
   const [over, setOver] = useState(false);
-  const queue = useMemo(() => createUploadQueue(showId, setProgress), [showId]);
+  const queue = useMemo(() => createUploadQueue({ show: showId }, setProgress), [showId]);
 
   useEffect(() => queue.add(takeCarriedFiles(showId)), [queue, showId]);
   useEffect(() => {
