@@ -2,7 +2,7 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { Browser } from 'puppeteer-core';
+import type { Browser, ElementHandle } from 'puppeteer-core';
 import type { Show } from '../src/core/show/show';
 import {
   type App,
@@ -136,7 +136,8 @@ describe('a show as one file', () => {
     await writeFile(cut, bytes.subarray(0, bytes.length - 1000));
     await at(there);
     const shows = (await page.$$('[data-part=shelf-show]')).length;
-    await (await page.waitForSelector('[data-part=bundle-picker]'))!.uploadFile(cut);
+    const picker = (await page.waitForSelector('[data-part=bundle-picker]')) as ElementHandle<HTMLInputElement>;
+    await picker.uploadFile(cut);
     await page.waitForSelector('[data-part=bundle][data-state=failed]');
     await waitForText(
       page,
