@@ -103,5 +103,5 @@ export function intakeSentence({ state, problem, filesDone, fileCount, bad }: Bu
   const files = `${fileCount ?? 0} ${fileCount === 1 ? 'file' : 'files'}`;
   return bad.length === 0
     ? `is here, with ${files}`
-    : `is here; ${bad.length} of its ${files} ${bad.length === 1 ? 'is' : 'are'} not as they were`;
+    : `is here; ${bad.length} of its ${files} ${bad.length === 1 ? 'is not as it was' : 'are not as they were'}`;
 }
