@@ -32,6 +32,7 @@ const config: NextConfig = {
     },
     // A film's embedded page alone may be framed.
     { source: '/((?!s/[^/]+/embed$).*)', headers: [{ key: 'X-Frame-Options', value: 'DENY' }] },
+    { source: '/b/:path*', headers: [{ key: 'X-Robots-Tag', value: 'noindex' }] },
     { source: '/s/:path*', headers: [{ key: 'X-Robots-Tag', value: 'noindex' }] },
   ],
 };

@@ -114,6 +114,10 @@ const DOORS: Record<RouteName, Door> = {
   'POST /api/v1/screenings/[token]/watched': door(ANYBODY),
   'POST /api/v1/screenings/[token]/entry': door(ANYBODY),
   'GET /api/v1/oembed': door(ANYBODY),
+  'GET /api/v1/bills': door(STUDIOS),
+  'POST /api/v1/bills': door(STUDIOS),
+  'PATCH /api/v1/bills/[bill]': door(OURS, { body: { title: 'For the choir' } }),
+  'GET /api/v1/bills/shown/[token]/logo': door(ANYBODY),
   'GET /api/v1/shows/[show]/screenings': door(OURS),
   'POST /api/v1/shows/[show]/screenings': door(OURS),
   'PATCH /api/v1/shows/[show]/screenings/[screening]': door(OURS, { body: { mayTake: true } }),
@@ -125,6 +129,7 @@ const DOORS: Record<RouteName, Door> = {
   'PATCH /api/v1/shows/[show]/notes/[note]': door(OURS),
   'DELETE /api/v1/shows/[show]/notes/[note]': door(OURS),
   'POST /api/v1/shows/[show]/screenings/[screening]/link': door(OURS),
+  'DELETE /api/v1/bills/[bill]': door(OURS),
   'DELETE /api/v1/shows/[show]/screenings/[screening]': door(OURS),
   'GET /api/v1/shows/[show]/publications': door(OURS),
   'POST /api/v1/shows/[show]/publications': door(OURS),
@@ -167,6 +172,7 @@ const PAGES_SEEN: Record<keyof typeof PAGES, string> = {
   '/showing/[show]': '307 404 ok ok',
   '/showing/[show]/projector': '307 404 ok ok',
   '/p/[token]': ANYBODY,
+  '/b/[token]': ANYBODY,
   '/s/[token]': ANYBODY,
   '/s/[token]/embed': ANYBODY,
 };
@@ -295,6 +301,10 @@ beforeAll(async () => {
   parts.token = await screened(app, SHOW, parts.film);
   const { screenings } = await owner<{ screenings: { id: string }[] }>(`/api/v1/shows/${SHOW}/screenings`);
   parts.screening = screenings[0]!.id;
+  const bill = { title: 'The choir’s films', words: '', screenings: [parts.screening] };
+  parts.bill = (await owner<{ id: string }>('/api/v1/bills', json('POST', bill))).id;
+  const { bills } = await owner<{ bills: { token: string }[] }>('/api/v1/bills');
+  parts.billToken = bills[0]!.token;
   const note = { atMs: 1000, kind: 'note', name: 'Ilka', words: 'How lovely' };
   await fetch(`${app.address}/api/v1/screenings/${parts.token}/note`, json('POST', note));
   parts.note = (await owner<{ notes: { id: string }[] }>(`/api/v1/shows/${SHOW}/notes`)).notes[0]!.id;
@@ -312,9 +322,11 @@ function standsFor(name: string, route: string, lets: string): string {
           : 'picture'
       : name === 'token' && /proofs|^.p./.test(route)
         ? 'proofToken'
-        : name === 'take' && route.startsWith('DELETE')
-          ? 'takes'
-          : name;
+        : name === 'token' && /bills|^.b./.test(route)
+          ? 'billToken'
+          : name === 'take' && route.startsWith('DELETE')
+            ? 'takes'
+            : name;
   const value = parts[key]!;
   if (typeof value === 'string') return value;
   return (lets === 'ok' && value.length > 1 && !route.includes('joining/[word]/account') ? value.shift() : value[0])!;

@@ -27,6 +27,7 @@ import { createPublishingService, type PublishingService } from './publishing/pu
 import { openStandIns, USUAL_STAND_INS_PORT, type StandIns } from './stand-ins/open-stand-ins';
 import { createProofService, type ProofService } from './proofs/proof-service';
 import { createStudioService, type StudioService } from './reuse/studio-service';
+import { createBills, type Bills } from './screenings/bills';
 import { createScreeningService, type ScreeningService } from './screenings/screening-service';
 import { createAccounts, type Accounts } from './studio/accounts';
 import { createAudit, type Audit } from './studio/audit';
@@ -47,6 +48,7 @@ export interface RunningServer {
   readonly folders: FolderIntake;
   readonly films: FilmService;
   readonly screenings: ScreeningService;
+  readonly bills: Bills;
   readonly proofs: ProofService;
   /** What is handed over to places outside, and how they are reached. */
   readonly publishing: PublishingService;
@@ -129,7 +131,7 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     wake,
     stop: (filmId) => runner.stop('film', filmId),
   });
-  const studio = createStudioService({ database, sheet, blobs, shows });
+  const studio = createStudioService({ database, events, sheet, blobs, shows });
   const accounts = createAccounts(database);
   const standIns = (await openOutside?.()) ?? null;
   const places = createPlaces(standIns);
@@ -162,6 +164,7 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
   // Room that was used up on a full disk is kept again once there is some.
   const reserving = setInterval(() => void keepReserve(folder).catch(() => {}), RESERVE_AGAIN_MS);
   reserving.unref();
+  const screenings = createScreeningService({ database, sheet, events });
   let closing: Promise<void> | null = null;
   const close = async () => {
     clearInterval(reserving);
@@ -180,7 +183,8 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     sheet,
     folders,
     films,
-    screenings: createScreeningService({ database, sheet, events }),
+    screenings,
+    bills: createBills(database, screenings),
     proofs: createProofService(database, events),
     accounts,
     publishing: handing,

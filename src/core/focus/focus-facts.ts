@@ -8,6 +8,8 @@ export interface FocusFacts {
   readonly salient: Box | null;
   /** How sharp the sharpest parts are, 0 (nothing is)…1, comparable between pictures of one scene. */
   readonly sharpness: number;
+  /** Faces were not looked for: a studio does not want them to be. */
+  readonly facesSought?: false;
   /** Faces are found in it only when it is turned so by a quarter. */
   readonly sideways?: 'clockwise' | 'counter-clockwise';
 }
@@ -39,4 +41,9 @@ export interface Focus {
   readonly whole: readonly Box[];
   /** Who says so. */
   readonly from: 'person' | 'faces' | 'subjects' | 'colours';
+}
+
+/** What is left when nothing is to be known of faces. */
+export function withoutFaces({ subjects, salient, sharpness }: FocusFacts): FocusFacts {
+  return { faces: [], facesSought: false, subjects, salient, sharpness };
 }

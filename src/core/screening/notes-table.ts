@@ -1,10 +1,11 @@
 import type { SlideId } from '../show/ids';
+import { asCsv } from '../tables/csv';
 import type { KeptNote } from './guest-note';
 
 const COLUMNS = ['moment', 'slide', 'kind', 'name', 'words', 'state', 'written', 'answer to'];
 
 /**
- * A guest book as CSV (RFC 4180) with a byte order mark, for spreadsheets. What would be taken for a formula there begins with an apostrophe.
+ * A guest book as CSV.
  *
  * @param slides of the show as it is now; a note whose slide is gone has none
  */
@@ -20,12 +21,7 @@ export function notesTable(notes: readonly KeptNote[], slides: readonly { readon
     new Date(note.createdAt).toISOString(),
     notes.find(({ id }) => id === note.replyTo)?.words ?? '',
   ]);
-  return `\uFEFF${[COLUMNS, ...rows].map((row) => row.map(cell).join(',')).join('\r\n')}\r\n`;
-}
-
-function cell(value: string): string {
-  const plain = /^[=+\-@\t\r]/.test(value) ? `'${value}` : value;
-  return /[",\r\n]/.test(plain) ? `"${plain.replaceAll('"', '""')}"` : plain;
+  return asCsv([COLUMNS, ...rows]);
 }
 
 /** 75250 → 1:15.2 */

@@ -27,6 +27,8 @@ export interface StudioProfile {
   };
   /** Made by the studio. */
   readonly plumage: readonly Plumage[];
+  /** Faces are not looked for in its pictures; looked for when it is not said. */
+  readonly faces?: 'not-sought';
 }
 
 export const EMPTY_PROFILE: StudioProfile = {
@@ -72,4 +74,5 @@ export const STUDIO_PROFILE: Schema = object<StudioProfile>({
     watermark: truth,
   }),
   plumage: list(PLUMAGE, MOST_PLUMAGE),
+  faces: maybe(oneOf(['not-sought'])),
 });

@@ -8,6 +8,8 @@ import type { JobKindOfWork } from '../jobs/job-runner';
 import type { TakenJob } from '../jobs/job';
 import { knownFacts } from '../facts/known-facts';
 import { laterJob, type ContactSheet, type HearData, type LookData, type SheetParts } from './contact-sheet';
+import { seeksFaces } from '../focus/faces-wanted';
+import { withoutFaces } from '../../core/focus/focus-facts';
 import { proxyOf } from './derive';
 import { UnusableFileError } from './unusable-file-error';
 
@@ -94,7 +96,7 @@ const FOCUS_LIMITS = { timeMs: 60_000, memoryBytes: 2 * 1024 ** 3 };
 
 /** Finding out what pictures are about, when nothing waits that a person would rather see. */
 export function finding(parts: SheetParts, sheet: Pick<ContactSheet, 'lastArrivedMs'>): JobKindOfWork {
-  const { blobs, facts, jobs, finders } = parts;
+  const { database, blobs, facts, jobs, finders } = parts;
   const idOf = (job: TakenJob) => (job.data as { assetId: AssetId }).assetId;
   return {
     kind: 'focus',
@@ -106,8 +108,11 @@ export function finding(parts: SheetParts, sheet: Pick<ContactSheet, 'lastArrive
       !(await jobs.hasWaiting('proxy')),
     async work({ job }) {
       const id = idOf(job);
-      const found = await finders.run({ kind: 'focus', file: await blobs.localFile(id) }, FOCUS_LIMITS);
-      return (transaction) => facts.put(transaction, id, 'focus', FACT_KINDS.focus.version, found);
+      const faces = await seeksFaces(database.db, id);
+      const found = await finders.run({ kind: 'focus', file: await blobs.localFile(id), faces }, FOCUS_LIMITS);
+      // What a studio no longer wants to be known while it was being found is not kept.
+      const kept = faces && !(await seeksFaces(database.db, id)) ? withoutFaces(found) : found;
+      return (transaction) => facts.put(transaction, id, 'focus', FACT_KINDS.focus.version, kept);
     },
     ended: (job) => void tellKnown(parts, idOf(job)).catch(() => {}),
     // A picture of which nothing was found out is framed as any was before.

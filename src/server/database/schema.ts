@@ -1,22 +1,9 @@
 import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { zippedJson } from './zipped-json';
+import { accounts, shows } from './schema-roots';
 
-/** Times are milliseconds since 1970. */
-export const shows = sqliteTable('shows', {
-  id: text('id').primaryKey(),
-  /** Whose it is; what belongs to a show belongs to its studio. */
-  studioId: text('studio_id').notNull().default('studio'),
-  revision: integer('revision').notNull(),
-  /** Kept here for the shelf. */
-  title: text('title').notNull(),
-  slideCount: integer('slide_count').notNull(),
-  lengthMs: integer('length_ms').notNull(),
-  posterAssetId: text('poster_asset_id'),
-  createdAt: integer('created_at').notNull(),
-  changedAt: integer('changed_at').notNull(),
-  removedAt: integer('removed_at'),
-  archivedAt: integer('archived_at'),
-});
+export * from './schema-outside';
+export * from './schema-roots';
 
 /** Shows written whole now and then, apart from their rows, which each edit writes. */
 export const documents = sqliteTable('documents', {
@@ -355,24 +342,6 @@ export const viewings = sqliteTable(
   (table) => [index('viewings_of_screening').on(table.screeningId)],
 );
 
-/** People who sign in. Everybody belongs to one studio; what of it they see is said by their role. */
-export const accounts = sqliteTable(
-  'accounts',
-  {
-    id: text('id').primaryKey(),
-    studioId: text('studio_id').notNull(),
-    /** `guest`: of single shows, named in `show_guests`. */
-    role: text('role', { enum: ['owner', 'member', 'guest'] }).notNull(),
-    name: text('name').notNull(),
-    /** In small letters; null as long as somebody signs in by one-time links only. */
-    email: text('email').unique(),
-    /** Argon2id; null: no password was set. */
-    passwordHash: text('password_hash'),
-    createdAt: integer('created_at').notNull(),
-  },
-  (table) => [index('accounts_of_studio').on(table.studioId)],
-);
-
 /** Shows that somebody may see and work on besides those of their studio. */
 export const showGuests = sqliteTable(
   'show_guests',
@@ -511,97 +480,4 @@ export const proofMarks = sqliteTable(
     at: integer('at').notNull(),
   },
   (table) => [primaryKey({ columns: [table.proofId, table.assetId] })],
-);
-
-/** Where a studio is signed in elsewhere: at a video host, at a social page. */
-export const channels = sqliteTable(
-  'channels',
-  {
-    id: text('id').primaryKey(),
-    studioId: text('studio_id').notNull(),
-    place: text('place', { enum: ['video', 'post'] }).notNull(),
-    /** As the host calls it. */
-    name: text('name').notNull(),
-    /** Null: it has to be signed in to anew. */
-    accessToken: text('access_token'),
-    refreshToken: text('refresh_token'),
-    /** Until when the access token is good; null: not told. */
-    expiresAt: integer('expires_at'),
-    createdAt: integer('created_at').notNull(),
-  },
-  (table) => [index('channels_of_studio').on(table.studioId)],
-);
-
-/** Somebody who went to sign in elsewhere and has not come back yet. */
-export const channelAsks = sqliteTable('channel_asks', {
-  /** Of what they bring back; the word itself is not kept. */
-  hash: text('hash').primaryKey(),
-  accountId: text('account_id')
-    .notNull()
-    .references(() => accounts.id),
-  studioId: text('studio_id').notNull(),
-  place: text('place', { enum: ['video', 'post'] }).notNull(),
-  /** What only this server knows of the question (PKCE). */
-  verifier: text('verifier').notNull(),
-  /** Our own address, as it was told then. */
-  redirect: text('redirect').notNull(),
-  /** The show they came from. */
-  showId: text('show_id').notNull(),
-  until: integer('until').notNull(),
-});
-
-/** What was handed over, or is to be: letters, films at a host, posts. */
-export const publications = sqliteTable(
-  'publications',
-  {
-    id: text('id').primaryKey(),
-    studioId: text('studio_id').notNull(),
-    showId: text('show_id')
-      .notNull()
-      .references(() => shows.id),
-    kind: text('kind', { enum: ['mail', 'video', 'post'] }).notNull(),
-    /** Who or where it goes to, as a person calls it. */
-    to: text('to').notNull(),
-    title: text('title').notNull(),
-    wanted: text('wanted', { mode: 'json' }).notNull(),
-    /** By which the place knows it again, so that asking twice makes one. */
-    key: text('key').notNull(),
-    /** `open`: not ended, whether it waits or is worked on. */
-    state: text('state', { enum: ['open', 'there', 'refused', 'failed', 'cancelled', 'taken-down'] }).notNull(),
-    problem: text('problem'),
-    /** From when on it may have arrived, though nobody has said so. */
-    handedAt: integer('handed_at'),
-    /** What it is there. */
-    outsideId: text('outside_id'),
-    /** Where the rest of it is sent to. */
-    uploadUrl: text('upload_url'),
-    address: text('address'),
-    orderedAt: integer('ordered_at').notNull(),
-    endedAt: integer('ended_at'),
-    /** When it was last seen there. */
-    seenAt: integer('seen_at'),
-  },
-  (table) => [index('publications_of_show').on(table.showId)],
-);
-
-/** Shows that come as one file: on their way in, or not long here. */
-export const bundleIntakes = sqliteTable(
-  'bundle_intakes',
-  {
-    /** The show it becomes has the same. */
-    id: text('id').primaryKey(),
-    studioId: text('studio_id').notNull(),
-    fileName: text('file_name').notNull(),
-    state: text('state', { enum: ['taking', 'done', 'failed'] }).notNull(),
-    problem: text('problem'),
-    /** Once it is on the shelf. */
-    showId: text('show_id'),
-    fileCount: integer('file_count'),
-    /** Files that were not as they said. */
-    bad: text('bad', { mode: 'json' })
-      .$type<readonly { readonly name: string; readonly problem: string }[]>()
-      .notNull(),
-    createdAt: integer('created_at').notNull(),
-  },
-  (table) => [index('bundle_intakes_of_studio').on(table.studioId)],
 );

@@ -66,7 +66,7 @@ async function perform(task: DecoderTask, takes: (timeMs: number) => void): Prom
     await writeDerived(task.file, looked, task.derivedFolder).catch(brokenInside);
     return { facts: looked.facts, mime: looked.mime };
   }
-  if (task.kind === 'focus') return findFocus(task.file);
+  if (task.kind === 'focus') return findFocus(task.file, task.faces);
   if (task.kind === 'clean') return cleanFile(task.file, task.out, task.how);
   if (task.kind === 'proof') return proofPicture(await readFile(task.file), task.longestPx, task.words);
   if (task.kind === 'hear') return hearFile(task.file, task.wantsBeats);

@@ -8,8 +8,8 @@ import type { AssetFacts } from '../../core/show/asset-facts';
 export type DecoderTask =
   /** Finds out everything about a file, and writes what browsers need of it into a folder. */
   | { readonly kind: 'look'; readonly file: string; readonly derivedFolder: string }
-  /** What a picture is about. */
-  | { readonly kind: 'focus'; readonly file: string }
+  /** What a picture is about; whether its faces are looked for. */
+  | { readonly kind: 'focus'; readonly file: string; readonly faces: boolean }
   /** What is heard in a sound, or in a clip, which has no beats. */
   | { readonly kind: 'hear'; readonly file: string; readonly wantsBeats: boolean }
   /** A recorded voice, cleaned, as a file of its own. */

@@ -23,7 +23,8 @@ afterAll(async () => {
   decoders.close();
   await rm(folder, { recursive: true, force: true });
 });
-const find = (file: string) => decoders.run({ kind: 'focus', file }, { timeMs: 60_000, memoryBytes: 2 * 1024 ** 3 });
+const find = (file: string, faces = true) =>
+  decoders.run({ kind: 'focus', file, faces }, { timeMs: 60_000, memoryBytes: 2 * 1024 ** 3 });
 
 describe('what a picture is about', () => {
   it('are its faces, found where they are, also when the picture lies on its side and says so', async () => {
@@ -83,6 +84,43 @@ describe('what a picture is about', () => {
     expect([Math.abs(x - 640 / 900) < 0.03, Math.abs(y - 220 / 600) < 0.04]).toEqual([true, true]);
     expect(soft.sharpness).toBeLessThan(0.6 * crisp.sharpness);
   });
+  it('is told without its faces where they are not to be looked for', async () => {
+    const found = await find(path.resolve(PEOPLE), false);
+    expect([found.faces, found.facesSought, found.sideways]).toEqual([[], false, undefined]);
+    expect(found.subjects.length).toBeGreaterThan(0);
+  });
+  it('forgets the faces of all of a studio’s pictures when it says so, seeks none in new ones, and finds them again when it wants them', async () => {
+    process.env.TANAGER_DATA = path.join(folder, 'faceless');
+    const server = await openServer();
+    try {
+      const show = emptyShow(showId('faceless'), 'Faceless');
+      await server.shows.put(show);
+      const bring = async (name: string, file: string) => {
+        await server.sheet.takeIn(show.id, file, name, 'copy');
+        await server.runner.idle('look');
+        await server.runner.idle('focus');
+      };
+      const faces = async () =>
+        (await server.sheet.entries(show.id)).map(({ facts }) =>
+          facts?.kind === 'picture' ? (facts.focus?.faces.length ?? -1) : -1,
+        );
+      server.runner.start();
+      await bring('people.jpg', path.resolve(PEOPLE));
+      expect((await faces())[0]).toBeGreaterThanOrEqual(2);
+      const { profile, revision } = await server.studio.open('studio');
+      await server.studio.setProfile('studio', { ...profile, faces: 'not-sought' }, revision);
+      expect(await faces()).toEqual([0]);
+      const again = path.join(folder, 'again.jpg');
+      await sharp(PEOPLE).jpeg({ quality: 80 }).toFile(again);
+      await bring('again.jpg', again);
+      expect(await faces()).toEqual([0, 0]);
+      await server.studio.setProfile('studio', profile, revision + 1);
+      await server.runner.idle('focus');
+      expect((await faces()).every((count) => count >= 2)).toBe(true);
+    } finally {
+      await server.close();
+    }
+  }, 120_000);
   it('is found after everything can be seen, kept as a fact of its own, and known to the sheet', async () => {
     process.env.TANAGER_DATA = path.join(folder, 'data');
     const server = await openServer();

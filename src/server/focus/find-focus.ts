@@ -14,8 +14,8 @@ const SALIENCY_PX = 160;
 /** A face so sure stands upright, and with it the picture. */
 const SURE = 0.93;
 
-/** Finds out what a picture is about: its faces, people and animals, what stands out, and how sharp it is. For decoder processes. */
-export async function findFocus(file: string): Promise<FocusFacts> {
+/** Finds out what a picture is about: its faces when they are sought, people and animals, what stands out, and how sharp it is. For decoder processes. */
+export async function findFocus(file: string, seeksFaces = true): Promise<FocusFacts> {
   const picture = await smallCopy(file);
   const grey = await sharp(picture.rgb, { raw: { width: picture.widthPx, height: picture.heightPx, channels: 3 } })
     .greyscale()
@@ -23,15 +23,16 @@ export async function findFocus(file: string): Promise<FocusFacts> {
     .toBuffer();
   const sharpness = (within?: Parameters<typeof sharpnessOf>[3]) =>
     rounded(sharpnessOf(grey, picture.widthPx, picture.heightPx, within));
-  const faces = await findFaces(picture);
+  const faces = seeksFaces ? await findFaces(picture) : [];
   const subjects = await findSubjects(picture);
   const surest = Math.max(0, ...faces.map(({ score }) => score));
-  const way = surest >= SURE ? null : await turnForFaces(picture, surest);
+  const way = surest >= SURE || !seeksFaces ? null : await turnForFaces(picture, surest);
   return {
     faces: faces.map((face) => ({ ...roundedBox(face), score: rounded(face.score), sharpness: sharpness(face) })),
     subjects: subjects.map((subject) => ({ ...subject, ...roundedBox(subject), score: rounded(subject.score) })),
     salient: await salient(picture, grey),
     sharpness: sharpness(),
+    ...(!seeksFaces && { facesSought: false as const }),
     ...(way && { sideways: way }),
   };
 }

@@ -42,6 +42,7 @@ import {
   type PublicationProgress,
   type PublicationRow,
 } from '../../core/publishing/publication';
+import type { BillChoice, BillRow } from '../../core/screening/bill';
 import type { BadFile, BundleIntake } from '../../core/bundles/bundle';
 import type { ProofRow } from '../proofs/proof-service';
 import type { ShownProof } from '../proofs/shown-proof';
@@ -419,4 +420,20 @@ export const BUNDLES: Schema = object<{ bundles: unknown }>({
     }),
     LONG,
   ),
+});
+
+export const BILLS: Schema = object<{ bills: unknown; choices: unknown }>({
+  bills: list(
+    object<BillRow>({
+      id: ID,
+      token: text(100, 20),
+      title: NAME,
+      words: NAME,
+      screenings: list(ID, LONG),
+      shut: truth,
+      createdAt: TIME,
+    }),
+    LONG,
+  ),
+  choices: list(object<BillChoice>({ id: ID, title: NAME, show: NAME, open: truth }), LONG),
 });

@@ -37,6 +37,7 @@ import {
   SIGN_IN,
   WORD,
 } from '../../core/studio/account';
+import { BILL_CHANGE, NEW_BILL } from '../../core/screening/bill';
 import { NEW_CHANNEL, NEW_PUBLICATION } from '../../core/publishing/publication';
 import { STUDIO_PROFILE, type StudioProfile } from '../../core/studio/studio-profile';
 import { CHOICE_SENT, CLIENT_MARK, NEW_PROOF, PROOF_CHANGE } from '../../core/proof/proof';
@@ -79,6 +80,7 @@ import {
   VERSION,
   VERSIONS,
   A_WORD,
+  BILLS,
   BUNDLES,
   AUDIT,
   INVITATIONS,
@@ -271,6 +273,12 @@ export const ROUTES = {
   'POST /api/v1/shows/[show]/screenings/[screening]/link': { deed: 'send-show', gives: NOTHING },
   'GET /api/v1/shows/[show]/screenings/[screening]/watched': { deed: 'send-show', gives: WATCHED },
   'DELETE /api/v1/shows/[show]/screenings/[screening]/watched': { deed: 'send-show', gives: NOTHING },
+  /** Pages of several screenings, and what can be put on them. */
+  'GET /api/v1/bills': { deed: 'see-studio', gives: BILLS },
+  'POST /api/v1/bills': { deed: 'change-studio', takes: NEW_BILL, gives: MADE },
+  'PATCH /api/v1/bills/[bill]': { deed: 'change-studio', takes: BILL_CHANGE, gives: NOTHING },
+  'DELETE /api/v1/bills/[bill]': { deed: 'change-studio', gives: NOTHING },
+  'GET /api/v1/bills/shown/[token]/logo': { deed: 'knock' },
   'GET /api/v1/shows/[show]/notes': { deed: 'send-show', gives: NOTES },
   'GET /api/v1/shows/[show]/notes/table': { deed: 'send-show' },
   'PATCH /api/v1/shows/[show]/notes/[note]': { deed: 'send-show', takes: NOTE_CHANGE, gives: NOTHING },
@@ -376,6 +384,7 @@ export const PAGES = {
   '/showing/[show]': 'see-show',
   '/showing/[show]/projector': 'see-show',
   '/p/[token]': 'mark-proof',
+  '/b/[token]': 'knock',
   '/s/[token]': 'knock',
   '/s/[token]/embed': 'watch-screening',
 } as const satisfies Readonly<Record<string, Deed>>;

@@ -1,5 +1,6 @@
 import { windowId, windowNumber } from '../../core/show/window-id';
 import { createWriteStream } from 'node:fs';
+import { mkdir, readFile, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';
@@ -16,6 +17,7 @@ import { FORMAT_VERSION } from '../../core/show/format/version';
 import { raiseContent } from '../../core/show/format/raise';
 import { assetId, type AssetId } from '../../core/show/ids';
 import { FONT_NAMES } from '../../core/show/words';
+import { withoutNotes } from '../assets/without-notes';
 import { openStrangeArchive, StrangeArchiveError, type StrangeArchive } from '../archive/strange-archive';
 import { hashOfFile } from '../blobs/content-hash';
 import { isHash } from '../schema/hash';
@@ -28,12 +30,65 @@ export const MOUNT_LIMITS = { mostEntries: 2000, mostBytes: 2 * 1024 ** 3 };
 const DEEPEST_READ = 200;
 const MOST_NOTE_BYTES = 32 * 1024 * 1024;
 
-/** Writes a mount as one file. @param place where each of its files lies */
+/** Pictures are read whole to leave their notes out; larger files are none. */
+const LARGEST_PICTURE_BYTES = 256 * 1024 * 1024;
+
+/** Writes a mount as one file. Its pictures say neither where they were taken nor with what. @param lies where each of its files lies */
 export async function writeMountFile(
   outFile: string,
-  document: MountDocument,
-  place: (id: AssetId) => Promise<string>,
+  kept: MountDocument,
+  lies: (id: AssetId) => Promise<string>,
 ): Promise<void> {
+  const bare = await withoutNotesIn(`${outFile}.files`, kept, lies);
+  try {
+    await write(outFile, bare.document, bare.place);
+  } finally {
+    await rm(`${outFile}.files`, { recursive: true, force: true });
+  }
+}
+
+/** The mount with pictures that had notes replaced by the same without them, which are other files by their content. */
+async function withoutNotesIn(
+  folder: string,
+  document: MountDocument,
+  lies: (id: AssetId) => Promise<string>,
+): Promise<{ document: MountDocument; place: (id: AssetId) => Promise<string> }> {
+  const others = new Map<AssetId, AssetId>();
+  const places = new Map<AssetId, string>();
+  for (const id of filesOfMount(document)) {
+    const file = await lies(id);
+    const there = await stat(file).catch(() => null);
+    if (!there || there.size > LARGEST_PICTURE_BYTES) continue;
+    const bytes = await readFile(file);
+    const bare = withoutNotes(bytes);
+    if (bare === bytes) continue;
+    await mkdir(folder, { recursive: true });
+    const at = path.join(folder, id);
+    await writeFile(at, bare);
+    const other = assetId(await hashOfFile(at));
+    others.set(id, other);
+    places.set(other, at);
+  }
+  const change = (id: AssetId) => others.get(id) ?? id;
+  return {
+    document:
+      others.size === 0
+        ? document
+        : {
+            ...document,
+            files: Object.fromEntries(
+              Object.entries(document.files).map(([id, name]) => [isHash(id) ? change(assetId(id)) : id, name]),
+            ),
+            fits: document.fits.map((fit) => ({
+              ...fit,
+              slides: fit.slides.map((slide) => withFilesChanged(slide, change)),
+            })),
+          },
+    place: async (id) => places.get(id) ?? lies(id),
+  };
+}
+
+async function write(outFile: string, document: MountDocument, place: (id: AssetId) => Promise<string>): Promise<void> {
   const zip = new ZipFile();
   // Always the same for the same mount.
   const mtime = new Date('2000-01-01T00:00:00Z');

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
+import sharp from 'sharp';
 import { ZipFile } from 'yazl';
 import { documentOf, draftsOf, fitOf } from '../../core/mounts/keep-mount';
 import { groundOf, layEdit } from '../../core/mounts/lay-mount';
@@ -185,6 +186,33 @@ describe('a mount made from a slide with windows, masks and keys', () => {
       'Star and frill',
       'Star and frill',
     ]);
+  });
+  it('is handed on without what was noted in its pictures, and shows the same', async () => {
+    const server = await installation('first');
+    await server.shows.put({ ...emptyShow(showId('show'), 'Show') });
+    const file = path.join(folder, 'noted.jpg');
+    const picture = sharp({ create: { width: 40, height: 30, channels: 3, background: '#8090a0' } });
+    await picture
+      .withExif({ IFD0: { Make: 'Slipway', Artist: 'Ilka of Port Ellery' } })
+      .jpeg()
+      .toFile(file);
+    await server.sheet.takeIn(showId('show'), file, 'noted.jpg', 'copy');
+    const [entry] = await server.sheet.entries(showId('show'));
+    const kept = await server.studio.keep(
+      THE_STUDIO,
+      documentFrom(designed(entry!.assetId), new Map([[entry!.assetId, 'noted.jpg']])),
+      showId('show'),
+    );
+    const out = path.join(folder, 'noted.zip');
+    await server.studio.exportTo(THE_STUDIO, kept.id, out);
+    expect((await readFile(out)).includes('Port Ellery')).toBe(false);
+    const other = await installation('second');
+    const came = await other.studio.importFrom(THE_STUDIO, out);
+    expect(came.missing).toEqual([]);
+    const [frill] = await other.sheet.entries(shelfOf(THE_STUDIO));
+    expect([frill!.fileName, frill!.assetId === entry!.assetId]).toEqual(['noted.jpg', false]);
+    const pixels = (at: string) => sharp(at).raw().toBuffer();
+    expect((await pixels(await other.blobs.localFile(frill!.assetId))).equals(await pixels(file))).toBe(true);
   });
   it('is removed and brought back', async () => {
     await exported();

@@ -11,6 +11,8 @@ import { stableText } from '../../core/stable-text';
 import type { ContactSheet } from '../assets/contact-sheet';
 import type { BlobStore } from '../blobs/blob-store';
 import type { OpenDatabase } from '../database/open-database';
+import type { Events } from '../events';
+import { forgetFacelessFacts, forgetFaces } from '../focus/faces-wanted';
 import { documents, mounts, shows, studios } from '../database/schema';
 import { parse } from '../schema/parse';
 import { shelfOf } from './shelf-of';
@@ -51,8 +53,12 @@ export interface StudioService {
   importFrom(studioId: string, file: string): Promise<KeptMount>;
 }
 
+/** As many as `lookAgain` takes. */
+const LOOKED_AT_ONCE = 1000;
+
 interface StudioParts {
   readonly database: OpenDatabase;
+  readonly events: Events;
   readonly sheet: ContactSheet;
   readonly blobs: BlobStore;
   readonly shows: ShowService;
@@ -60,12 +66,14 @@ interface StudioParts {
 }
 
 export function createStudioService({
-  database: { db, write },
+  database,
+  events,
   sheet,
   blobs,
   shows: showService,
   now = Date.now,
 }: StudioParts): StudioService {
+  const { db, write } = database;
   const service: StudioService = {
     async open(studioId) {
       const [row] = await db.select().from(studios).where(eq(studios.id, studioId));
@@ -74,6 +82,7 @@ export function createStudioService({
       return { profile: parsed?.ok ? parsed.value : EMPTY_PROFILE, revision: row?.revision ?? 0, shelf };
     },
     async setProfile(studioId, profile, knownRevision) {
+      const before = (await service.open(studioId)).profile.faces;
       const done = await write(async (one) => {
         const [row] = await one.select({ revision: studios.revision }).from(studios).where(eq(studios.id, studioId));
         if ((row?.revision ?? 0) !== knownRevision) return false;
@@ -81,7 +90,10 @@ export function createStudioService({
         await one.insert(studios).values(values).onConflictDoUpdate({ target: studios.id, set: values });
         return true;
       });
-      return done ? service.open(studioId) : null;
+      if (!done) return null;
+      if (before !== profile.faces)
+        await (profile.faces === 'not-sought' ? withoutFacesNow(studioId) : withFacesNow(studioId));
+      return service.open(studioId);
     },
     async mounts(studioId) {
       const rows = await db.select().from(mounts).where(eq(mounts.studioId, studioId)).orderBy(asc(mounts.createdAt));
@@ -157,6 +169,16 @@ export function createStudioService({
     },
   };
   return service;
+
+  async function withoutFacesNow(studioId: string): Promise<void> {
+    for (const show of await forgetFaces(database, studioId)) events.tell(show, { kind: 'sheet' });
+  }
+
+  async function withFacesNow(studioId: string): Promise<void> {
+    const again = await forgetFacelessFacts(database, studioId);
+    for (let from = 0; from < again.length; from += LOOKED_AT_ONCE)
+      await sheet.lookAgain(again.slice(from, from + LOOKED_AT_ONCE));
+  }
 
   async function insert(studioId: string, document: MountDocument, missing: readonly string[]): Promise<KeptMount> {
     const id = idOfMount(document);

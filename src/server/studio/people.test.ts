@@ -6,7 +6,7 @@ import { eq } from 'drizzle-orm';
 import { auditSentence } from '../../core/studio/audit-sentences';
 import { showId } from '../../core/show/ids';
 import { openDatabase, type OpenDatabase } from '../database/open-database';
-import { sessions as sessionRows, showGuests, shows } from '../database/schema';
+import { channelAsks, sessions as sessionRows, showGuests, shows } from '../database/schema';
 import { createAccounts, ENTRY_MS, type Accounts } from './accounts';
 import { createAudit } from './audit';
 import { createInvitations, INVITATION_MS } from './invitations';
@@ -96,6 +96,11 @@ describe('accounts', () => {
     expect((await accounts.people(THE_STUDIO)).map(({ role }) => role).sort()).toEqual(['guest', 'member', 'owner']);
     const word = await sessions.open(id, '');
     const theirs = await sessions.open(visitor, '');
+    // Also somebody who is just signing in elsewhere.
+    await database.db.insert(channelAsks).values({
+      ...{ hash: 'h', accountId: id, studioId: THE_STUDIO, place: 'video', verifier: 'v', redirect: 'r' },
+      ...{ showId: 'ours', until: clock + 1000 },
+    });
     await accounts.remove(THE_STUDIO, id);
     await accounts.remove(THE_STUDIO, visitor);
     expect([await sessions.of(word), (await sessions.of(theirs))?.role]).toEqual([null, 'owner']);

@@ -1,6 +1,6 @@
 'use client';
 
-import { Feather, Plus } from 'lucide-react';
+import { Feather, Plus, Table2 } from 'lucide-react';
 import { nanoid } from 'nanoid';
 import Link from 'next/link';
 import { useCallback, useRef, useState } from 'react';
@@ -24,6 +24,7 @@ import type { ViewerHands } from '../viewer/use-viewer';
 import { Viewer } from '../viewer/viewer';
 import { WideBench } from '../wide/wide-bench';
 import type { Scale } from './row-heights';
+import { TableDialog } from './table-dialog';
 import { RunningOrder, type RunningOrderHands } from './running-order';
 
 /** Where the show is put in order: the running order, the viewer, the bench. */
@@ -35,6 +36,7 @@ export function ArrangeStation() {
   const [build, setBuild] = useState<Build | null>(null);
   const [reuse, setReuse] = useState<'mounts' | 'keep' | null>(null);
   const [plumageOpen, setPlumageOpen] = useState(false);
+  const [tableOpen, setTableOpen] = useState(false);
   const anchor = useShow((state) => state.anchor);
   /** Where the viewer stood when the bench was opened wide; null while it is folded. */
   const [wideAt, setWideAt] = useState<number | null>(null);
@@ -68,6 +70,7 @@ export function ArrangeStation() {
     mounts: slideCount > 0 && wideAt === null ? () => setReuse('mounts') : undefined,
     'keep-mount': anchor && wideAt === null ? () => setReuse('keep') : undefined,
     plumage: slideCount > 0 && wideAt === null ? () => setPlumageOpen(!plumageOpen) : undefined,
+    'order-table': slideCount > 0 && wideAt === null ? () => setTableOpen(true) : undefined,
     scale: wideAt !== null ? undefined : () => setScale(scale === 'even' ? 'true' : 'even'),
     play:
       slideCount > 0 && wideAt === null
@@ -109,6 +112,17 @@ export function ArrangeStation() {
               data-part="open-plumage"
             >
               <Feather size={13} /> <span className="max-[1420px]:sr-only">Plumage</span>
+            </Button>
+            <Button
+              square
+              className="size-7"
+              disabled={slideCount === 0}
+              aria-label="The order as a table"
+              title="The order as a table (Shift S)"
+              onClick={() => setTableOpen(true)}
+              data-part="open-table"
+            >
+              <Table2 size={13} />
             </Button>
             <Choice
               label="Scale"
@@ -152,6 +166,7 @@ export function ArrangeStation() {
           </Panel>
         </Group>
       </Panel>
+      {tableOpen && <TableDialog onClose={() => setTableOpen(false)} />}
       {barsOpen && <BarsDialog onClose={() => setBarsOpen(false)} />}
       {builds}
       {reuse === 'mounts' && (

@@ -229,6 +229,13 @@ export const COMMANDS = command({
     keys: 'D',
     combos: 'd',
   },
+  'order-table': {
+    name: 'The order as a table: save it, bring one back',
+    also: 'csv spreadsheet export import list',
+    where: 'Running order',
+    keys: 'Shift S',
+    combos: 'shift+s',
+  },
   blank: { name: 'Insert a blank slide', where: 'Running order', keys: 'B', combos: 'b' },
   remove: { name: 'Remove the slides', where: 'Running order', keys: 'Delete', combos: 'delete, backspace' },
   transition: {

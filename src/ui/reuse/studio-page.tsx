@@ -245,6 +245,21 @@ function Profile({ first }: { first: StudioProfile }) {
           The logo stands at both ends of shows that are made for a purpose; watermark and plumage go with every new
           show. Nothing of ours is in your films.
         </p>
+        <Head title="Faces in your pictures" />
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            data-part="seek-faces"
+            checked={profile.faces === undefined}
+            onChange={(event) => change({ faces: event.target.checked ? undefined : 'not-sought' })}
+          />
+          look for them, so that no move cuts one
+        </label>
+        <p className="text-soft">
+          It is done on this server and nobody is recognised. Without it pictures are framed by people’s shapes and by
+          what stands out; what was found about faces is deleted, also in shows there are, and found again when you want
+          it.
+        </p>
         {profile.plumage.length > 0 && (
           <ul className="mt-2">
             {profile.plumage.map((one) => (

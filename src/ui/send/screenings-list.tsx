@@ -8,6 +8,7 @@ import type { FilmRow } from '../../server/films/film-row';
 import type { ScreeningRow } from '../../server/screenings/screening-service';
 import { useGuests } from '../guests/guests-provider';
 import { Button } from '../kit/button';
+import { BillsDialog } from './bills-dialog';
 import { ScreeningDialog } from './screening-dialog';
 import { sayFault } from '../show/say-fault';
 
@@ -28,12 +29,18 @@ export function ScreeningsList({ screenings, films, chosen, onChoose, onSendOn, 
   const { notes } = useGuests();
   // Whether one has ended is asked once, when the list is first seen.
   const [now] = useState(() => Date.now());
+  const [billsOpen, setBillsOpen] = useState(false);
   const open = screenings.find(({ id }) => id === chosen);
   return (
     <section aria-labelledby="screenings" className="mb-7">
-      <h2 id="screenings" className="text-lg">
-        Screenings
-      </h2>
+      <div className="flex items-baseline gap-4">
+        <h2 id="screenings" className="text-lg">
+          Screenings
+        </h2>
+        <Button look="quiet" className="ml-auto h-7" onClick={() => setBillsOpen(true)} data-part="open-bills">
+          A page of several …
+        </Button>
+      </div>
       <ul className="mt-2 flex flex-col" data-part="screenings">
         {screenings.map((screening) => {
           const shown = films.filter(({ id }) => screening.films.includes(id));
@@ -134,6 +141,7 @@ export function ScreeningsList({ screenings, films, chosen, onChoose, onSendOn, 
           );
         })}
       </ul>
+      {billsOpen && <BillsDialog onClose={() => setBillsOpen(false)} />}
       {open && (
         <ScreeningDialog key={open.id} screening={open} films={films} onClose={() => onChoose(null)} onDone={onDone} />
       )}

@@ -1,0 +1,102 @@
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import Papa from 'papaparse';
+import type { Browser, ElementHandle } from 'puppeteer-core';
+import { wordsOf } from '../src/core/show/show';
+import {
+  type App,
+  type Hands,
+  handsOn,
+  openApp,
+  openBrowser,
+  openPage,
+  type OpenPage,
+  press,
+  seriousIn,
+  waitForText,
+} from './app';
+
+let app: App;
+let browser: Browser;
+let page: OpenPage;
+let hands: Hands;
+let folder: string;
+
+beforeAll(async () => {
+  folder = await mkdtemp(path.join(tmpdir(), 'tanager-table-'));
+  app = await openApp({ seed: true });
+  browser = await openBrowser();
+  page = await openPage(browser);
+  hands = handsOn(app, page, 'lantern-regatta');
+});
+afterAll(async () => {
+  expect(page.faults).toEqual([]);
+  await browser.close();
+  await app.close();
+  await rm(folder, { recursive: true, force: true });
+});
+
+async function savedTable(): Promise<string[][]> {
+  const client = await page.createCDPSession();
+  await client.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: folder, eventsEnabled: true });
+  const done = new Promise<void>((resolve) => {
+    client.on('Browser.downloadProgress', ({ state }) => {
+      if (state === 'completed') resolve();
+    });
+  });
+  await page.click('[data-part=save-table]');
+  await done;
+  const text = await readFile(path.join(folder, 'Lantern Regatta of Port Ellery.csv'), 'utf8');
+  expect(text.charCodeAt(0)).toBe(0xfeff);
+  return Papa.parse<string[]>(text.slice(1), { skipEmptyLines: true }).data;
+}
+async function bring(name: string, text: string): Promise<void> {
+  const file = path.join(folder, name);
+  await writeFile(file, text);
+  const picker = (await page.waitForSelector('[data-part=table-picker]')) as ElementHandle<HTMLInputElement>;
+  await picker.uploadFile(file);
+}
+
+describe('the order as a table', () => {
+  it('comes back from a spreadsheet’s hands – semicolons, other columns first, a row carried, an unknown one – seen beforehand, one step to undo', async () => {
+    await hands.go('arrange', 'running-order');
+    const before = await hands.stored();
+    await page.waitForSelector('[data-part=open-table]:enabled');
+    await hands.key('Shift', 'S');
+    await page.waitForSelector('[data-part=table-dialog]');
+    const [heads, ...rows] = await savedTable();
+    expect(rows.map(([id]) => id)).toEqual(before.slides.map(({ id }) => id));
+    const at = (name: string) => heads!.indexOf(name);
+    rows[1]![at('seconds')] = '7,25';
+    rows[2]![at('title')] = 'Ærø; "the ferry"';
+    const carried = [...rows.slice(1), rows[0]!, ['nobody', '99', '4', '', '', '', '', '']];
+    const turned = [heads!, ...carried].map((row) => row.toReversed());
+    await bring('back.csv', `\uFEFF${Papa.unparse(turned, { delimiter: ';' })}\r\n`);
+    await waitForText(page, '[data-part=table-says]', /back\.csv: 2 slides change, 1 moves elsewhere\./);
+    await waitForText(page, '[data-part=table-faults]', /Row 27: There is no slide “nobody” in this show\./);
+    await waitForText(page, '[data-part=table-preview]', /title: (.* → )?Ærø; "the ferry"/);
+    expect(await seriousIn(page)).toEqual([]);
+    expect((await hands.stored()).slides).toEqual(before.slides);
+    await press(page, 'Take over what is understood');
+    await page.waitForFunction(() => !document.querySelector('[data-part=table-dialog]'));
+    const after = await hands.stored();
+    expect(after.slides.map(({ id }) => id)).toEqual(
+      [...before.slides.slice(1), before.slides[0]!].map(({ id }) => id),
+    );
+    expect(after.slides[0]!.lengthMs).toBe(7250);
+    expect(wordsOf(after.slides[1]!)!.title).toBe('Ærø; "the ferry"');
+    await hands.key('Control', 'z');
+    expect((await hands.stored()).slides).toEqual(before.slides);
+  });
+  it('that is none says so, and changes nothing', async () => {
+    await page.click('[data-part=open-table]');
+    await bring('none.csv', 'a,b\r\n1,2\r\n');
+    await waitForText(page, '[data-part=table-faults]', /There is no column “slide”/);
+    await waitForText(page, '[data-part=table-says]', /none\.csv changes nothing/);
+    await bring('torn.csv', 'slide,title\r\nx,"never ends');
+    await waitForText(page, '[data-part=table-dialog]', /torn\.csv is no table that can be read/);
+    expect(await page.$('[data-part=take-table]')).toBeNull();
+  });
+});

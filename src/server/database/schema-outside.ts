@@ -1,0 +1,115 @@
+import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { accounts, shows } from './schema-roots';
+
+/** What goes out of the house and comes into it: channels, publications, whole shows as one file, pages of several films. */
+
+/** Where a studio is signed in elsewhere: at a video host, at a social page. */
+export const channels = sqliteTable(
+  'channels',
+  {
+    id: text('id').primaryKey(),
+    studioId: text('studio_id').notNull(),
+    place: text('place', { enum: ['video', 'post'] }).notNull(),
+    /** As the host calls it. */
+    name: text('name').notNull(),
+    /** Null: it has to be signed in to anew. */
+    accessToken: text('access_token'),
+    refreshToken: text('refresh_token'),
+    /** Until when the access token is good; null: not told. */
+    expiresAt: integer('expires_at'),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('channels_of_studio').on(table.studioId)],
+);
+
+/** Somebody who went to sign in elsewhere and has not come back yet. */
+export const channelAsks = sqliteTable('channel_asks', {
+  /** Of what they bring back; the word itself is not kept. */
+  hash: text('hash').primaryKey(),
+  accountId: text('account_id')
+    .notNull()
+    .references(() => accounts.id),
+  studioId: text('studio_id').notNull(),
+  place: text('place', { enum: ['video', 'post'] }).notNull(),
+  /** What only this server knows of the question (PKCE). */
+  verifier: text('verifier').notNull(),
+  /** Our own address, as it was told then. */
+  redirect: text('redirect').notNull(),
+  /** The show they came from. */
+  showId: text('show_id').notNull(),
+  until: integer('until').notNull(),
+});
+
+/** What was handed over, or is to be: letters, films at a host, posts. */
+export const publications = sqliteTable(
+  'publications',
+  {
+    id: text('id').primaryKey(),
+    studioId: text('studio_id').notNull(),
+    showId: text('show_id')
+      .notNull()
+      .references(() => shows.id),
+    kind: text('kind', { enum: ['mail', 'video', 'post'] }).notNull(),
+    /** Who or where it goes to, as a person calls it. */
+    to: text('to').notNull(),
+    title: text('title').notNull(),
+    wanted: text('wanted', { mode: 'json' }).notNull(),
+    /** By which the place knows it again, so that asking twice makes one. */
+    key: text('key').notNull(),
+    /** `open`: not ended, whether it waits or is worked on. */
+    state: text('state', { enum: ['open', 'there', 'refused', 'failed', 'cancelled', 'taken-down'] }).notNull(),
+    problem: text('problem'),
+    /** From when on it may have arrived, though nobody has said so. */
+    handedAt: integer('handed_at'),
+    /** What it is there. */
+    outsideId: text('outside_id'),
+    /** Where the rest of it is sent to. */
+    uploadUrl: text('upload_url'),
+    address: text('address'),
+    orderedAt: integer('ordered_at').notNull(),
+    endedAt: integer('ended_at'),
+    /** When it was last seen there. */
+    seenAt: integer('seen_at'),
+  },
+  (table) => [index('publications_of_show').on(table.showId)],
+);
+
+/** Shows that come as one file: on their way in, or not long here. */
+export const bundleIntakes = sqliteTable(
+  'bundle_intakes',
+  {
+    /** The show it becomes has the same. */
+    id: text('id').primaryKey(),
+    studioId: text('studio_id').notNull(),
+    fileName: text('file_name').notNull(),
+    state: text('state', { enum: ['taking', 'done', 'failed'] }).notNull(),
+    problem: text('problem'),
+    /** Once it is on the shelf. */
+    showId: text('show_id'),
+    fileCount: integer('file_count'),
+    /** Files that were not as they said. */
+    bad: text('bad', { mode: 'json' })
+      .$type<readonly { readonly name: string; readonly problem: string }[]>()
+      .notNull(),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('bundle_intakes_of_studio').on(table.studioId)],
+);
+
+/** Pages of several screenings for one client. */
+export const bills = sqliteTable(
+  'bills',
+  {
+    id: text('id').primaryKey(),
+    studioId: text('studio_id').notNull(),
+    /** The unguessable part of its link. */
+    token: text('token').notNull().unique(),
+    title: text('title').notNull(),
+    words: text('words').notNull(),
+    /** In the order they are shown in. */
+    screenings: text('screenings', { mode: 'json' }).$type<readonly string[]>().notNull(),
+    shut: integer('shut', { mode: 'boolean' }).notNull(),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('bills_of_studio').on(table.studioId)],
+);
