@@ -202,7 +202,7 @@ interface Level {
 
 /**
  * That a recording is what the microphone played, from one moment on, without a gap and without a repeat. On two cores that start a server the browser’s own
- * microphone may be late now and then: three times by 50 ms at most are let pass, which is less than any piece that is sent.
+ * microphone may be late now and then: three times by 200 ms at most are let pass, which is less than any piece that is sent (250 ms).
  */
 function expectWhole(samples: Float32Array): void {
   const stretch = 48_000;
@@ -215,7 +215,7 @@ function expectWhole(samples: Float32Array): void {
   }
   const level = { gain: both / played, power: power / stretch };
   const step = 4800;
-  const most = 2400;
+  const most = 9600;
   let lates = 0;
   // What came in the first moment may still have been on its way to full loudness.
   for (let at = 2 * step; at + 3 * step <= samples.length; at += step) {

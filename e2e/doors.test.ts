@@ -1,4 +1,5 @@
-import { spawnSync } from 'node:child_process';
+import { execFile } from 'node:child_process';
+import { promisify } from 'node:util';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { transitionDocument } from '../src/core/mounts/kept-transition';
 import { ROUTES, PAGES, type RouteName } from '../src/server/http/routes';
@@ -205,6 +206,14 @@ const owner = async <Answer>(path: string, init: RequestInit = {}): Promise<Answ
   (await (await as('owner', path, init)).json()) as Answer;
 const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
+/** The word of a link that a command makes. Nothing waits for it: a line that rests meanwhile is closed by the server, and this side must hear of it. */
+async function wordBy(...command: readonly string[]): Promise<string> {
+  const { stdout } = await promisify(execFile)(process.execPath, ['scripts/tanager.mjs', ...command, '--json'], {
+    env: { ...process.env, NODE_OPTIONS: '', TANAGER_DATA: app.dataFolder },
+  });
+  return (JSON.parse(stdout) as { link: string }).link.split('#')[1]!;
+}
+
 async function invited(role: string, show: string | null): Promise<string> {
   return (await owner<{ word: string }>('/api/v1/invitations', json('POST', { role, show, label: role }))).word;
 }
@@ -231,16 +240,8 @@ const upload = (who: Who, name: string, bytes: string) =>
 beforeAll(async () => {
   process.env.TANAGER_FOLDER = 'demo/files';
   app = await openApp({ seed: true, hall: true });
-  const ownEntry = spawnSync(process.execPath, ['scripts/tanager.mjs', 'enter', '--json'], {
-    env: { ...process.env, NODE_OPTIONS: '', TANAGER_DATA: app.dataFolder },
-    encoding: 'utf8',
-  });
-  held.owner = await signedIn(app.address, (JSON.parse(ownEntry.stdout) as { link: string }).link.split('#')[1]!);
-  const theirs = spawnSync(process.execPath, ['scripts/tanager.mjs', 'studio', 'Another', 'studio', '--json'], {
-    env: { ...process.env, NODE_OPTIONS: '', TANAGER_DATA: app.dataFolder },
-    encoding: 'utf8',
-  });
-  held.foreigner = await signedIn(app.address, (JSON.parse(theirs.stdout) as { link: string }).link.split('#')[1]!);
+  held.owner = await signedIn(app.address, await wordBy('enter'));
+  held.foreigner = await signedIn(app.address, await wordBy('studio', 'Another', 'studio'));
   held.guest = await joined(await invited('guest', SHOW), 'guest@example.org');
   await joined(await invited('member', null), 'spare@example.org');
   const { people } = await owner<{ people: { id: string; name: string }[] }>('/api/v1/people');
@@ -384,17 +385,7 @@ describe('every route', () => {
 
 describe('what is on its way', () => {
   it('goes on only for who might have begun it', async () => {
-    held.owner = await signedIn(
-      app.address,
-      (
-        JSON.parse(
-          spawnSync(process.execPath, ['scripts/tanager.mjs', 'enter', '--json'], {
-            env: { ...process.env, NODE_OPTIONS: '', TANAGER_DATA: app.dataFolder },
-            encoding: 'utf8',
-          }).stdout,
-        ) as { link: string }
-      ).link.split('#')[1]!,
-    );
+    held.owner = await signedIn(app.address, await wordBy('enter'));
     const begun = await as('owner', '/api/v1/uploads', {
       method: 'POST',
       headers: {
