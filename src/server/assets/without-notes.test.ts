@@ -31,11 +31,18 @@ describe('a picture without its notes', () => {
     // And once more there is nothing left to leave out.
     expect(withoutNotes(bare)).toBe(bare);
   });
-  it.each([3, 6, 8])('is still turned as %i says', async (orientation) => {
-    const bare = withoutNotes(await picture().withMetadata({ orientation }).withExifMerge(NOTES).jpeg().toBuffer());
-    expect([isIn(bare, 'Slipway'), (await sharp(bare).metadata()).orientation]).toEqual([false, orientation]);
-    expect(withoutNotes(bare)).toBe(bare);
-  });
+  it.each((['jpeg', 'png', 'webp'] as const).flatMap((kind) => [3, 6, 8].map((turn) => [kind, turn] as const)))(
+    '%s is still turned as %i says',
+    async (kind, orientation) => {
+      const file = await picture().withMetadata({ orientation }).withExifMerge(NOTES).toFormat(kind).toBuffer();
+      const bare = withoutNotes(file);
+      const [was, is] = [await sharp(file).metadata(), await sharp(bare).metadata()];
+      expect([was.orientation, isIn(bare, 'Slipway'), is.orientation]).toEqual([orientation, false, orientation]);
+      const upright = (of: Uint8Array) => sharp(of).autoOrient().raw().toBuffer();
+      expect((await upright(bare)).equals(await upright(file))).toBe(true);
+      expect(withoutNotes(bare)).toBe(bare);
+    },
+  );
   it('keeps its colour profile', async () => {
     const file = await picture().withIccProfile('p3').withExifMerge(NOTES).jpeg().toBuffer();
     const [was, is] = [await sharp(file).metadata(), await sharp(withoutNotes(file)).metadata()];

@@ -1,3 +1,5 @@
+import { crc32 } from 'node:zlib';
+
 /**
  * A picture without what was noted in it – where it was taken, with which camera and lens, by whom, small copies of it –, its pixels as they were, byte for byte. How
  * it is to be turned and its colour profile stay. JPEG (ISO 10918-1), PNG (W3C) and WebP (RFC 9649); other files are given back as they are.
@@ -84,6 +86,9 @@ function turnIn(tiff: Buffer): number | null {
   return null;
 }
 
+/** Some programs write the head of JPEG’s segment before the notes of other files. */
+const tiffIn = (exif: Buffer): Buffer => (exif.toString('latin1', 0, 6) === 'Exif\0\0' ? exif.subarray(6) : exif);
+
 /** Notes that say nothing but how the picture is to be turned. */
 function tiffOf(turn: number): Buffer {
   const tiff = Buffer.alloc(26);
@@ -108,31 +113,51 @@ const PNG_NOTES = new Set(['tEXt', 'zTXt', 'iTXt', 'eXIf', 'tIME']);
 
 function pngWithout(file: Buffer): Buffer | null {
   const kept: Buffer[] = [PNG_START];
+  let turn = UPRIGHT;
   let left = 0;
   for (let at = PNG_START.length; at < file.length;) {
     const end = at + 12 + file.readUInt32BE(at);
     const name = file.toString('latin1', at + 4, at + 8);
     if (end > file.length) return null;
+    if (name === 'eXIf') turn = turnIn(file.subarray(at + 8, end - 4)) ?? turn;
     if (PNG_NOTES.has(name)) left += end - at;
     else kept.push(file.subarray(at, end));
     at = name === 'IEND' ? file.length : end;
     // After its end there is nothing of the picture.
     if (name === 'IEND') left += file.length - end;
   }
+  if (turn !== UPRIGHT) {
+    const note = pngChunk('eXIf', tiffOf(turn));
+    left -= note.length;
+    // Before what is drawn: behind the head.
+    kept.splice(2, 0, note);
+  }
   return left === 0 ? null : Buffer.concat(kept);
 }
 
+function pngChunk(name: string, data: Buffer): Buffer {
+  const chunk = Buffer.alloc(data.length + 12);
+  chunk.writeUInt32BE(data.length, 0);
+  chunk.write(name, 4, 'latin1');
+  data.copy(chunk, 8);
+  chunk.writeUInt32BE(crc32(chunk.subarray(4, data.length + 8)), data.length + 8);
+  return chunk;
+}
+
 const WEBP_NOTES = new Set(['EXIF', 'XMP ']);
-/** Bits of the extended head that say that there are such notes. */
+/** Bits of the extended head that say that there are such notes: EXIF, XMP. */
+const WEBP_EXIF = 0x08;
 const WEBP_NOTED = 0x0c;
 
 function webpWithout(file: Buffer): Buffer | null {
   const kept: Buffer[] = [];
+  let turn = UPRIGHT;
   let left = 0;
   for (let at = 12; at < file.length;) {
     const name = file.toString('latin1', at, at + 4);
     const size = file.readUInt32LE(at + 4);
     const end = at + 8 + size + (size % 2);
+    if (name === 'EXIF') turn = turnIn(tiffIn(file.subarray(at + 8, at + 8 + size))) ?? turn;
     if (WEBP_NOTES.has(name)) left += end - at;
     else {
       const chunk = Buffer.from(file.subarray(at, end));
@@ -140,6 +165,15 @@ function webpWithout(file: Buffer): Buffer | null {
       kept.push(chunk);
     }
     at = end;
+  }
+  if (turn !== UPRIGHT) {
+    const head = Buffer.from('EXIF\0\0\0\0', 'latin1');
+    const tiff = tiffOf(turn);
+    head.writeUInt32LE(tiff.length, 4);
+    left -= head.length + tiff.length;
+    kept.push(head, tiff);
+    const extended = kept.find((chunk) => chunk.toString('latin1', 0, 4) === 'VP8X');
+    if (extended) extended[8] = extended[8]! | WEBP_EXIF;
   }
   if (left === 0) return null;
   const body = Buffer.concat(kept);
