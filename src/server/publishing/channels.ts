@@ -8,6 +8,7 @@ import { PassingError } from '../jobs/job-runner';
 import { logger } from '../logger';
 import { hashOfWord } from '../studio/secret-word';
 import type { Person } from '../studio/sessions';
+import type { LetIn } from './host-calls';
 import type { HostPlace, Places } from './places';
 import { SignedOutError } from './troubles';
 
@@ -29,23 +30,27 @@ export interface Channels {
   begin(person: Person, place: HostedPlace, show: string, origin: string): Promise<string | null>;
   /** Whoever comes back from there. @returns the show they came from, and whether they were let in; null: nobody was waited for */
   arrive(person: Person, said: URLSearchParams): Promise<{ show: string; letIn: boolean } | null>;
-  /** What is shown to the host to be let in, renewed when its time is nearly over. @throws {SignedOutError} @throws {PassingError} */
-  tokenOf(id: string): Promise<{ token: string; host: HostPlace }>;
-  /** The host said no to a token that was thought good. */
-  forget(id: string): Promise<void>;
+  /**
+   * Who may ask a host for a channel.
+   *
+   * @param name as the channel was called when it was asked for
+   * @throws {SignedOutError} when the studio is not signed in there any more
+   */
+  letIn(id: string, name: string): Promise<LetIn>;
   /** Signs out, there too when it can be reached. */
   remove(studioId: string, id: string): Promise<boolean>;
 }
 
 export function createChannels({ db, write }: OpenDatabase, places: Places, now: () => number = Date.now): Channels {
   const find = async (id: string) => (await db.select().from(channels).where(eq(channels.id, id)))[0];
-  const forget = async (id: string) =>
-    void (await write((one) =>
-      one.update(channels).set({ accessToken: null, refreshToken: null }).where(eq(channels.id, id)),
-    ));
+  const set = (id: string, row: Partial<typeof channels.$inferInsert>) =>
+    write((one) => one.update(channels).set(row).where(eq(channels.id, id)));
+  /** The host takes what was given no more: it has to be signed in to anew. */
+  const forget = (id: string) => set(id, { accessToken: null, refreshToken: null });
+  /** Renewed one at a time: a word that renews is good once, and two who use it at the same time sign each other out. */
+  const renewing = new Map<string, Promise<string>>();
 
   return {
-    forget,
     async list(studioId) {
       const rows = await db.select().from(channels).where(eq(channels.studioId, studioId));
       return rows.map(({ id, place, name, accessToken }) => ({ id, place, name, signedIn: accessToken !== null }));
@@ -117,42 +122,22 @@ export function createChannels({ db, write }: OpenDatabase, places: Places, now:
         return { show: ask.showId, letIn: false };
       }
     },
-    async tokenOf(id) {
+    async letIn(id, name) {
       const channel = await find(id);
       const host = channel && places.host(channel.place, channel.studioId);
-      if (!channel?.accessToken || !host) throw new SignedOutError(signInAgain(channel?.name));
-      if (channel.expiresAt === null || channel.expiresAt - now() > NEARLY_OVER_MS)
-        return { token: channel.accessToken, host };
-      if (channel.refreshToken === null) {
-        await forget(id);
-        throw new SignedOutError(signInAgain(channel.name));
-      }
-      const server = await reached(() => discovered(host));
-      const client = clientOf(host);
-      const answer = await reached(() =>
-        oauth.refreshTokenGrantRequest(
-          server,
-          client,
-          authOf(host),
-          channel.refreshToken!,
-          insecureIfLocal(host.issuer),
-        ),
-      );
-      if (answer.status >= 500) throw new PassingError(`${channel.name} cannot be reached at the moment.`);
-      try {
-        const given = await oauth.processRefreshTokenResponse(server, client, answer);
-        const row = tokensOf(given);
-        await write((one) =>
-          one
-            .update(channels)
-            .set({ ...row, refreshToken: row.refreshToken ?? channel.refreshToken })
-            .where(eq(channels.id, id)),
-        );
-        return { token: given.access_token, host };
-      } catch {
-        await forget(id);
-        throw new SignedOutError(signInAgain(channel.name));
-      }
+      if (!channel?.accessToken || !host) throw new SignedOutError(signInAgain(name));
+      return {
+        host,
+        name,
+        token: () => tokenOf(id, host),
+        doubt: async (token) =>
+          void (await write((one) =>
+            one
+              .update(channels)
+              .set({ expiresAt: 0 })
+              .where(and(eq(channels.id, id), eq(channels.accessToken, token))),
+          )),
+      };
     },
     async remove(studioId, id) {
       const channel = await find(id);
@@ -170,6 +155,41 @@ export function createChannels({ db, write }: OpenDatabase, places: Places, now:
       return true;
     },
   };
+
+  /** Good for a while: renewed when its time is nearly over. @throws {SignedOutError} @throws {PassingError} */
+  async function tokenOf(id: string, host: HostPlace): Promise<string> {
+    const good = renewing.get(id) ?? goodOrRenewed(id, host).finally(() => renewing.delete(id));
+    renewing.set(id, good);
+    return good;
+  }
+
+  async function goodOrRenewed(id: string, host: HostPlace): Promise<string> {
+    const channel = await find(id);
+    if (!channel?.accessToken) throw new SignedOutError(signInAgain(channel?.name));
+    const isGood = channel.expiresAt === null || channel.expiresAt - now() > NEARLY_OVER_MS;
+    return isGood ? channel.accessToken : renew(channel, host);
+  }
+
+  async function renew({ id, name, refreshToken }: typeof channels.$inferSelect, host: HostPlace): Promise<string> {
+    if (refreshToken === null) {
+      await forget(id);
+      throw new SignedOutError(signInAgain(name));
+    }
+    const server = await reached(() => discovered(host));
+    const client = clientOf(host);
+    const answer = await reached(() =>
+      oauth.refreshTokenGrantRequest(server, client, authOf(host), refreshToken, insecureIfLocal(host.issuer)),
+    );
+    if (answer.status >= 500) throw new PassingError(`${name} cannot be reached at the moment.`);
+    const given = await oauth.processRefreshTokenResponse(server, client, answer).catch(() => null);
+    if (given === null) {
+      await forget(id);
+      throw new SignedOutError(signInAgain(name));
+    }
+    const row = tokensOf(given);
+    await set(id, { ...row, refreshToken: row.refreshToken ?? refreshToken });
+    return given.access_token;
+  }
 
   function tokensOf(given: oauth.TokenEndpointResponse) {
     return {

@@ -6,8 +6,11 @@ import { NotTakenError, SignedOutError } from './troubles';
 
 /** Who is let in, and where. */
 export interface LetIn {
-  readonly token: string;
   readonly host: HostPlace;
+  /** What is shown to be let in; asked for anew with each request, since it is not good for long. @throws {SignedOutError} @throws {PassingError} */
+  token(): Promise<string>;
+  /** The host said no to one that was thought good: the next is another, or nobody is signed in any more. */
+  doubt(token: string): Promise<void>;
   /** As the host calls the channel. */
   readonly name: string;
 }
@@ -29,15 +32,17 @@ const PATIENCE_MS = 30_000;
  * Asks a host below `api/`.
  *
  * @returns null when the thing is not there
- * @throws {PassingError} for what may go otherwise later @throws {SignedOutError} @throws {NotTakenError} with the host’s own words
+ * @throws {PassingError} for what may go otherwise later @throws {SignedOutError} when nobody is signed in @throws {NotTakenError} with the host’s own words
  */
 export async function callHost(
-  { token, host, name }: LetIn,
+  to: LetIn,
   method: 'GET' | 'POST' | 'DELETE',
   path: string,
   signal: AbortSignal,
   more: { readonly key?: string; readonly body?: unknown } = {},
 ): Promise<Outside | null> {
+  const { host, name } = to;
+  const token = await to.token();
   const answer = await fetch(`${host.issuer.href}/api/${path}`, {
     method,
     headers: {
@@ -55,7 +60,7 @@ export async function callHost(
   const said = (await answer.json().catch(() => ({}))) as Partial<Outside> & { problem?: unknown };
   const words = typeof said.problem === 'string' ? said.problem.slice(0, 300) : `It answered ${answer.status}.`;
   if (answer.status >= 500 || answer.status === 429) throw new PassingError(`${name}: ${words}`);
-  if (answer.status === 401) throw new SignedOutError(`“${name}” wants to be signed in to again.`);
+  if (answer.status === 401) throw await doubted(to, token);
   if (answer.status === 404 || answer.status === 410) return null;
   if (!answer.ok) throw new NotTakenError(`${name} did not take it: ${words}`);
   const isWebAddress = (text: unknown): text is string => typeof text === 'string' && /^https?:\/\//.test(text);
@@ -66,6 +71,12 @@ export async function callHost(
     address: isWebAddress(said.address) ? said.address : '',
     upload: isWebAddress(said.upload) ? said.upload : null,
   };
+}
+
+/** It is tried again with another word; where there is none, that says so. */
+async function doubted(to: LetIn, token: string): Promise<PassingError> {
+  await to.doubt(token);
+  return new PassingError(`“${to.name}” wants to know again who asks.`);
 }
 
 interface Sending {
@@ -87,6 +98,7 @@ const PIECE_BYTES = 1024 * 1024;
 /** Sends a file by tus 1.0, going on where an earlier try ended. @throws {PassingError} @throws {SignedOutError} */
 export function sendFile(to: LetIn, sending: Sending): Promise<void> {
   const { file, byteCount, endpoint, video, uploadUrl, signal } = sending;
+  let token = '';
   return new Promise((resolve, reject) => {
     const upload = new Upload(createReadStream(file), {
       endpoint,
@@ -94,7 +106,11 @@ export function sendFile(to: LetIn, sending: Sending): Promise<void> {
       uploadSize: byteCount,
       chunkSize: PIECE_BYTES,
       metadata: { video },
-      headers: { authorization: `Bearer ${to.token}` },
+      // A long upload outlives its word: each piece is sent with one that is good.
+      onBeforeRequest: async (request) => {
+        token = await to.token();
+        request.setHeader('authorization', `Bearer ${token}`);
+      },
       // Trying again is the work of who ordered this: with pauses, and told.
       retryDelays: null,
       storeFingerprintForResuming: false,
@@ -105,7 +121,8 @@ export function sendFile(to: LetIn, sending: Sending): Promise<void> {
       onSuccess: () => resolve(),
       onError(error) {
         const status = 'originalResponse' in error ? error.originalResponse?.getStatus() : undefined;
-        if (status === 401) reject(new SignedOutError(`“${to.name}” wants to be signed in to again.`));
+        if (error instanceof SignedOutError) reject(error);
+        else if (status === 401) doubted(to, token).then(reject, reject);
         else if (status !== undefined && status >= 400 && status < 500 && status !== 429 && status !== 409)
           reject(new NotTakenError(`${to.name} did not take the file: it answered ${status}.`));
         else reject(new PassingError(`The line to ${to.name} broke while the film was on its way.`, { cause: error }));

@@ -27,11 +27,8 @@ const PREPARING_MS = 6 * 3_600_000;
 export function publishing(parts: PublishingParts): JobKindOfWork {
   const { database, events, films: made, studio, channels, places, now = Date.now } = parts;
   const { db, write } = database;
-  const { id: idOf, show: showOf } = {
-    id: (job: TakenJob) => dataOf(job).id,
-    show: (job: TakenJob) => showId(dataOf(job).show),
-  };
-  const tell = (job: TakenJob) => events.tell(showOf(job), { kind: 'publications' });
+  const idOf = (job: TakenJob) => dataOf(job).id;
+  const tell = (job: TakenJob) => events.tell(showId(dataOf(job).show), { kind: 'publications' });
   const keep = (row: Row, set: Set) =>
     write((one) => one.update(publications).set(set).where(eq(publications.id, row.id)));
 
@@ -82,13 +79,8 @@ export function publishing(parts: PublishingParts): JobKindOfWork {
   async function handOver(row: Row, at: JobAtWork): Promise<Set> {
     const wanted = row.wanted as Wanted;
     if (wanted.kind === 'mail') return letter(row, wanted);
-    const letIn: LetIn = { ...(await channels.tokenOf(wanted.channel)), name: row.to };
-    try {
-      return wanted.kind === 'video' ? await video(row, wanted, letIn, at) : await post(row, wanted, letIn, at);
-    } catch (error) {
-      if (error instanceof SignedOutError) await channels.forget(wanted.channel);
-      throw error;
-    }
+    const letIn = await channels.letIn(wanted.channel, row.to);
+    return wanted.kind === 'video' ? video(row, wanted, letIn, at) : post(row, wanted, letIn, at);
   }
 
   /** Post offices do not know a letter again: from the moment it is handed in until one has answered it may have gone, and then a person decides. */
@@ -173,7 +165,7 @@ export function publishing(parts: PublishingParts): JobKindOfWork {
     row: Row,
     wanted: Extract<Wanted, { kind: 'video' }>,
     letIn: LetIn,
-    { job, signal, progress }: JobAtWork,
+    { signal, progress }: JobAtWork,
   ): Promise<Set> {
     const [found] = await db.select().from(films).where(eq(films.id, wanted.film));
     const film = found && filmRow(found, null);
@@ -208,14 +200,12 @@ export function publishing(parts: PublishingParts): JobKindOfWork {
       if (seen.state === 'unusable') throw new NotTakenError(`${letIn.name} could not make anything of the file.`);
       if (now() > untilMs) throw new PassingError(`${letIn.name} has been preparing the film for very long.`);
       say({ step: 'processing', share: seen.share });
+      // What is stopped aborts this.
       await sleep(LOOK_EVERY_MS, null, { signal });
-      if ((await db.select().from(publications).where(eq(publications.id, row.id)))[0]?.state !== 'open')
-        throw cancelled(job);
     }
   }
 }
 
-const cancelled = (job: TakenJob): Error => new Error(`${job.key} was cancelled`);
 const dataOf = (job: TakenJob) => job.data as { readonly id: string; readonly show: string };
 
 /** “4 min 12 s” */

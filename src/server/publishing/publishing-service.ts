@@ -4,7 +4,7 @@ import { formatOf } from '../../core/film/film-formats';
 import type { NewPublication, PublicationProgress, PublicationRow } from '../../core/publishing/publication';
 import { isOpenAt } from '../../core/screening/screening-settings';
 import { showId, type ShowId } from '../../core/show/ids';
-import type { OpenDatabase } from '../database/open-database';
+import type { OpenDatabase, Writing } from '../database/open-database';
 import { channels, films, publications, screeningFilms, screenings } from '../database/schema';
 import type { Events } from '../events';
 import type { FilmService } from '../films/film-service';
@@ -165,6 +165,8 @@ export function createPublishingService(
             .set({ ...anew, state: 'open', problem: null, handedAt: null, endedAt: null, seenAt: null })
             .where(eq(publications.id, id));
           const { studioId } = row;
+          const wanted = await withChannel(transaction, row);
+          if (wanted) await transaction.update(publications).set({ wanted }).where(eq(publications.id, id));
           await jobs.addWithin(transaction, { kind: 'publish', studioId, key: id, data: { id, show } });
           return true;
         }),
@@ -181,6 +183,21 @@ export function createPublishingService(
       return done.rowsAffected > 0;
     },
   };
+
+  /** Signed out of and in to again a channel is another one of the same name. @returns null when nothing is to be changed */
+  async function withChannel(
+    one: Writing,
+    { wanted: kept, studioId, kind, to }: typeof publications.$inferSelect,
+  ): Promise<Wanted | null> {
+    const wanted = kept as Wanted;
+    if (wanted.kind === 'mail' || kind === 'mail') return null;
+    const own = await one
+      .select({ id: channels.id })
+      .from(channels)
+      .where(and(eq(channels.studioId, studioId), eq(channels.place, kind), eq(channels.name, to)));
+    const [other] = own;
+    return other && !own.some(({ id }) => id === wanted.channel) ? { ...wanted, channel: other.id } : null;
+  }
 
   /** Whether it can be done at all, and what it is called. @returns a sentence when not */
   async function whatIsWanted(
@@ -227,7 +244,7 @@ export function createPublishingService(
 
   async function takeAway({ wanted, outsideId, to }: typeof publications.$inferSelect): Promise<void> {
     const { channel } = wanted as Extract<Wanted, { kind: 'video' }>;
-    const letIn = { ...(await signedIn.tokenOf(channel)), name: to };
+    const letIn = await signedIn.letIn(channel, to);
     await callHost(letIn, 'DELETE', `videos/${outsideId}`, AbortSignal.timeout(LOOK_PATIENCE_MS));
   }
 
@@ -248,7 +265,7 @@ export function createPublishingService(
       const { channel } = row.wanted as Extract<Wanted, { channel: string }>;
       await write((one) => one.update(publications).set({ seenAt: now() }).where(eq(publications.id, row.id)));
       try {
-        const letIn = { ...(await signedIn.tokenOf(channel)), name: row.to };
+        const letIn = await signedIn.letIn(channel, row.to);
         const path = `${row.kind === 'video' ? 'videos' : 'posts'}/${row.outsideId}`;
         const there = await callHost(letIn, 'GET', path, AbortSignal.timeout(LOOK_PATIENCE_MS));
         if (there && there.state !== 'taken-down') continue;

@@ -264,15 +264,25 @@ describe('signing in elsewhere', () => {
     const id = await signedIn('video');
     const before = (await database.db.select().from(channelTable))[0]!;
     await database.db.update(channelTable).set({ expiresAt: 1 });
-    const { token } = await channels.tokenOf(id);
+    const token = await (await channels.letIn(id, 'Harbour films')).token();
     expect(token).not.toBe(before.accessToken);
     await database.db.update(channelTable).set({ expiresAt: 1, refreshToken: before.refreshToken });
-    await expect(channels.tokenOf(id)).rejects.toThrow('“Harbour films” wants to be signed in to again.');
+    await expect((await channels.letIn(id, 'Harbour films')).token()).rejects.toThrow(
+      '“Harbour films” wants to be signed in to again.',
+    );
     expect(await channels.list(STUDIO)).toMatchObject([{ signedIn: false }]);
+  });
+  it('is renewed once when two ask at the same time, so that neither signs the other out', async () => {
+    const id = await signedIn('video');
+    await database.db.update(channelTable).set({ expiresAt: 1 });
+    const letIn = await channels.letIn(id, 'Harbour films');
+    const [one, other] = await Promise.all([letIn.token(), letIn.token()]);
+    expect(one).toBe(other);
+    expect(await channels.list(STUDIO)).toMatchObject([{ signedIn: true }]);
   });
   it('ends there too', async () => {
     const id = await signedIn('video');
-    const { token } = await channels.tokenOf(id);
+    const token = await (await channels.letIn(id, 'Harbour films')).token();
     const asked = () =>
       fetch(`${standIns.address}/video-host/api/channel`, { headers: { authorization: `Bearer ${token}` } });
     expect((await asked()).status).toBe(200);
@@ -350,6 +360,35 @@ describe('a film at a host', () => {
     await publishing.again(SHOW, id);
     expect(await ended(id)).toMatchObject({ state: 'there' });
   });
+  it('goes on when the word it was let in by is over in the middle of the line', async () => {
+    const channel = await signedIn('video');
+    await visit('/video-host', { slowKilobytes: 1500, preparingSeconds: 0, quotaMegabytes: 100 });
+    const id = await ordered(film(channel));
+    await until(id, ({ progress }) => (progress?.share ?? 0) > 0);
+    const [before] = await database.db.select().from(channelTable);
+    await database.db.update(channelTable).set({ expiresAt: 1 });
+    expect(await ended(id)).toMatchObject({ state: 'there', problem: null });
+    expect((await database.db.select().from(channelTable))[0]!.accessToken).not.toBe(before!.accessToken);
+  }, 30_000);
+  it('goes on by another word when the host takes the one it has no more', async () => {
+    const channel = await signedIn('video');
+    await visit('/video-host', { preparingSeconds: 0, quotaMegabytes: 100 });
+    await database.db.update(channelTable).set({ accessToken: 'worn out' });
+    const id = await ordered(film(channel));
+    await until(id, ({ problem }) => /wants to know again who asks/.test(problem ?? ''));
+    expect(await ended(id)).toMatchObject({ state: 'there' });
+  }, 30_000);
+  it('is put there after all when the channel was signed out of here and in to again', async () => {
+    const channel = await signedIn('video');
+    await visit('/video-host', { failNext: 1, preparingSeconds: 0, quotaMegabytes: 100 });
+    const id = await ordered(film(channel));
+    await until(id, ({ tries }) => tries === 1);
+    await channels.remove(STUDIO, channel);
+    expect(await ended(id)).toMatchObject({ state: 'failed', problem: expect.stringMatching(/signed in to again/) });
+    await signedIn('video');
+    await publishing.again(SHOW, id);
+    expect(await ended(id)).toMatchObject({ state: 'there' });
+  }, 30_000);
   it('can be stopped on its way, and nothing of it stays there', async () => {
     const channel = await signedIn('video');
     await visit('/video-host', { slowKilobytes: 1000, quotaMegabytes: 100 });
