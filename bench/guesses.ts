@@ -1,31 +1,14 @@
 // Ten thousand guessed links and ten thousand guessed passwords, and what they cost somebody at work: npm run bench:guesses
-import { ask, openApp, screened } from '../e2e/app';
+import { ask, filmMade, openApp, screened, sending } from '../e2e/app';
 
 const GUESSES = 10_000;
 const app = await openApp({ seed: true });
 const show = `${app.address}/api/v1/shows/lantern-regatta`;
-const json = (method: string, body: unknown): RequestInit => ({
-  method,
-  headers: { 'content-type': 'application/json' },
-  body: JSON.stringify(body),
-});
 const answer = async <Answer>(url: string, init?: RequestInit) => (await (await ask(url, init)).json()) as Answer;
-const spec = {
-  purpose: 'by-hand',
-  format: 'mp4',
-  shape: '16:9',
-  widthPx: 320,
-  heightPx: 180,
-  rate: { frames: 10, seconds: 1 },
-  quality: 'light',
-  span: { fromMs: 0, toMs: 4000 },
-};
-const { ids } = await answer<{ ids: string[] }>(`${show}/films`, json('POST', { specs: [spec] }));
-const films = async () => (await answer<{ films: { state: string }[] }>(`${show}/films`)).films;
-while ((await films())[0]!.state !== 'ready') await new Promise((resolve) => setTimeout(resolve, 500));
-const token = await screened(app, 'lantern-regatta', ids[0]!);
+const film = await filmMade(app, 'lantern-regatta');
+const token = await screened(app, 'lantern-regatta', film);
 const { screenings } = await answer<{ screenings: { id: string }[] }>(`${show}/screenings`);
-await ask(`${show}/screenings/${screenings[0]!.id}`, json('PATCH', { password: 'lanterns on the water' }));
+await ask(`${show}/screenings/${screenings[0]!.id}`, sending('PATCH', { password: 'lanterns on the water' }));
 
 /** What somebody at work waits for: the middle of how long an answer takes, in milliseconds, while other work goes on. */
 async function atWork(until: () => boolean): Promise<number> {
@@ -56,14 +39,14 @@ for (const [name, guess] of [
   [
     'passwords of a screening',
     (index: number) =>
-      fetch(`${app.address}/api/v1/screenings/${token}/entry`, json('POST', { password: `guess ${index}` })),
+      fetch(`${app.address}/api/v1/screenings/${token}/entry`, sending('POST', { password: `guess ${index}` })),
   ],
   [
     'passwords of a person',
     (index: number) =>
       fetch(
         `${app.address}/api/v1/session/password`,
-        json('POST', { email: 'owner@example.org', password: `guess ${index}` }),
+        sending('POST', { email: 'owner@example.org', password: `guess ${index}` }),
       ),
   ],
 ] as const) {

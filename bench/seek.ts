@@ -2,7 +2,8 @@
 import { spawnSync } from 'node:child_process';
 import { readdir, rename, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { ask, openApp, openBrowser, openPage, screened } from '../e2e/app';
+import { filmMade, openApp, openBrowser, openPage, screened } from '../e2e/app';
+import { wholeRate } from '../src/core/timing/frame-rate';
 
 const minutes = Number(process.argv.at(-1)) || 40;
 /** A slow mobile line: 4 megabits a second, 80 ms there and back. */
@@ -10,20 +11,9 @@ const LINE = { offline: false, downloadThroughput: 500_000, uploadThroughput: 12
 const JUMPS = 12;
 
 const app = await openApp({ seed: true });
-const show = `${app.address}/api/v1/shows/lantern-regatta`;
-const spec = {
-  ...{ purpose: 'by-hand', format: 'mp4', shape: '16:9', widthPx: 1280, heightPx: 720, quality: 'light' },
-  ...{ rate: { frames: 25, seconds: 1 }, span: { fromMs: 0, toMs: 60_000 } },
-};
-const ordered = await ask(`${show}/films`, {
-  method: 'POST',
-  headers: { 'content-type': 'application/json' },
-  body: JSON.stringify({ specs: [spec] }),
+const made = await filmMade(app, 'lantern-regatta', {
+  ...{ widthPx: 1280, heightPx: 720, rate: wholeRate(25), span: { fromMs: 0, toMs: 60_000 } },
 });
-const { ids } = (await ordered.json()) as { ids: string[] };
-const films = async () =>
-  ((await (await ask(`${show}/films`)).json()) as { films: { state: string }[] }).films[0]!.state;
-while ((await films()) !== 'ready') await new Promise((resolve) => setTimeout(resolve, 500));
 const folder = path.join(app.dataFolder, 'films');
 const [name] = (await readdir(folder)).filter((file) => file.endsWith('.mp4'));
 const file = path.join(folder, name!);
@@ -35,7 +25,7 @@ const joined = spawnSync('ffmpeg', [
 ]);
 if (joined.status !== 0) throw new Error(String(joined.stderr));
 await rename(long, file);
-const token = await screened(app, 'lantern-regatta', ids[0]!);
+const token = await screened(app, 'lantern-regatta', made);
 
 const browser = await openBrowser();
 const page = await openPage(browser, 'stranger');

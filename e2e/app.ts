@@ -9,6 +9,8 @@ import path from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 import type { ShowEdit } from '../src/core/show/edit';
 import type { Show, Slide } from '../src/core/show/show';
+import type { FilmSpec } from '../src/core/film/film-spec';
+import { wholeRate } from '../src/core/timing/frame-rate';
 import { fitToMusic, lengthFollowsContent } from '../src/core/timing/fit-to-music';
 
 /** The real server on a free port with a data folder of its own. */
@@ -343,11 +345,36 @@ export async function makeFor(page: Page, ...purposes: readonly string[]): Promi
 /** Opens a screening of a film. @returns the unguessable part of its link */
 export async function screened({ address }: App, show: string, film: string): Promise<string> {
   const path = `${address}/api/v1/shows/${show}/screenings`;
-  await ask(path, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ films: [film] }),
-  });
+  await ask(path, sending('POST', { films: [film] }));
   const { screenings } = (await (await ask(path)).json()) as { screenings: { token: string; films: string[] }[] };
   return screenings.find(({ films }) => films.includes(film))!.token;
+}
+
+/** A request with a JSON body. */
+export const sending = (method: string, body: unknown): RequestInit => ({
+  method,
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(body),
+});
+
+/** Has a film made of a show, small and of its first seconds unless more is said. @returns its id once it is ready */
+export async function filmMade({ address }: App, show: string, more: Partial<FilmSpec> = {}): Promise<string> {
+  const route = `${address}/api/v1/shows/${show}/films`;
+  const spec: FilmSpec = {
+    ...{ purpose: 'by-hand', format: 'mp4', shape: '16:9', widthPx: 320, heightPx: 180, quality: 'light' },
+    ...{ rate: wholeRate(10), span: { fromMs: 0, toMs: 4000 } },
+    ...more,
+  };
+  const ordered = await ask(route, sending('POST', { specs: [spec] }));
+  if (!ordered.ok) throw new Error(await ordered.text());
+  const { ids } = (await ordered.json()) as { ids: [string] };
+  for (;;) {
+    const { films } = (await (await ask(route)).json()) as { films: { id: string; state: string; problem: string }[] };
+    const film = films.find(({ id }) => id === ids[0]);
+    if (film?.state === 'ready') return ids[0];
+    if (film?.state === 'failed') throw new Error(film.problem);
+    await new Promise((resolve) => {
+      setTimeout(resolve, 300);
+    });
+  }
 }

@@ -1,6 +1,18 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
-import { type App, ask, openApp, openBrowser, openPage, type OpenPage, press, seriousIn, waitForText } from './app';
+import {
+  type App,
+  ask,
+  filmMade,
+  sending,
+  openApp,
+  openBrowser,
+  openPage,
+  type OpenPage,
+  press,
+  seriousIn,
+  waitForText,
+} from './app';
 
 const SHOW = 'lantern-regatta';
 let app: App;
@@ -9,29 +21,18 @@ let page: OpenPage;
 let client: OpenPage;
 let link: string;
 
-const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 const route = (more: string) => `${app.address}/api/v1/shows/${SHOW}${more}`;
-const json = (method: string, body: unknown): RequestInit => ({
-  method,
-  headers: { 'content-type': 'application/json' },
-  body: JSON.stringify(body),
-});
 
 beforeAll(async () => {
   app = await openApp({ seed: true });
   browser = await openBrowser();
   page = await openPage(browser);
-  const spec = {
-    ...{ purpose: 'by-hand', format: 'mp4', shape: '16:9', widthPx: 320, heightPx: 180, quality: 'light' },
-    ...{ rate: { frames: 10, seconds: 1 }, span: { fromMs: 0, toMs: 4000 } },
-  };
-  const { ids } = (await (await ask(route('/films'), json('POST', { specs: [spec] }))).json()) as { ids: string[] };
-  const state = async () =>
-    ((await (await ask(route('/films'))).json()) as { films: { state: string }[] }).films[0]!.state;
-  while ((await state()) !== 'ready') await rest(300);
+  const film = await filmMade(app, SHOW);
   for (const change of [{ title: 'The boats' }, { title: 'The fireworks', password: 'lanterns at dusk' }]) {
-    const { id } = (await (await ask(route('/screenings'), json('POST', { films: ids }))).json()) as { id: string };
-    await ask(route(`/screenings/${id}`), json('PATCH', change));
+    const { id } = (await (await ask(route('/screenings'), sending('POST', { films: [film] }))).json()) as {
+      id: string;
+    };
+    await ask(route(`/screenings/${id}`), sending('PATCH', change));
   }
 });
 afterAll(async () => {

@@ -7,6 +7,7 @@ import type { Show } from '../src/core/show/show';
 import {
   type App,
   ask,
+  filmMade,
   dropFiles,
   letIn,
   openApp,
@@ -33,20 +34,8 @@ const showAt = async (app: App, id: string) =>
 
 /** A quarter of a minute of a show as a film, made anew. */
 async function filmOf(app: App, id: string): Promise<Buffer> {
-  const route = `${app.address}/api/v1/shows/${id}/films`;
-  const spec = {
-    ...{ purpose: 'by-hand', format: 'mp4', shape: '16:9', widthPx: 320, heightPx: 180, quality: 'good' },
-    ...{ rate: { frames: 10, seconds: 1 }, span: { fromMs: 0, toMs: 16_000 } },
-  };
-  const ordered = await ask(route, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ specs: [spec] }),
-  });
-  const { ids } = (await ordered.json()) as { ids: string[] };
-  const state = async () => ((await (await ask(route)).json()) as { films: { state: string }[] }).films[0]!.state;
-  while ((await state()) !== 'ready') await rest(300);
-  return bytesOf(await ask(`${app.address}/api/v1/films/${ids[0]}/file`));
+  const film = await filmMade(app, id, { quality: 'good', span: { fromMs: 0, toMs: 16_000 } });
+  return bytesOf(await ask(`${app.address}/api/v1/films/${film}/file`));
 }
 
 /** Until what its pictures are about and what its songs sound like is known. */

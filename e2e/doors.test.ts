@@ -3,7 +3,7 @@ import { promisify } from 'node:util';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { transitionDocument } from '../src/core/mounts/kept-transition';
 import { ROUTES, PAGES, type RouteName } from '../src/server/http/routes';
-import { type App, ask, openApp, screened, signedIn } from './app';
+import { type App, ask, filmMade, openApp, screened, sending, signedIn } from './app';
 
 const SHOW = 'lantern-regatta';
 const WHO = ['stranger', 'foreigner', 'guest', 'owner'] as const;
@@ -197,11 +197,6 @@ const as = (who: Who, path: string, init: RequestInit = {}) =>
     ...init,
     headers: { ...(init.headers as Record<string, string> | undefined), cookie: held[who] },
   });
-const json = (method: string, body: unknown): RequestInit => ({
-  method,
-  headers: { 'content-type': 'application/json' },
-  body: JSON.stringify(body),
-});
 const owner = async <Answer>(path: string, init: RequestInit = {}): Promise<Answer> =>
   (await (await as('owner', path, init)).json()) as Answer;
 const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -215,12 +210,12 @@ async function wordBy(...command: readonly string[]): Promise<string> {
 }
 
 async function invited(role: string, show: string | null): Promise<string> {
-  return (await owner<{ word: string }>('/api/v1/invitations', json('POST', { role, show, label: role }))).word;
+  return (await owner<{ word: string }>('/api/v1/invitations', sending('POST', { role, show, label: role }))).word;
 }
 
 async function joined(word: string, email: string): Promise<string> {
   const said = { name: email.split('@')[0], email, password: 'some words in a row' };
-  const answer = await fetch(`${app.address}/api/v1/joining/${word}/account`, json('POST', said));
+  const answer = await fetch(`${app.address}/api/v1/joining/${word}/account`, sending('POST', said));
   expect(answer.status).toBe(200);
   return answer.headers.getSetCookie()[0]!.split(';')[0]!;
 }
@@ -246,7 +241,7 @@ beforeAll(async () => {
   await joined(await invited('member', null), 'spare@example.org');
   const { people } = await owner<{ people: { id: string; name: string }[] }>('/api/v1/people');
   parts.account = people.find(({ name }) => name === 'spare')!.id;
-  const { id: second } = await owner<{ id: string }>('/api/v1/shows', json('POST', { title: 'Another one' }));
+  const { id: second } = await owner<{ id: string }>('/api/v1/shows', sending('POST', { title: 'Another one' }));
   // A visit uses an invitation up; strangers are not let that far.
   const visits: string[] = [];
   for (let visit = 0; visit < 4; visit += 1) visits.push(await invited('guest', second));
@@ -272,42 +267,29 @@ beforeAll(async () => {
     { widthPx: 1920, heightPx: 1080, rate: { frames: 30, seconds: 1 } },
     new Map(),
   );
-  parts.mount = (await owner<{ id: string }>('/api/v1/mounts', json('POST', { from: SHOW, mount }))).id;
+  parts.mount = (await owner<{ id: string }>('/api/v1/mounts', sending('POST', { from: SHOW, mount }))).id;
   const wanted = { label: 'The choir', pictures: [parts.picture], longestPx: 640, watermark: 'ours', endsAt: null };
-  parts.proof = (await owner<{ id: string }>(`/api/v1/shows/${SHOW}/proofs`, json('POST', wanted))).id;
+  parts.proof = (await owner<{ id: string }>(`/api/v1/shows/${SHOW}/proofs`, sending('POST', wanted))).id;
   const { proofs } = await owner<{ proofs: { token: string }[] }>(`/api/v1/shows/${SHOW}/proofs`);
   parts.proofToken = proofs[0]!.token;
-  parts.version = (await owner<{ id: string }>(`/api/v1/shows/${SHOW}/versions`, json('POST', { name: 'Kept' }))).id;
+  parts.version = (await owner<{ id: string }>(`/api/v1/shows/${SHOW}/versions`, sending('POST', { name: 'Kept' }))).id;
   const take = async () => {
     const wanted = { slideId: null, name: 'A take', rate: 48_000 };
-    return (await owner<{ id: string }>(`/api/v1/shows/${SHOW}/takes`, json('POST', wanted))).id;
+    return (await owner<{ id: string }>(`/api/v1/shows/${SHOW}/takes`, sending('POST', wanted))).id;
   };
   const [first, other] = [await take(), await take()];
   parts.take = first;
   parts.takes = [other, first];
-  const spec = {
-    purpose: 'by-hand',
-    format: 'mp4',
-    shape: '16:9',
-    widthPx: 320,
-    heightPx: 180,
-    rate: { frames: 10, seconds: 1 },
-    quality: 'light',
-    span: { fromMs: 0, toMs: 4000 },
-  };
-  const { ids } = await owner<{ ids: string[] }>(`/api/v1/shows/${SHOW}/films`, json('POST', { specs: [spec] }));
-  parts.film = ids[0]!;
-  const films = async () => (await owner<{ films: { state: string }[] }>(`/api/v1/shows/${SHOW}/films`)).films;
-  while ((await films())[0]!.state !== 'ready') await rest(300);
+  parts.film = await filmMade(app, SHOW);
   parts.token = await screened(app, SHOW, parts.film);
   const { screenings } = await owner<{ screenings: { id: string }[] }>(`/api/v1/shows/${SHOW}/screenings`);
   parts.screening = screenings[0]!.id;
   const bill = { title: 'The choir’s films', words: '', screenings: [parts.screening] };
-  parts.bill = (await owner<{ id: string }>('/api/v1/bills', json('POST', bill))).id;
+  parts.bill = (await owner<{ id: string }>('/api/v1/bills', sending('POST', bill))).id;
   const { bills } = await owner<{ bills: { token: string }[] }>('/api/v1/bills');
   parts.billToken = bills[0]!.token;
   const note = { atMs: 1000, kind: 'note', name: 'Ilka', words: 'How lovely' };
-  await fetch(`${app.address}/api/v1/screenings/${parts.token}/note`, json('POST', note));
+  await fetch(`${app.address}/api/v1/screenings/${parts.token}/note`, sending('POST', note));
   parts.note = (await owner<{ notes: { id: string }[] }>(`/api/v1/shows/${SHOW}/notes`)).notes[0]!.id;
 });
 afterAll(() => app.close());
@@ -347,7 +329,7 @@ async function knock(who: Who, route: RouteName, { body, query = '' }: Door, let
   const stop = new AbortController();
   const wants = method !== 'GET' && method !== 'DELETE';
   const answer = await as(who, url + asked, {
-    ...(wants ? json(method, body ?? { unheardOf: true }) : { method }),
+    ...(wants ? sending(method, body ?? { unheardOf: true }) : { method }),
     signal: stop.signal,
   });
   // Streams of events never end by themselves.

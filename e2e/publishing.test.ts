@@ -4,6 +4,7 @@ import type { PublicationRow } from '../src/core/publishing/publication';
 import {
   type App,
   ask,
+  filmMade,
   openApp,
   openBrowser,
   openPage,
@@ -23,11 +24,6 @@ let token: string;
 
 const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 const route = (more: string) => `${app.address}/api/v1/shows/${SHOW}${more}`;
-const json = (method: string, body: unknown): RequestInit => ({
-  method,
-  headers: { 'content-type': 'application/json' },
-  body: JSON.stringify(body),
-});
 const rows = async () =>
   ((await (await ask(route('/publications'))).json()) as { publications: PublicationRow[] }).publications;
 
@@ -94,15 +90,7 @@ beforeAll(async () => {
   app = await openApp({ seed: true });
   browser = await openBrowser();
   page = await openPage(browser);
-  const spec = {
-    ...{ purpose: 'by-hand', format: 'mp4', shape: '16:9', widthPx: 320, heightPx: 180, quality: 'best' },
-    ...{ rate: { frames: 10, seconds: 1 }, span: { fromMs: 0, toMs: 8000 } },
-  };
-  const { ids } = (await (await ask(route('/films'), json('POST', { specs: [spec] }))).json()) as { ids: string[] };
-  film = ids[0]!;
-  const state = async () =>
-    ((await (await ask(route('/films'))).json()) as { films: { state: string }[] }).films[0]!.state;
-  while ((await state()) !== 'ready') await rest(300);
+  film = await filmMade(app, SHOW, { quality: 'best', span: { fromMs: 0, toMs: 8000 } });
   token = await screened(app, SHOW, film);
 });
 afterAll(async () => {

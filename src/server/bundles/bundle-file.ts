@@ -36,8 +36,10 @@ const MTIME = new Date('2000-01-01T00:00:00Z');
 
 export interface BundleParts {
   readonly show: Show;
-  /** Those that are whole. */
+  /** Every file of it, those too that are gone: whoever takes it in is told. */
   readonly sheet: readonly BundledFile[];
+  /** By their hashes. */
+  readonly gone: ReadonlySet<string>;
   readonly versions: readonly BundledVersion[];
   /** Where a file lies. */
   place(hash: string): Promise<string>;
@@ -55,7 +57,7 @@ export interface WrittenBundle {
  * Writes a show, its files and its versions as one ZIP, a piece at a time: nothing of it is held in memory but the documents. Nothing is packed, so that its
  * size is known beforehand and any program opens it; `show.json` is a saved show whose files lie beside it.
  */
-export async function writeBundle({ show, sheet, versions, place }: BundleParts): Promise<WrittenBundle> {
+export async function writeBundle({ show, sheet, gone, versions, place }: BundleParts): Promise<WrittenBundle> {
   const zip = new ZipFile();
   const hash = createHash('sha256');
   const asWhole = { mtime: MTIME, compress: false };
@@ -68,9 +70,10 @@ export async function writeBundle({ show, sheet, versions, place }: BundleParts)
     ...{ format: BUNDLE_FORMAT, version: BUNDLE_VERSION, title: show.title, sheet, versionCount: versions.length },
   };
   add(BUNDLE_NOTE, note);
-  add(BUNDLE_SHOW, { ...show, files: Object.fromEntries(sheet.map((file) => [file.hash, bundledName(file)])) });
+  const there = sheet.filter((file) => !gone.has(file.hash));
+  add(BUNDLE_SHOW, { ...show, files: Object.fromEntries(there.map((file) => [file.hash, bundledName(file)])) });
   for (const [index, version] of versions.entries()) add(versionName(index), version);
-  for (const file of sheet) zip.addFile(await place(file.hash), bundledName(file), asWhole);
+  for (const file of there) zip.addFile(await place(file.hash), bundledName(file), asWhole);
   const byteCount = await new Promise<number>((resolve, reject) => {
     (zip as unknown as NodeJS.EventEmitter).on('error', reject);
     // The package tells the size it will have; its types do not know.

@@ -75,12 +75,12 @@ export function createBundleService(parts: BundleServiceParts): BundleService & 
         .from(sheetEntries)
         .where(eq(sheetEntries.showId, show))
         .orderBy(asc(sheetEntries.addedAt), asc(sheetEntries.fileName), asc(sheetEntries.id));
-      const whole: BundledFile[] = [];
-      const missing: string[] = [];
-      for (const { assetId: hash, fileName: name, made } of rows) {
+      const files: BundledFile[] = [];
+      const gone = new Map<string, string>();
+      for (const { assetId: hash, fileName: name, byteCount, made } of rows) {
         const there = await stat(await blobs.localFile(assetId(hash))).catch(() => null);
-        if (there) whole.push({ hash, name, byteCount: there.size, made });
-        else missing.push(name);
+        files.push({ hash, name, byteCount: there?.size ?? byteCount, made });
+        if (!there) gone.set(hash, name);
       }
       const kept = await db
         .select()
@@ -89,7 +89,8 @@ export function createBundleService(parts: BundleServiceParts): BundleService & 
         .orderBy(asc(versionTable.createdAt), asc(versionTable.id));
       const written = await writeBundle({
         show: opened.show,
-        sheet: whole,
+        sheet: files,
+        gone: new Set(gone.keys()),
         versions: kept.map(({ name, why, createdAt, formatVersion, content }) => ({
           name,
           why,
@@ -99,7 +100,7 @@ export function createBundleService(parts: BundleServiceParts): BundleService & 
         })),
         place: (hash) => blobs.localFile(assetId(hash)),
       });
-      return { ...written, title: opened.show.title, missing };
+      return { ...written, title: opened.show.title, missing: [...gone.values()] };
     },
     async list(studioId) {
       const rows = await db

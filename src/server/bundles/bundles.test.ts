@@ -267,7 +267,7 @@ describe('a bundle that is not as it should be', () => {
 });
 
 describe('a show of which files are gone', () => {
-  it('is saved with those that are there, and says which are not', async () => {
+  it('is saved with those that are there, and says which are not, here and where it is taken in', async () => {
     const here = await installation('here');
     const show = await madeShow(here);
     const [first] = await here.sheet.entries(show.id);
@@ -275,6 +275,8 @@ describe('a show of which files are gone', () => {
     const written = (await here.bundles.write(show.id))!;
     written.bytes.destroy();
     expect(written.missing).toEqual([first!.fileName]);
+    const intake = await takenIn(await installation('there'), await saved(here, show.id));
+    expect(intake).toMatchObject({ state: 'done', bad: [{ name: first!.fileName, problem: 'It is not in there.' }] });
     expect(await here.bundles.write(showId('nowhere'))).toBeNull();
   });
 });

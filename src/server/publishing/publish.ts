@@ -3,14 +3,14 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { and, eq } from 'drizzle-orm';
 import { letterHtml, letterText, type LetterParts } from '../../core/publishing/letter';
 import type { PublicationProgress } from '../../core/publishing/publication';
-import { isOpenAt } from '../../core/screening/screening-settings';
 import { showId } from '../../core/show/ids';
-import { films, publications, screeningFilms, screenings } from '../database/schema';
+import { films, publications } from '../database/schema';
 import { filmRow } from '../films/film-row';
 import { PassingError, type JobAtWork, type JobKindOfWork } from '../jobs/job-runner';
 import type { TakenJob } from '../jobs/job';
 import { callHost, sendFile, type LetIn } from './host-calls';
 import type { PublishingParts, Wanted } from './publishing-service';
+import { screenedFilm } from './screened-film';
 import { sendLetter } from './send-letter';
 import { NotTakenError, SignedOutError } from './troubles';
 
@@ -110,12 +110,12 @@ export function publishing(parts: PublishingParts): JobKindOfWork {
   }
 
   async function letterOf(row: Row, wanted: Extract<Wanted, { kind: 'mail' }>) {
-    const { screening, film, link } = await screeningOf(row, wanted);
+    const { screening, film, title, link } = await screeningOf(row, wanted);
     const { profile } = await studio.open(row.studioId);
     const bytes = screening.passwordHash === null ? await made.pictureOf(film.id) : null;
     const poster = bytes && { name: 'poster', bytes };
     const said: LetterParts = {
-      title: screening.title ?? film.title,
+      title,
       words: wanted.words,
       link,
       length: lengthWords(film.lengthMs),
@@ -134,20 +134,9 @@ export function publishing(parts: PublishingParts): JobKindOfWork {
 
   /** @throws {NotTakenError} when its link would lead nowhere by now */
   async function screeningOf(row: Row, { screening: id, origin }: { screening: string; origin: string }) {
-    const [screening] = await db
-      .select()
-      .from(screenings)
-      .where(and(eq(screenings.id, id), eq(screenings.showId, row.showId)));
-    const [shown] = screening
-      ? await db
-          .select({ film: films })
-          .from(screeningFilms)
-          .innerJoin(films, eq(films.id, screeningFilms.filmId))
-          .where(and(eq(screeningFilms.screeningId, id), eq(films.state, 'ready')))
-      : [];
-    if (!screening || !shown || !isOpenAt(screening, now()))
-      throw new NotTakenError('The screening was shut or removed before this was sent.');
-    return { screening, film: filmRow(shown.film, null), link: `${origin}/s/${screening.token}` };
+    const shown = await screenedFilm(db, row.showId, id, now());
+    if (typeof shown === 'string') throw new NotTakenError(shown);
+    return { ...shown, link: `${origin}/s/${shown.screening.token}` };
   }
 
   async function post(

@@ -2,10 +2,9 @@ import { and, desc, eq, inArray, lt, or, isNull } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { formatOf } from '../../core/film/film-formats';
 import type { NewPublication, PublicationProgress, PublicationRow } from '../../core/publishing/publication';
-import { isOpenAt } from '../../core/screening/screening-settings';
 import { showId, type ShowId } from '../../core/show/ids';
 import type { OpenDatabase, Writing } from '../database/open-database';
-import { channels, films, publications, screeningFilms, screenings } from '../database/schema';
+import { channels, films, publications } from '../database/schema';
 import type { Events } from '../events';
 import type { FilmService } from '../films/film-service';
 import { filmRow } from '../films/film-row';
@@ -16,6 +15,7 @@ import type { Channels } from './channels';
 import { callHost } from './host-calls';
 import type { Places } from './places';
 import { publishing } from './publish';
+import { screenedFilm } from './screened-film';
 
 /** What one publication was asked for: one address for each letter. */
 export type Wanted =
@@ -227,19 +227,8 @@ export function createPublishingService(
         return 'Only finished films that browsers play are taken there.';
       return { title: film.title, channelName };
     }
-    const [screening] = await db
-      .select()
-      .from(screenings)
-      .where(and(eq(screenings.id, wanted.screening), eq(screenings.showId, show)));
-    if (!screening || !isOpenAt(screening, now()))
-      return 'This screening is not open: a link to it would lead nowhere.';
-    const [film] = await db
-      .select({ title: films.title })
-      .from(screeningFilms)
-      .innerJoin(films, eq(films.id, screeningFilms.filmId))
-      .where(and(eq(screeningFilms.screeningId, screening.id), eq(films.state, 'ready')));
-    if (!film) return 'Its film was removed: this screening shows nothing.';
-    return { title: screening.title ?? film.title, channelName };
+    const shown = await screenedFilm(db, show, wanted.screening, now());
+    return typeof shown === 'string' ? shown : { title: shown.title, channelName };
   }
 
   async function takeAway({ wanted, outsideId, to }: typeof publications.$inferSelect): Promise<void> {

@@ -228,7 +228,10 @@ describe('letters', () => {
     const id = await ordered(LETTER);
     await until(id, ({ tries }) => tries === 1);
     await database.db.update(screenings).set({ shut: true }).where(eq(screenings.id, 'open'));
-    expect(await ended(id)).toMatchObject({ state: 'refused', problem: expect.stringMatching(/shut or removed/) });
+    expect(await ended(id)).toMatchObject({
+      state: 'refused',
+      problem: expect.stringMatching(/not open: a link to it leads nowhere/),
+    });
   }, 30_000);
 });
 

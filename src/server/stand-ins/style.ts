@@ -49,5 +49,5 @@ progress{width:100%;accent-color:var(--accent)}
 .stamp{float:right;border:2px solid var(--accent);color:var(--accent);border-radius:4px;padding:2px 8px;font:600 12px Display,sans-serif;transform:rotate(4deg);text-transform:uppercase;letter-spacing:.06em}
 .desk{max-width:520px;margin:40px auto}
 .desk label{display:flex;flex-direction:column;gap:4px;margin:16px 0}
-@media(max-width:760px){.two{grid-template-columns:1fr}main{padding:18px}}
+@media(max-width:760px){.two{grid-template-columns:1fr}main{padding:18px}.stamp{float:none;display:inline-block;margin:0 0 12px}}
 `;

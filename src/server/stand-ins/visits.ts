@@ -100,7 +100,7 @@ export function showPage(
     'content-security-policy': `default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; script-src 'none'; frame-ancestors 'none'; base-uri 'none'; form-action 'self' ${formsLeadTo}`,
   });
   response.end(`<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escaped(title)}</title><link rel="stylesheet" href="/style.css"></head>
+<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escaped(title)}</title><link rel="icon" href="data:,"><link rel="stylesheet" href="/style.css"></head>
 <body class="${place}"><header><nav aria-label="Stand-ins">${doors}</nav><p>Came with Tanager, to try things out. Nothing leaves this machine.</p></header>
 <main>${body}</main></body></html>`);
   return true;

@@ -11,6 +11,7 @@ import type { ShelfEntry } from '../../server/shows/show-service';
 import { Button } from '../kit/button';
 import { Pick } from '../kit/pick';
 import { callServer } from '../show/call-server';
+import { copied } from '../show/copied';
 import { AuditList } from './audit-list';
 import { dayOf } from './day-of';
 import { useMe } from './me';
@@ -153,14 +154,7 @@ function LinkLine({ words, to }: { words: string; to: string }) {
           onFocus={(event) => event.currentTarget.select()}
           className="h-8 flex-1 rounded-md border border-rule bg-field px-2 font-mono text-sm"
         />
-        <Button
-          onClick={() =>
-            void navigator.clipboard.writeText(to).then(
-              () => toast('The link is copied.'),
-              () => toast('This browser does not let it be copied; take it from the line.'),
-            )
-          }
-        >
+        <Button onClick={() => void copied(to, 'The link is copied.')}>
           <Copy size={14} /> Copy
         </Button>
       </div>

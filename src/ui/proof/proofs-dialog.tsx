@@ -14,6 +14,7 @@ import { Pick } from '../kit/pick';
 import { sayFault } from '../show/say-fault';
 import { useStudio } from '../reuse/studio-store';
 import { callServer } from '../show/call-server';
+import { copied } from '../show/copied';
 import { useShow } from '../show/show-provider';
 
 type Which = 'all' | 'kept' | 'chosen';
@@ -184,12 +185,7 @@ function ProofLine({ path, proof, marks, onDone }: ProofLineProps) {
       <div className="flex flex-wrap items-center gap-2">
         <Button
           className="h-7"
-          onClick={() =>
-            void navigator.clipboard.writeText(link).then(
-              () => toast('The link was copied. Whoever has it can mark the pictures.'),
-              () => toast(link),
-            )
-          }
+          onClick={() => void copied(link, 'The link was copied. Whoever has it can mark the pictures.')}
         >
           <Copy size={13} /> Copy the link
         </Button>

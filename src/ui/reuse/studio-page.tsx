@@ -245,7 +245,9 @@ function Profile({ first }: { first: StudioProfile }) {
           The logo stands at both ends of shows that are made for a purpose; watermark and plumage go with every new
           show. Nothing of ours is in your films.
         </p>
-        <Head title="Faces in your pictures" />
+        <div className="mt-5">
+          <Head title="Faces in your pictures" />
+        </div>
         <label className="flex items-center gap-2">
           <input
             type="checkbox"

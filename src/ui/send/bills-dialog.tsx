@@ -8,6 +8,7 @@ import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { FIELD, Labelled } from '../publishing/form-parts';
 import { callServer } from '../show/call-server';
+import { copied } from '../show/copied';
 import { sayFault } from '../show/say-fault';
 import { useAnswer } from '../show/use-answer';
 
@@ -183,15 +184,7 @@ function BillLine({ bill, choices, onDone }: BillLineProps) {
             {bill.shut ? 'shut: its link leads nowhere' : `${there.length} ${there.length === 1 ? 'film' : 'films'}`}
           </span>
         </span>
-        <Button
-          className="h-7"
-          onClick={() =>
-            void navigator.clipboard.writeText(link).then(
-              () => toast('The link was copied.'),
-              () => toast(link),
-            )
-          }
-        >
+        <Button className="h-7" onClick={() => void copied(link, 'The link was copied. Whoever has it sees the page.')}>
           <Copy size={13} /> Copy the link
         </Button>
         <a

@@ -3,7 +3,6 @@
 import { format } from 'date-fns';
 import { toCanvas } from 'qrcode';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { toast } from 'sonner';
 import { embedOf, USUAL_EMBED_PX } from '../../core/screening/embed';
 import { SHORTEST_PASSWORD, type Call, type ScreeningChange } from '../../core/screening/screening-settings';
 import { isSameFilm, qualityName } from '../../core/screening/shown-film';
@@ -16,6 +15,7 @@ import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { NumberField } from '../kit/number-field';
 import { callServer } from '../show/call-server';
+import { copied } from '../show/copied';
 import { useShow } from '../show/show-provider';
 import { sayFault } from '../show/say-fault';
 import { WatchedChart } from './watched-chart';
@@ -378,8 +378,4 @@ function EmbedCode({ link, title, film, locked }: EmbedCodeProps) {
       <Button onClick={() => void copied(html, 'The code was copied.')}>Copy the code</Button>
     </div>
   );
-}
-
-async function copied(words: string, says: string): Promise<void> {
-  await navigator.clipboard.writeText(words).then(() => toast(says), sayFault);
 }

@@ -3,14 +3,13 @@
 import { format } from 'date-fns';
 import { ExternalLink, Link2, Lock, MessageSquareQuote, Send, Settings2 } from 'lucide-react';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import type { FilmRow } from '../../server/films/film-row';
+import { copied } from '../show/copied';
 import type { ScreeningRow } from '../../server/screenings/screening-service';
 import { useGuests } from '../guests/guests-provider';
 import { Button } from '../kit/button';
 import { BillsDialog } from './bills-dialog';
 import { ScreeningDialog } from './screening-dialog';
-import { sayFault } from '../show/say-fault';
 
 interface ScreeningsListProps {
   readonly screenings: readonly ScreeningRow[];
@@ -112,9 +111,7 @@ export function ScreeningsList({ screenings, films, chosen, onChoose, onSendOn, 
                   square
                   aria-label={`Copy the link of ${title}`}
                   onClick={() =>
-                    void navigator.clipboard
-                      .writeText(new URL(link, location.href).href)
-                      .then(() => toast('The link was copied. Whoever has it can watch.'), sayFault)
+                    void copied(new URL(link, location.href).href, 'The link was copied. Whoever has it can watch.')
                   }
                 >
                   <Link2 size={15} />
