@@ -211,7 +211,13 @@ export async function openSignInDesk(parts: DeskParts): Promise<SignInDesk> {
     await books.change(({ accounts, tokens }) => ({
       accounts,
       tokens: [
-        ...tokens.filter(({ hash, until }) => hash !== instead && until > now()),
+        // A word that renews takes along what was let in by the one before.
+        ...tokens.filter(
+          (one) =>
+            one.hash !== instead &&
+            one.until > now() &&
+            !(instead !== undefined && one.accountId === accountId && one.use === 'access'),
+        ),
         { hash: hashed(access), accountId, use: 'access', until: now() + ACCESS_MS },
         { hash: hashed(refresh), accountId, use: 'refresh', until: now() + REFRESH_MS },
       ],
