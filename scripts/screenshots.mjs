@@ -64,6 +64,17 @@ if (!(await page.$('[data-part=film][data-state=ready]'))) {
   await page.locator('[data-part=make-film]').click();
   await have(4);
 }
+await page.click('[data-part=screen-film]');
+await page.waitForSelector('[data-part=screening-dialog]');
+await page.keyboard.press('Escape');
+const link = await page.$eval('[data-part=screening-link]', (element) => element.href);
+// Letters and a film go out to the doubles that come with the app.
+await page.click('[data-part=send-screening-on]');
+await page.waitForSelector('[data-part=letter-form]');
+await page.type('[aria-label=To]', 'ilka@example.org, nobody@example.org');
+await page.click('[data-part=send-letters]');
+await page.waitForSelector('[data-part=went-out-line][data-state=there]', { timeout: 60_000 });
+const postRoom = await page.$eval('[data-part=door-mail]', (element) => element.href);
 await only('screen', 'upright', 'email');
 await page.waitForFunction(() => document.querySelector('[data-part=will-take]').innerText.includes('about'), {
   timeout: 120_000,
@@ -76,15 +87,9 @@ for (let more = 3; more > 0; more -= 1) {
   await page.locator('aria/Stop[role="button"]').click();
   await rest(1500);
 }
-await page.locator('[data-part=lost] button').click();
-await page.waitForSelector('[data-part=shape-dialog]');
-await rest(5000);
-await shoot('shape');
-await page.keyboard.press('Escape');
-await page.click('[data-part=screen-film]');
-await page.waitForSelector('[data-part=screening-dialog]');
-await page.keyboard.press('Escape');
-const link = await page.$eval('[data-part=screening-link]', (element) => element.href);
+await page.goto(postRoom);
+await rest(1500);
+await shoot('post-room');
 
 await page.goto(address);
 await rest(800);
