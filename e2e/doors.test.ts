@@ -80,6 +80,16 @@ const DOORS: Record<RouteName, Door> = {
   'POST /api/v1/shows/[show]/folder': door(OURS),
   'DELETE /api/v1/shows/[show]/folder': door(THE_SHOW),
   'GET /api/v1/shows/[show]/bundle': door(OURS),
+  'POST /api/v1/shows/[show]/series': door(OURS),
+  'GET /api/v1/series': door(STUDIOS),
+  'GET /api/v1/series/[series]': door('401 404 404 404'),
+  'PATCH /api/v1/series/[series]': door('401 404 404 404', { body: { title: 'Houses' } }),
+  'DELETE /api/v1/series/[series]': door('401 404 404 404'),
+  'GET /api/v1/series/[series]/rows': door('401 404 404 404'),
+  'POST /api/v1/series/[series]/rows': door('401 404 404 404', { body: { row: 1 } }),
+  'POST /api/v1/series/[series]/making': door('401 404 404 404', { body: {} }),
+  'DELETE /api/v1/series/[series]/making': door('401 404 404 404'),
+  'GET /api/v1/series/[series]/films': door('401 404 404 404'),
   'GET /api/v1/bundles': door(STUDIOS),
   // Nothing is on its way in here.
   'DELETE /api/v1/bundles/[bundle]': door('401 404 404 404'),
@@ -165,6 +175,7 @@ const PAGES_SEEN: Record<keyof typeof PAGES, string> = {
   '/account': '307 ok ok ok',
   '/people': '307 ok 404 ok',
   '/studio': '307 ok 404 ok',
+  '/series/[series]': '307 404 404 404',
   '/shows/[show]': '307 404 307 307',
   '/shows/[show]/gather': '307 404 ok ok',
   '/shows/[show]/arrange': '307 404 ok ok',
@@ -188,6 +199,7 @@ const parts: Record<string, string | string[]> = {
   passkey: 'none',
   channel: 'none',
   bundle: 'none',
+  series: 'none',
   publication: 'none',
 };
 

@@ -13,7 +13,7 @@ const hall = process.argv.includes('--hall');
 await ensurePrograms({ ffmpeg: 'ffmpeg', ffprobe: 'ffmpeg' });
 await ensureInstalled();
 await runQuietly('Building', process.execPath, [path.join(root, 'scripts/build.mjs')]);
-await runQuietly('Seeding the demo show', process.execPath, [path.join(root, 'dist/seed.mjs')]);
+await runQuietly('Seeding the demo show', process.execPath, [path.join(root, 'dist/seed.mjs'), '--whole']);
 
 // Signs in once, whoever reads it here: nothing is open to others of this machine, or to who comes through a proxy.
 const entry = randomBytes(24).toString('base64url');

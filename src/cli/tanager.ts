@@ -8,6 +8,7 @@ import { exportCommand } from './export-command';
 import { makeCommand } from './make-command';
 import { frameCommand } from './frame-command';
 import { listenCommand } from './listen-command';
+import { seriesCommand } from './series-command';
 import { tailorCommand } from './tailor-command';
 import { voiceCommand } from './voice-command';
 import { UsageError } from './usage-error';
@@ -48,6 +49,10 @@ tanager bundle SHOW --out FILE.show.zip [--json]
     Saves a show of the shelf, its files and versions as one file; SHOW is its id or its title.
 tanager import FILE.show.zip [--json]
     Takes such a file onto the shelf; ends with 3 when some of its files are not as they were, and says which.
+tanager series PATTERN.json ROWS.csv --out FOLDER [--files FOLDER] [--purpose web] [--match "slide 1 title=Name"]...
+             [--folder COLUMN] [--spare slides|best] [--row N]... [--check] [--json]
+    Makes a film for each row of a table after one saved show; again, those that changed. With --check it tells what
+    fills what and what is wrong. Ends with 3 when some rows became no film.
 tanager backup FOLDER [--json]
     Copies everything people made into a folder; again, what is new. The server may go on meanwhile.
 tanager bring-back FOLDER [--json]
@@ -58,7 +63,7 @@ tanager studio NAME [--json]
     Makes another studio on the same server, with a link for its owner. Neither sees anything of the other.
 `;
 
-/** @returns the exit code: 0 done, 2 wrong use, 3 from `check` when something grave was found and from `import` when files were not as they were, 1 anything else */
+/** @returns the exit code: 0 done, 2 wrong use, 3 from `check` when something grave was found, from `import` when files were not as they were and from `series` when rows became no film, 1 anything else */
 export async function main(args: readonly string[], folder: string): Promise<number> {
   const surroundings: Surroundings = {
     folder,
@@ -73,6 +78,7 @@ export async function main(args: readonly string[], folder: string): Promise<num
     if (command === 'bundle' || command === 'import') return await bundleCommand(command, rest, surroundings);
     if (command === 'enter' || command === 'studio') return await peopleCommand(command, rest, surroundings);
     if (command === 'mounts') return await mountsCommand(rest, surroundings);
+    if (command === 'series') return await seriesCommand(rest, surroundings);
     if (command === 'tailor') return await tailorCommand(rest, surroundings);
     if (command === 'voice') return await voiceCommand(rest, surroundings);
     if (command === 'captions') return await captionsCommand(rest, surroundings);

@@ -21,6 +21,9 @@ import { logger } from './logger';
 import { dataFolder, openFolder } from './paths';
 import { createRecordingService, type RecordingService } from './recording/recording-service';
 import { createBundleService, type BundleService } from './bundles/bundle-service';
+import { makingSeries } from './series/make-series';
+import { openSeriesFiles, type SeriesFiles } from './series/series-files';
+import { createSeriesService, type SeriesService } from './series/series-service';
 import { createChannels, type Channels } from './publishing/channels';
 import { createPlaces, type Places } from './publishing/places';
 import { createPublishingService, type PublishingService } from './publishing/publishing-service';
@@ -54,6 +57,9 @@ export interface RunningServer {
   readonly publishing: PublishingService;
   /** Whole shows as one file, out and in. */
   readonly bundles: BundleService;
+  /** Many films of one pattern. */
+  readonly series: SeriesService;
+  readonly seriesFiles: SeriesFiles;
   readonly channels: Channels;
   readonly places: Places;
   readonly studio: StudioService;
@@ -145,9 +151,17 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     folder: path.join(folder, 'bundles'),
     stop: (id) => runner.stop('bundle', id),
   });
+  const screenings = createScreeningService({ database, sheet, events });
+  const bills = createBills(database, screenings);
+  const seriesFiles = await openSeriesFiles(path.join(folder, 'series'), openFolder());
+  const seriesParts = {
+    ...{ database, shows, sheet, films, files: seriesFiles, jobs, wake },
+    stop: (key: string) => runner.stop('series', key),
+  };
   const runner: JobRunner = createJobRunner(jobs, [
     films.making,
     bundles.taking,
+    makingSeries({ ...seriesParts, screenings, bills }),
     handing.publishing,
     looking(sheetParts),
     proxying(sheetParts, sheet),
@@ -164,7 +178,6 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
   // Room that was used up on a full disk is kept again once there is some.
   const reserving = setInterval(() => void keepReserve(folder).catch(() => {}), RESERVE_AGAIN_MS);
   reserving.unref();
-  const screenings = createScreeningService({ database, sheet, events });
   let closing: Promise<void> | null = null;
   const close = async () => {
     clearInterval(reserving);
@@ -184,11 +197,13 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     folders,
     films,
     screenings,
-    bills: createBills(database, screenings),
+    bills,
     proofs: createProofService(database, events),
     accounts,
     publishing: handing,
     bundles,
+    series: createSeriesService(seriesParts),
+    seriesFiles,
     channels,
     places,
     sessions: createSessions(database),

@@ -44,7 +44,7 @@ export interface BilledFilm {
 export type NewBill = Omit<BillSettings, 'shut'>;
 export type BillChange = Partial<BillSettings>;
 
-export const MOST_ON_A_BILL = 200;
+export const MOST_ON_A_BILL = 2000;
 const TITLE = written(LONGEST_SHOW_TITLE, 'The wedding in three films');
 const WORDS = text(2000);
 const SCREENINGS = list(ID, MOST_ON_A_BILL, 1);

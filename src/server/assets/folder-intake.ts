@@ -24,6 +24,8 @@ export interface FolderProgress {
 }
 
 export interface FolderIntake {
+  /** Whether a folder was opened for this. */
+  readonly opened: boolean;
   /** Null when the folder is not there or not below the opened one. */
   list(folder: string): Promise<FolderListing | null>;
   /** Begins to take in every file of a folder and the folders in it, one folder at a time; it goes on when the server is started again. */
@@ -47,6 +49,7 @@ export function createFolderIntake(
   const running = new Map<ShowId, { progress: FolderProgress; stopped: boolean }>();
 
   const intake: FolderIntake = {
+    opened: root !== null,
     async list(folder) {
       const place = await placeBelow(root, folder);
       if (place === null) return null;
@@ -117,7 +120,7 @@ export function createFolderIntake(
 }
 
 /** The real place of a folder, after every link was followed; null when it is not the root or below it. */
-async function placeBelow(root: string | null, folder: string): Promise<string | null> {
+export async function placeBelow(root: string | null, folder: string): Promise<string | null> {
   if (root === null || folder.includes('\0')) return null;
   try {
     const top = await realpath(root);
@@ -130,7 +133,7 @@ async function placeBelow(root: string | null, folder: string): Promise<string |
 }
 
 /** Every file of a folder and the folders in it, by name; links that lead out of it are left out. */
-async function filesBelow(top: string): Promise<string[]> {
+export async function filesBelow(top: string): Promise<string[]> {
   const found: string[] = [];
   const walk = async (folder: string): Promise<void> => {
     // A folder that may not be read is passed over; the others are still wanted.

@@ -10,6 +10,7 @@ import { logger } from '../logger';
 import { runningServer } from '../running-server';
 import { actorOf } from '../studio/actor';
 import { mayDo } from '../studio/may-do';
+import { keptPath } from '../series/series-files';
 import { HashingStore, NO_ROOM } from './hashing-store';
 
 /** 20 GB: a long clip at full quality; the disk is the real limit. */
@@ -23,6 +24,9 @@ const KEPT_MS = 7 * 24 * 3600 * 1000;
 
 /** Of whole shows: whose they become. Written by this server alone. */
 const BUNDLE_OF = 'bundle-of';
+/** Of files of a series: the studio whose it is. */
+const SERIES_OF = 'series-of';
+const OWNED = [BUNDLE_OF, SERIES_OF] as const;
 const NO_UPLOAD = { status_code: 404, body: 'There is no such upload.' };
 
 /** What the store keeps of an upload lies beside it under this ending. */
@@ -30,7 +34,7 @@ const NOTES = '.json';
 
 const held = globalThis as typeof globalThis & { tanagerUploads?: Promise<Server> };
 
-/** Resumable uploads by the tus protocol. Metadata: `filename`, and `show`, or `bundle` for a whole show. What has arrived stays when the page is closed. */
+/** Resumable uploads by the tus protocol. Metadata: `filename`, and `show`, `bundle` for a whole show, or `series` and `path` for a file of one. What has arrived stays when the page is closed. */
 export async function handleUpload(request: Request): Promise<Response> {
   try {
     await allowed(ROUTES['POST /api/v1/uploads'], request, {});
@@ -47,7 +51,7 @@ export async function handleUpload(request: Request): Promise<Response> {
 }
 
 async function openUploads(): Promise<Server> {
-  const { uploadFolder, db, sheet, sessions, bundles } = await runningServer();
+  const { uploadFolder, db, sheet, sessions, bundles, series, seriesFiles } = await runningServer();
   const asking = (request: Request) =>
     actorOf(sessions, { method: request.method, header: (name) => request.headers.get(name) });
   const datastore = new HashingStore(uploadFolder);
@@ -67,9 +71,10 @@ async function openUploads(): Promise<Server> {
     async onIncomingRequest(request, uploadId) {
       if (request.method === 'POST') return;
       const { metadata } = await datastore.getUpload(uploadId);
-      if (metadata?.[BUNDLE_OF]) {
+      const owner = OWNED.map((name) => metadata?.[name]).find(Boolean);
+      if (owner) {
         const actor = await asking(request);
-        if (actor.kind !== 'person' || actor.studioId !== metadata[BUNDLE_OF]) throw NO_UPLOAD;
+        if (actor.kind !== 'person' || actor.studioId !== owner) throw NO_UPLOAD;
         return;
       }
       if (!(await mayDo(db, await asking(request), 'change-show', { show: showId(metadata?.show ?? '') })))
@@ -78,16 +83,23 @@ async function openUploads(): Promise<Server> {
     async onUploadCreate(request, upload) {
       if (!upload.metadata?.filename) throw { status_code: 422, body: 'The upload does not say the file’s name.' };
       const id = upload.metadata.show ?? '';
-      const { [BUNDLE_OF]: _said, ...metadata } = upload.metadata;
+      const { [BUNDLE_OF]: _said, [SERIES_OF]: _told, ...metadata } = upload.metadata;
       const actor = await asking(request);
       const isBundle = upload.metadata.bundle !== undefined;
-      if (isBundle && !(await mayDo(db, actor, 'make-show', {})))
+      const ofSeries = upload.metadata.series;
+      if ((isBundle || ofSeries !== undefined) && !(await mayDo(db, actor, 'make-show', {})))
         throw { status_code: 404, body: 'There is nothing here.' };
-      if (!isBundle && !(await mayDo(db, actor, 'change-show', { show: showId(id) })))
+      if (ofSeries !== undefined) {
+        if (actor.kind !== 'person' || !(await series.takes(actor.studioId, ofSeries ?? '')))
+          throw { status_code: 404, body: 'There is no such series.' };
+        if (keptPath(upload.metadata.path ?? '') === null)
+          throw { status_code: 422, body: 'Its name or that of a folder it is in cannot be kept.' };
+      } else if (!isBundle && !(await mayDo(db, actor, 'change-show', { show: showId(id) })))
         throw { status_code: 404, body: 'There is no such show.' };
       if ((upload.size ?? 0) > (await freeBytes(uploadFolder)) - KEPT_FREE_BYTES) throw NO_ROOM;
       // Whose it is is said by who they are, whatever the metadata say.
-      if (isBundle && actor.kind === 'person') return { metadata: { ...metadata, [BUNDLE_OF]: actor.studioId } };
+      if (actor.kind === 'person' && (isBundle || ofSeries !== undefined))
+        return { metadata: { ...metadata, [isBundle ? BUNDLE_OF : SERIES_OF]: actor.studioId } };
       return { metadata };
     },
     async onUploadFinish(_request, upload) {
@@ -96,6 +108,11 @@ async function openUploads(): Promise<Server> {
       const studioId = upload.metadata![BUNDLE_OF];
       if (studioId) {
         await bundles.order(studioId, file, upload.metadata!.filename!);
+        await rm(file + NOTES, { force: true });
+        return {};
+      }
+      if (upload.metadata![SERIES_OF]) {
+        await seriesFiles.take(upload.metadata!.series!, file, keptPath(upload.metadata!.path!)!);
         await rm(file + NOTES, { force: true });
         return {};
       }

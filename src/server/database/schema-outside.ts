@@ -1,7 +1,9 @@
-import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { PURPOSE_NAMES, type PurposeName } from '../../core/film/purposes/purposes';
+import { ROW_STATES, SERIES_STATES, type RowState, type SeriesPlan } from '../../core/series/series';
 import { accounts, shows } from './schema-roots';
 
-/** What goes out of the house and comes into it: channels, publications, whole shows as one file, pages of several films. */
+/** What goes out of the house and comes into it: channels, publications, whole shows as one file, pages of several films, series. */
 
 /** Where a studio is signed in elsewhere: at a video host, at a social page. */
 export const channels = sqliteTable(
@@ -112,4 +114,53 @@ export const bills = sqliteTable(
     createdAt: integer('created_at').notNull(),
   },
   (table) => [index('bills_of_studio').on(table.studioId)],
+);
+
+/** Shows of which many are made: a film for each row of a table. */
+export const series = sqliteTable(
+  'series',
+  {
+    id: text('id').primaryKey(),
+    studioId: text('studio_id').notNull(),
+    title: text('title').notNull(),
+    /** The pattern. */
+    showId: text('show_id').notNull(),
+    plan: text('plan', { mode: 'json' }).$type<SeriesPlan>().notNull(),
+    purpose: text('purpose', { enum: PURPOSE_NAMES as [PurposeName, ...PurposeName[]] }).notNull(),
+    /** Below the folder of the server’s disk that was opened; null: files come from the browser. */
+    folder: text('folder'),
+    screened: integer('screened', { mode: 'boolean' }).notNull(),
+    /** The page of all of them, once there is one. */
+    billId: text('bill_id'),
+    /** The pattern as it was when films were last asked for. */
+    pattern: text('pattern', { mode: 'json' }),
+    state: text('state', { enum: SERIES_STATES }).notNull(),
+    /** When films were last asked for. */
+    begunAt: integer('begun_at'),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('series_of_studio').on(table.studioId)],
+);
+
+/** What became of each row. One that nothing was done about is not here. */
+export const seriesRows = sqliteTable(
+  'series_rows',
+  {
+    seriesId: text('series_id')
+      .notNull()
+      .references(() => series.id),
+    /** From 1. */
+    number: integer('number').notNull(),
+    state: text('state', { enum: ROW_STATES as [RowState, ...RowState[]] }).notNull(),
+    problem: text('problem'),
+    told: text('told', { mode: 'json' }).$type<readonly string[]>().notNull(),
+    showId: text('show_id'),
+    filmId: text('film_id'),
+    screeningId: text('screening_id'),
+    /** A hash of all its show was built from, and the show’s revision then: a higher one was changed by hand. */
+    builtFrom: text('built_from'),
+    builtRevision: integer('built_revision'),
+    endedAt: integer('ended_at'),
+  },
+  (table) => [primaryKey({ columns: [table.seriesId, table.number] }), index('series_rows_of_show').on(table.showId)],
 );

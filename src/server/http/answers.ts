@@ -53,6 +53,11 @@ import type { InvitationRow } from '../studio/invitations';
 import type { SessionRow } from '../studio/sessions';
 import type { AppliedEdits, SentEdit, ShelfEntry } from '../shows/show-service';
 import type { VersionEntry } from '../shows/versions';
+import type { PartsOf } from '../../core/schema/schema';
+import { PURPOSE_NAMES } from '../../core/film/purposes/purposes';
+import type { RowFault } from '../../core/series/row';
+import { ROW_STATES, SERIES_STATES, type SeriesRow } from '../../core/series/series';
+import type { SeriesFar, SeriesLine, SeriesSeen } from '../series/series-service';
 
 /** What the JSON routes answer, for those who call them from outside. Checked where the server is tested. */
 
@@ -105,6 +110,7 @@ export const SHELF: Schema = object<{ shows: unknown }>({
       film: oneOf(['none', 'making', 'ready']),
       byteCount: COUNT,
       visiting: truth,
+      series: orNull(ID),
     }),
     LONG,
   ),
@@ -436,4 +442,36 @@ export const BILLS: Schema = object<{ bills: unknown; choices: unknown }>({
     LONG,
   ),
   choices: list(object<BillChoice>({ id: ID, title: NAME, show: NAME, open: truth }), LONG),
+});
+
+export const SERIES_LIST: Schema = object<{ series: unknown }>({
+  series: list(
+    object<SeriesLine>({
+      ...{ id: ID, title: NAME, showId: ID, state: oneOf(SERIES_STATES) },
+      ...{ rowCount: COUNT, doneCount: COUNT, failedCount: COUNT },
+    }),
+    LONG,
+  ),
+});
+
+const FAR: PartsOf<SeriesFar> = {
+  state: oneOf(SERIES_STATES),
+  billToken: orNull(NAME),
+  leftMs: orNull(LENGTH),
+  rows: list(
+    object<SeriesRow>({
+      ...{ number: COUNT, title: NAME, state: oneOf(ROW_STATES), share: number(0, 1), problem: orNull(NAME) },
+      ...{ told: list(NAME, LONG), showId: orNull(ID), filmId: orNull(ID), byHand: truth },
+    }),
+    LONG,
+  ),
+};
+export const SERIES_FAR: Schema = object<SeriesFar>(FAR);
+export const SERIES: Schema = object<SeriesSeen>({
+  ...FAR,
+  ...{ id: ID, title: NAME, plan: anything, purpose: oneOf(PURPOSE_NAMES), folder: orNull(NAME), screened: truth },
+  show: object<SeriesSeen['show']>({ id: ID, title: NAME }),
+  places: list(anything, LONG),
+  faults: list(object<RowFault>({ row: COUNT, grave: truth, says: NAME }), LONG),
+  fileCount: COUNT,
 });

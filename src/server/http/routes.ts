@@ -38,6 +38,7 @@ import {
   WORD,
 } from '../../core/studio/account';
 import { BILL_CHANGE, NEW_BILL } from '../../core/screening/bill';
+import { ROW_WANTED, ROWS_WANTED, SERIES_CHANGE } from '../../core/series/series';
 import { NEW_CHANNEL, NEW_PUBLICATION } from '../../core/publishing/publication';
 import { STUDIO_PROFILE, type StudioProfile } from '../../core/studio/studio-profile';
 import { CHOICE_SENT, CLIENT_MARK, NEW_PROOF, PROOF_CHANGE } from '../../core/proof/proof';
@@ -70,6 +71,9 @@ import {
   OPENED_SHOW,
   OPENED_VERSION,
   SCREENINGS,
+  SERIES,
+  SERIES_FAR,
+  SERIES_LIST,
   SHEET,
   SHELF,
   STUDIO,
@@ -209,6 +213,19 @@ export const ROUTES = {
   'DELETE /api/v1/shows/[show]/folder': { deed: 'change-show', gives: NOTHING },
   /** The show, its files and its versions as one file. */
   'GET /api/v1/shows/[show]/bundle': { deed: 'send-show' },
+  /** The show as a pattern of many. */
+  'POST /api/v1/shows/[show]/series': { deed: 'send-show', gives: MADE },
+  'GET /api/v1/series': { deed: 'see-studio', gives: SERIES_LIST },
+  'GET /api/v1/series/[series]': { deed: 'make-show', gives: SERIES },
+  'PATCH /api/v1/series/[series]': { deed: 'make-show', takes: SERIES_CHANGE, gives: NOTHING },
+  'DELETE /api/v1/series/[series]': { deed: 'make-show', gives: NOTHING },
+  'GET /api/v1/series/[series]/rows': { deed: 'make-show', gives: SERIES_FAR },
+  /** The show of one row, to be looked at. */
+  'POST /api/v1/series/[series]/rows': { deed: 'make-show', takes: ROW_WANTED, gives: NOTHING },
+  'POST /api/v1/series/[series]/making': { deed: 'make-show', takes: ROWS_WANTED, gives: NOTHING },
+  'DELETE /api/v1/series/[series]/making': { deed: 'make-show', gives: NOTHING },
+  /** Those that are made, as one ZIP. */
+  'GET /api/v1/series/[series]/films': { deed: 'make-show' },
   /** Shows that come as one file: on their way in, or not long here. */
   'GET /api/v1/bundles': { deed: 'see-studio', gives: BUNDLES },
   'DELETE /api/v1/bundles/[bundle]': { deed: 'make-show', gives: NOTHING },
@@ -376,6 +393,7 @@ export const PAGES = {
   '/account': 'own-account',
   '/people': 'see-people',
   '/studio': 'see-studio',
+  '/series/[series]': 'make-show',
   '/shows/[show]': 'see-show',
   '/shows/[show]/gather': 'see-show',
   '/shows/[show]/arrange': 'see-show',

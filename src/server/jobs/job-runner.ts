@@ -121,8 +121,11 @@ export function createJobRunner(store: JobStore, known: readonly JobKindOfWork[]
     },
     async idle(kind) {
       for (;;) {
+        const isWaiting = await store.hasWaiting(kind);
+        // What does not wait any more may just be taken up.
+        await looking;
         const busy = [...atWork.values()].filter((one) => one.kind === kind);
-        if (busy.length === 0 && !(await store.hasWaiting(kind))) return;
+        if (busy.length === 0 && !isWaiting) return;
         look();
         await Promise.race([sleep(IDLE_LOOK_MS), ...busy.map((one) => one.done)]);
       }

@@ -15,6 +15,7 @@ import {
   screeningFilms,
   screeningPasses,
   screenings,
+  seriesRows,
   sheetEntries,
   proofMarks,
   proofs,
@@ -131,6 +132,7 @@ async function removeRows(one: Writing, { showIds, films: made, files }: Found):
     for (const table of [screeningFilms, screeningPasses, guestNotes, viewings])
       await one.delete(table).where(inArray(table.screeningId, shown));
     await one.delete(screenings).where(inArray(screenings.showId, some));
+    await one.update(seriesRows).set({ showId: null }).where(inArray(seriesRows.showId, some));
     const proofed = one.select({ id: proofs.id }).from(proofs).where(inArray(proofs.showId, some));
     await one.delete(proofMarks).where(inArray(proofMarks.proofId, proofed));
     await one.delete(proofs).where(inArray(proofs.showId, some));

@@ -22,7 +22,7 @@ import { showId, type ShowId } from '../../core/show/ids';
 import { emptyShow, mainLayerOf, type Show } from '../../core/show/show';
 import { showLengthMs } from '../../core/timing/slide-span';
 import type { Database, OpenDatabase } from '../database/open-database';
-import { documents, edits, films, sheetEntries, showGuests, shows } from '../database/schema';
+import { documents, edits, films, seriesRows, sheetEntries, showGuests, shows } from '../database/schema';
 import { parseStoredShow } from '../schema/show-schema';
 import type { Events } from '../events';
 
@@ -41,6 +41,8 @@ export interface ShelfEntry {
   readonly byteCount: number;
   /** Whoever asks is a guest of it: what becomes of it is not theirs to say. */
   readonly visiting: boolean;
+  /** The series it was made for; null for one of its own. */
+  readonly series: string | null;
 }
 
 export type { SentEdit } from './sorted-edits';
@@ -131,8 +133,10 @@ export function createShowService(
           createdAt: shows.createdAt,
           removedAt: shows.removedAt,
           archivedAt: shows.archivedAt,
+          series: seriesRows.seriesId,
         })
         .from(shows)
+        .leftJoin(seriesRows, eq(seriesRows.showId, shows.id))
         .where(role === 'guest' ? visits : or(own, visits))
         .orderBy(desc(shows.changedAt));
       const made = await db

@@ -6,6 +6,7 @@ import { ROUTES } from '../http/routes';
 const NOT_NOTED = [
   /^POST \/api\/v1\/(session|joining|screenings|proofs|uploads)/,
   /^PATCH \/api\/v1\/proofs/,
+  /series\/\[series\]\/rows$/,
   /asked$/,
   /\/hall$/,
   /\/(loans|trials|cleaned|takes|samples)$/,

@@ -2,7 +2,6 @@
 
 import { Download, FileUp } from 'lucide-react';
 import { nanoid } from 'nanoid';
-import Papa from 'papaparse';
 import { useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { AssetId } from '../../core/show/ids';
@@ -10,10 +9,9 @@ import { orderTable } from '../../core/tables/order-table';
 import { readOrderTable, type ReadOrderTable } from '../../core/tables/read-order-table';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
+import { readTable } from '../kit/read-table';
 import { useShow } from '../show/show-provider';
 
-/** Larger ones are no running order. */
-const LARGEST_BYTES = 20_000_000;
 const MOST_SHOWN = 200;
 
 /** The running order as a table for a spreadsheet, and back: what it would change is seen before it is taken over. */
@@ -37,15 +35,9 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
   };
   const take = async (file: File) => {
     setGiven(null);
-    if (file.size > LARGEST_BYTES) return setProblem(`${file.name} is too large to be a running order.`);
-    // Spreadsheets save in their own country’s ways; what is no UTF-8 is read as Western European.
-    const bytes = await file.arrayBuffer();
-    const { data, errors } = Papa.parse<string[]>(textIn(bytes), { skipEmptyLines: false });
-    const torn = errors.find(({ type }) => type === 'Quotes');
-    if (torn)
-      return setProblem(`${file.name} is no table that can be read: row ${(torn.row ?? 0) + 1} has a quote too many.`);
-    setProblem(null);
-    setGiven({ name: file.name, rows: data });
+    const { rows, problem: fault } = await readTable(file);
+    setProblem(fault);
+    if (rows) setGiven({ name: file.name, rows });
   };
   const takeOver = () => {
     if (!read?.edit) return;
@@ -139,12 +131,4 @@ function Preview({ name, read, onTake }: { name: string; read: ReadOrderTable; o
       )}
     </section>
   );
-}
-
-function textIn(bytes: ArrayBuffer): string {
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    return new TextDecoder('windows-1252').decode(bytes);
-  }
 }

@@ -1,3 +1,5 @@
+import { withPath } from './upload-queue';
+
 /** All files of a drop, folders opened, hidden files left out. Must be called within the drop event: the list is emptied after it. */
 export async function droppedFiles(transfer: DataTransfer): Promise<File[]> {
   const entries = [...transfer.items].map((item) => item.webkitGetAsEntry()).filter((entry) => entry !== null);
@@ -6,8 +8,12 @@ export async function droppedFiles(transfer: DataTransfer): Promise<File[]> {
 }
 
 async function filesOf(entry: FileSystemEntry): Promise<File[]> {
-  if (entry.isFile)
-    return [await new Promise<File>((resolve, reject) => (entry as FileSystemFileEntry).file(resolve, reject))];
+  if (entry.isFile) {
+    const file = await new Promise<File>((resolve, reject) => (entry as FileSystemFileEntry).file(resolve, reject));
+    // `/Graduates/ada/1.jpg` is `ada/1.jpg` of the folder that was dropped.
+    const parts = entry.fullPath.split('/').filter(Boolean);
+    return [withPath(file, parts.slice(parts.length > 1 ? 1 : 0).join('/'))];
+  }
   const reader = (entry as FileSystemDirectoryEntry).createReader();
   const inside: FileSystemEntry[] = [];
   // A reader hands out at most a hundred entries at a time.

@@ -5,6 +5,7 @@ import { useSearchParams } from 'next/navigation';
 import { useMemo, useRef, useState } from 'react';
 import type { Mark } from '../../core/show/mark';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
+import { callServer } from '../show/call-server';
 import { useCommands } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { selectionAfterClick, selectionAfterStep } from '../kit/selection';
@@ -302,7 +303,12 @@ export function GatherStation() {
           onClose={() => close('one-by-one')}
         />
       )}
-      {open === 'server-folder' && <ServerFolderDialog showId={showId} onClose={() => close('server-folder')} />}
+      {open === 'server-folder' && (
+        <ServerFolderDialog
+          onTake={(folder) => callServer('POST', `/api/v1/shows/${showId}/folder`, { folder })}
+          onClose={() => close('server-folder')}
+        />
+      )}
       {open === 'clocks' && <ClocksDialog entry={focused} onClose={() => close('clocks')} />}
       {open === 'swap' && focused && <SwapDialog entry={focused} onClose={() => close('swap')} />}
     </div>

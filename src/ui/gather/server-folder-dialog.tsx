@@ -9,7 +9,13 @@ import { callServer } from '../show/call-server';
 import { faultSentence, sayFault } from '../show/say-fault';
 
 /** Choosing a folder of the server's own disk, below the one that was opened for this. */
-export function ServerFolderDialog({ showId, onClose }: { showId: string; onClose: () => void }) {
+export function ServerFolderDialog({
+  onTake,
+  onClose,
+}: {
+  onTake: (folder: string) => Promise<unknown>;
+  onClose: () => void;
+}) {
   const [place, setPlace] = useState('');
   const [listing, setListing] = useState<FolderListing | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -31,7 +37,7 @@ export function ServerFolderDialog({ showId, onClose }: { showId: string; onClos
   }, [place]);
   const take = async () => {
     try {
-      await callServer('POST', `/api/v1/shows/${showId}/folder`, { folder: place });
+      await onTake(place);
       onClose();
     } catch (error) {
       sayFault(error);

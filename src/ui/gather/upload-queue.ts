@@ -30,8 +30,8 @@ const ONE_REQUEST_BYTES = 16 * 1024 * 1024;
 const UNREACHABLE =
   'It could not be sent; the server cannot be reached. Give it again; a large file goes on where it stopped.';
 
-/** Where files go: onto a show’s sheet, or, whole shows, onto the shelf. */
-export type UploadedTo = { readonly show: string } | { readonly bundle: '1' };
+/** Where files go: onto a show’s sheet, to a series with the folders they are in, or, whole shows, onto the shelf. */
+export type UploadedTo = { readonly show: string } | { readonly series: string } | { readonly bundle: '1' };
 
 /** @param report told whenever something changed; null when nothing is coming in */
 export function createUploadQueue(to: UploadedTo, report: (progress: UploadProgress | null) => void): UploadQueue {
@@ -104,10 +104,10 @@ export function createUploadQueue(to: UploadedTo, report: (progress: UploadProgr
       chunkSize: CHUNK_BYTES,
       uploadDataDuringCreation: file.size <= ONE_REQUEST_BYTES,
       removeFingerprintOnSuccess: true,
-      metadata: { filename: file.name, ...to },
+      metadata: { filename: file.name, ...to, ...('series' in to && { path: pathOf(file) }) },
       // What was begun for one show is not gone on with for another.
       fingerprint: async ({ name, size, lastModified }) =>
-        ['tanager', JSON.stringify(to), name, size, lastModified].join('-'),
+        ['tanager', JSON.stringify(to), 'series' in to ? pathOf(file) : name, size, lastModified].join('-'),
       onProgress: (sent) => {
         mine.sent.set(file, sent);
         tell(mine);
@@ -157,4 +157,17 @@ function emptyBatch(): Batch {
     toldMs: -Infinity,
     tellsIn: null,
   };
+}
+
+const paths = new WeakMap<File, string>();
+
+/** Notes where below the folder that was given a file is. */
+export function withPath(file: File, path: string): File {
+  paths.set(file, path);
+  return file;
+}
+
+/** Where a file is below the folder that was chosen, without that folder’s own name. */
+function pathOf(file: File): string {
+  return paths.get(file) ?? (file.webkitRelativePath.split('/').slice(1).join('/') || file.name);
 }

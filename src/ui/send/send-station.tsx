@@ -1,5 +1,7 @@
 'use client';
 
+import { Rows3 } from 'lucide-react';
+import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { filmChapters } from '../../core/film/chapters';
@@ -55,6 +57,7 @@ const COUNTS = [
 
 /** Where films are made and handed over: what they are for first, numbers second. */
 export function SendStation() {
+  const router = useRouter();
   const show = useShow((state) => state.show);
   const saving = useShow((state) => state.saving);
   const whenSaved = useShow((state) => state.whenSaved);
@@ -114,6 +117,14 @@ export function SendStation() {
       sayFault(error);
     }
   };
+  const beginSeries = async () => {
+    try {
+      const { id } = await callServer<{ id: string }>('POST', `/api/v1/shows/${show.id}/series`);
+      router.push(`/series/${id}`);
+    } catch (error) {
+      sayFault(error);
+    }
+  };
   const canOrder = show.slides.length > 0 && specs.length > 0 && !ordering && saving !== 'offline';
   useCommands({ 'make-film': canOrder ? () => void order() : undefined });
 
@@ -157,6 +168,14 @@ export function SendStation() {
                 ? 'Choose what it is for.'
                 : 'What an earlier film has in common is not made again. It goes on when this page is closed.'}
           </p>
+          <Button
+            className="mt-3 w-full"
+            disabled={show.slides.length === 0 || ordering}
+            onClick={() => void beginSeries()}
+            data-part="begin-series"
+          >
+            <Rows3 size={14} /> Many films like this: one for each row of a table …
+          </Button>
         </div>
       </section>
       <section aria-labelledby="films" className="min-w-0 flex-1 overflow-y-auto px-5 py-3 scroll-thin">

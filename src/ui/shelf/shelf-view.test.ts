@@ -13,6 +13,7 @@ const entry = (title: string, changedAt: number, more: Partial<ShelfEntry> = {})
   createdAt: 100 - changedAt,
   place: 'shelf',
   visiting: false,
+  series: null,
   film: 'none',
   byteCount: 0,
   ...more,

@@ -12,7 +12,7 @@ export const SHELF_ORDERS: readonly { readonly value: ShelfOrder; readonly label
 
 const natural = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
-/** The shows of one place whose title has every word that was typed, in an order. */
+/** The shows of one place whose title has every word that was typed, in an order. Those of a series stand on its own page and are only found by name. */
 export function shelfView(
   entries: readonly ShelfEntry[],
   place: ShelfEntry['place'],
@@ -27,7 +27,8 @@ export function shelfView(
     length: (a, b) => b.lengthMs - a.lengthMs,
   };
   return entries
-    .filter((entry) => entry.place === place && words.every((word) => plain(entry.title).includes(word)))
+    .filter((entry) => entry.place === place && (place !== 'shelf' || entry.series === null || words.length > 0))
+    .filter((entry) => words.every((word) => plain(entry.title).includes(word)))
     .sort((a, b) => compare[order](a, b) || natural.compare(a.title, b.title));
 }
 

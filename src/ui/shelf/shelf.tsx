@@ -21,6 +21,7 @@ import { callServer } from '../show/call-server';
 import { carryFiles } from '../show/carried-files';
 import { BundleIntakes, useBundleIntakes } from './bundle-intakes';
 import { ClearAway } from './clear-away';
+import { SeriesLines } from './series-lines';
 import { SHELF_ORDERS, shelfView, titleFromFiles, type ShelfOrder } from './shelf-view';
 import { ShelfShow } from './shelf-show';
 import { sayFault } from '../show/say-fault';
@@ -212,6 +213,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
       </header>
       <main className="mx-auto w-full max-w-[1240px] flex-1 px-6 py-8">
         <BundleIntakes known={bundles} />
+        {place === 'shelf' && part === '' && <SeriesLines asks={!isGuest} />}
         {place === 'removed' && (
           <ClearAway count={counts.removed} onClear={(said, work) => void clearAway(said, work)} />
         )}
