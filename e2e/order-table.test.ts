@@ -7,6 +7,7 @@ import type { Browser, ElementHandle } from 'puppeteer-core';
 import { wordsOf } from '../src/core/show/show';
 import {
   type App,
+  ask,
   type Hands,
   handsOn,
   openApp,
@@ -14,6 +15,7 @@ import {
   openPage,
   type OpenPage,
   press,
+  sending,
   seriousIn,
   waitForText,
 } from './app';
@@ -38,7 +40,7 @@ afterAll(async () => {
   await rm(folder, { recursive: true, force: true });
 });
 
-async function savedTable(): Promise<string[][]> {
+async function saved(button: string, name: string): Promise<string> {
   const client = await page.createCDPSession();
   await client.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: folder, eventsEnabled: true });
   const done = new Promise<void>((resolve) => {
@@ -46,16 +48,20 @@ async function savedTable(): Promise<string[][]> {
       if (state === 'completed') resolve();
     });
   });
-  await page.click('[data-part=save-table]');
+  await page.click(`[data-part=${button}]`);
   await done;
-  const text = await readFile(path.join(folder, 'Lantern Regatta of Port Ellery.csv'), 'utf8');
+  await client.detach();
+  return readFile(path.join(folder, name), 'utf8');
+}
+async function savedTable(): Promise<string[][]> {
+  const text = await saved('save-table', 'Lantern Regatta of Port Ellery.csv');
   expect(text.charCodeAt(0)).toBe(0xfeff);
   return Papa.parse<string[]>(text.slice(1), { skipEmptyLines: true }).data;
 }
-async function bring(name: string, text: string): Promise<void> {
+async function bring(name: string, text: string, part = 'table-picker'): Promise<void> {
   const file = path.join(folder, name);
   await writeFile(file, text);
-  const picker = (await page.waitForSelector('[data-part=table-picker]')) as ElementHandle<HTMLInputElement>;
+  const picker = (await page.waitForSelector(`[data-part=${part}]`)) as ElementHandle<HTMLInputElement>;
   await picker.uploadFile(file);
 }
 
@@ -98,5 +104,65 @@ describe('the order as a table', () => {
     await bring('torn.csv', 'slide,title\r\nx,"never ends');
     await waitForText(page, '[data-part=table-dialog]', /torn\.csv is no table that can be read/);
     expect(await page.$('[data-part=take-table]')).toBeNull();
+  });
+});
+
+describe('the show as a timeline', () => {
+  interface Thing {
+    OTIO_SCHEMA: string;
+    children: Thing[];
+    tracks: Thing;
+    source_range: { duration: { value: number } };
+  }
+  it('comes back from a film editor’s hands – a clip moved, one shorter, one gone – seen beforehand, one step to undo', async () => {
+    await hands.go('arrange', 'running-order');
+    const before = await hands.stored();
+    await page.waitForSelector('[data-part=open-table]:enabled');
+    await page.click('[data-part=open-table]');
+    const text = await saved('save-timeline', 'Lantern Regatta of Port Ellery.otio');
+    const timeline = JSON.parse(text) as Thing;
+    const pictures = timeline.tracks.children[0]!;
+    const clips = pictures.children.filter(({ OTIO_SCHEMA: schema }) => schema === 'Clip.2');
+    expect(clips).toHaveLength(before.slides.length);
+    clips[2]!.source_range.duration.value = 60;
+    const [first, second, ...rest] = clips as [Thing, Thing, ...Thing[]];
+    pictures.children = [second, first, ...rest.slice(0, -1)];
+    await bring('cut.otio', JSON.stringify(timeline), 'timeline-picker');
+    await waitForText(
+      page,
+      '[data-part=timeline-preview]',
+      /cut\.otio: 24 slides of .*, in the place of the 25 slides there are/,
+    );
+    expect(await seriousIn(page)).toEqual([]);
+    expect((await hands.stored()).slides).toEqual(before.slides);
+    await page.click('[data-part=take-timeline]');
+    await page.waitForFunction(() => !document.querySelector('[data-part=table-dialog]'));
+    const after = await hands.stored();
+    const ids = before.slides.map(({ id }) => id);
+    expect(after.slides.map(({ id }) => id)).toEqual([ids[1], ids[0], ...ids.slice(2, -1)]);
+    expect(after.slides[2]!.lengthMs).toBe(2000);
+    expect(after.slides[1]!.layers).toEqual(before.slides[0]!.layers);
+    await hands.key('Control', 'z');
+    expect((await hands.stored()).slides).toEqual(before.slides);
+  });
+  it('goes out the identical file again when nothing was done to it, and says what is none', async () => {
+    await page.click('[data-part=open-table]');
+    const path = `${app.address}/api/v1/shows/lantern-regatta/timeline`;
+    const text = await saved('save-timeline', 'Lantern Regatta of Port Ellery (1).otio');
+    const read = (await (await ask(path, sending('POST', { timeline: JSON.parse(text) }))).json()) as {
+      content: { slides: unknown[] };
+      told: string[];
+      missing: string[];
+    };
+    expect([read.told, read.missing]).toEqual([[], []]);
+    await bring('same.otio', text, 'timeline-picker');
+    await (await page.waitForSelector('[data-part=take-timeline]'))!.click();
+    await hands.stored();
+    expect((await (await ask(path)).text()) === JSON.stringify(JSON.parse(text))).toBe(true);
+    await page.click('[data-part=open-table]');
+    await bring('none.otio', '{"OTIO_SCHEMA":"Clip.1"}', 'timeline-picker');
+    await waitForText(page, '[data-part=table-dialog]', /This is no timeline/);
+    await bring('torn.otio', '{"OTIO', 'timeline-picker');
+    await waitForText(page, '[data-part=table-dialog]', /torn\.otio is no timeline/);
   });
 });

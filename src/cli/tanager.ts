@@ -9,6 +9,7 @@ import { makeCommand } from './make-command';
 import { frameCommand } from './frame-command';
 import { listenCommand } from './listen-command';
 import { seriesCommand } from './series-command';
+import { timelineCommand } from './timeline-command';
 import { tailorCommand } from './tailor-command';
 import { voiceCommand } from './voice-command';
 import { UsageError } from './usage-error';
@@ -53,6 +54,10 @@ tanager series PATTERN.json ROWS.csv --out FOLDER [--files FOLDER] [--purpose we
              [--folder COLUMN] [--spare slides|best] [--row N]... [--check] [--json]
     Makes a film for each row of a table after one saved show; again, those that changed. With --check it tells what
     fills what and what is wrong. Ends with 3 when some rows became no film.
+tanager timeline SHOW.json --out FILE.otio|csv|ffmetadata [--json]
+    Writes a saved show as a timeline in OpenTimelineIO, its order as a table, or its chapters.
+tanager timeline FILE.otio --out SHOW.json [--files FOLDER] [--json]
+    Makes a saved show of a timeline and the files of a folder; ends with 3 when files it names are not there.
 tanager backup FOLDER [--json]
     Copies everything people made into a folder; again, what is new. The server may go on meanwhile.
 tanager bring-back FOLDER [--json]
@@ -78,6 +83,7 @@ export async function main(args: readonly string[], folder: string): Promise<num
     if (command === 'bundle' || command === 'import') return await bundleCommand(command, rest, surroundings);
     if (command === 'enter' || command === 'studio') return await peopleCommand(command, rest, surroundings);
     if (command === 'mounts') return await mountsCommand(rest, surroundings);
+    if (command === 'timeline') return await timelineCommand(rest, surroundings);
     if (command === 'series') return await seriesCommand(rest, surroundings);
     if (command === 'tailor') return await tailorCommand(rest, surroundings);
     if (command === 'voice') return await voiceCommand(rest, surroundings);

@@ -4,6 +4,7 @@ import { asSrt } from '../../core/captions/caption-files';
 import { threeLetters } from '../../core/captions/language-codes';
 import { captionLanguages } from '../../core/captions/show-captions';
 import { filmChapters } from '../../core/film/chapters';
+import { asFfmetadata } from '../../core/film/ffmetadata';
 import { formatOf } from '../../core/film/film-formats';
 import { filmCaptions } from '../../core/film/film-captions';
 import type { FilmSpec } from '../../core/film/film-spec';
@@ -200,19 +201,6 @@ async function beside(parts: FilmParts, firstInput: number): Promise<Beside> {
       ...['-map_metadata', String(firstInput + tracks.length), '-map_chapters', String(firstInput + tracks.length)],
     ],
   };
-}
-
-/** ffmpeg's own way of writing down what a file is called and where its chapters begin (ffmpeg-formats, “Metadata”). */
-export function asFfmetadata(
-  title: string,
-  chapters: readonly { readonly title: string; readonly startMs: number; readonly endMs: number }[],
-): string {
-  const escaped = (text: string) => text.replace(/[\r\n]+/g, ' ').replace(/[=;#\\]/g, '\\$&');
-  const parts = chapters.map(
-    (chapter) =>
-      `[CHAPTER]\nTIMEBASE=1/1000\nSTART=${Math.round(chapter.startMs)}\nEND=${Math.round(chapter.endMs)}\ntitle=${escaped(chapter.title)}\n`,
-  );
-  return `;FFMETADATA1\ntitle=${escaped(title)}\n${parts.join('')}`;
 }
 
 /** Captions beside the picture, one file for each language; none where they are part of it. */

@@ -15,8 +15,8 @@ import {
   type Schema,
 } from '../../core/schema/schema';
 import type { AssetFacts } from '../../core/show/asset-facts';
-import { SHOW_PARTS } from '../../core/show/schemas/slide-schema';
-import type { Show } from '../../core/show/show';
+import { CONTENT_PARTS, SHOW_PARTS } from '../../core/show/schemas/slide-schema';
+import type { Show, ShowContent } from '../../core/show/show';
 import type { SheetEntry } from '../assets/contact-sheet';
 import type { FolderListing, FolderProgress } from '../assets/folder-intake';
 import { FILM_SPEC } from '../../core/film/film-spec';
@@ -53,6 +53,7 @@ import type { InvitationRow } from '../studio/invitations';
 import type { SessionRow } from '../studio/sessions';
 import type { AppliedEdits, SentEdit, ShelfEntry } from '../shows/show-service';
 import type { VersionEntry } from '../shows/versions';
+import type { ReadTimeline } from '../../core/interchange/otio-in';
 import type { PartsOf } from '../../core/schema/schema';
 import { PURPOSE_NAMES } from '../../core/film/purposes/purposes';
 import type { RowFault } from '../../core/series/row';
@@ -474,4 +475,12 @@ export const SERIES: Schema = object<SeriesSeen>({
   places: list(anything, LONG),
   faults: list(object<RowFault>({ row: COUNT, grave: truth, says: NAME }), LONG),
   fileCount: COUNT,
+});
+
+/** OpenTimelineIO’s own schema is not repeated here. */
+export const TIMELINE: Schema = anything;
+export const TIMELINE_READ: Schema = object<ReadTimeline>({
+  content: object<ShowContent>(CONTENT_PARTS),
+  told: list(text(2000), LONG),
+  missing: list(NAME, LONG),
 });

@@ -79,6 +79,8 @@ import {
   STUDIO,
   TAKEN_SAMPLES,
   TAKES,
+  TIMELINE,
+  TIMELINE_READ,
   TRIAL,
   UNUSED,
   VERSION,
@@ -213,6 +215,13 @@ export const ROUTES = {
   'DELETE /api/v1/shows/[show]/folder': { deed: 'change-show', gives: NOTHING },
   /** The show, its files and its versions as one file. */
   'GET /api/v1/shows/[show]/bundle': { deed: 'send-show' },
+  /** As a timeline in OpenTimelineIO; and what it would be like after one. */
+  'GET /api/v1/shows/[show]/timeline': { deed: 'see-show', gives: TIMELINE },
+  'POST /api/v1/shows/[show]/timeline': {
+    deed: 'change-show',
+    takes: object<{ timeline: unknown }>({ timeline: anything }),
+    gives: TIMELINE_READ,
+  },
   /** The show as a pattern of many. */
   'POST /api/v1/shows/[show]/series': { deed: 'send-show', gives: MADE },
   'GET /api/v1/series': { deed: 'see-studio', gives: SERIES_LIST },

@@ -10,6 +10,8 @@ import { readOrderTable, type ReadOrderTable } from '../../core/tables/read-orde
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { readTable } from '../kit/read-table';
+import { saveText } from '../kit/save-text';
+import { TimelinePart } from './timeline-part';
 import { useShow } from '../show/show-provider';
 
 const MOST_SHOWN = 200;
@@ -26,12 +28,7 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
 
   const save = () => {
     const names = new Map(entries.map(({ assetId, fileName }): [AssetId, string] => [assetId, fileName]));
-    const address = URL.createObjectURL(new Blob([orderTable(show, names)], { type: 'text/csv;charset=utf-8' }));
-    const link = document.createElement('a');
-    link.href = address;
-    link.download = `${show.title || 'show'}.csv`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(address), 1000);
+    saveText(`${show.title || 'show'}.csv`, 'text/csv', orderTable(show, names));
   };
   const take = async (file: File) => {
     setGiven(null);
@@ -46,7 +43,7 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
     onClose();
   };
   return (
-    <Dialog title="The order as a table" open onClose={onClose} className="w-[760px]">
+    <Dialog title="The order as a table or a timeline" open onClose={onClose} className="w-[760px]">
       <div data-part="table-dialog">
         <p className="text-soft">
           A row for each slide: how long it lasts, its words, script and chapter. Work on it in a spreadsheet, in any
@@ -79,6 +76,7 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
           </p>
         )}
         {given && read && <Preview name={given.name} read={read} onTake={takeOver} />}
+        <TimelinePart onDone={onClose} />
       </div>
     </Dialog>
   );
