@@ -42,6 +42,14 @@ const DOORS: Record<RouteName, Door> = {
   'POST /api/v1/account/passkeys': door(PERSONS),
   // Whose key it is matters, and nobody has one here.
   'DELETE /api/v1/account/passkeys/[passkey]': door('401 404 404 404'),
+  'GET /api/v1/openapi': door(ANYBODY),
+  'GET /api/v1/tokens': door(STUDIOS),
+  'POST /api/v1/tokens': door(STUDIOS, { body: { name: 'A script', scopes: ['look'] } }),
+  'DELETE /api/v1/tokens/[id]': door('401 404 404 404'),
+  'GET /api/v1/hooks': door(STUDIOS),
+  'POST /api/v1/hooks': door(STUDIOS, { body: { url: 'http://127.0.0.1:9/', events: ['film.ready'] } }),
+  'POST /api/v1/hooks/[hook]/trial': door('401 404 404 404', { body: {} }),
+  'DELETE /api/v1/hooks/[hook]': door('401 404 404 404'),
   'GET /api/v1/people': door(STUDIOS),
   'PATCH /api/v1/people/[account]': door(STUDIOS),
   'POST /api/v1/people/[account]/entry': door(OURS),
@@ -177,6 +185,7 @@ const PAGES_SEEN: Record<keyof typeof PAGES, string> = {
   '/account': '307 ok ok ok',
   '/people': '307 ok 404 ok',
   '/studio': '307 ok 404 ok',
+  '/programs': '307 ok 404 ok',
   '/series/[series]': '307 404 404 404',
   '/shows/[show]': '307 404 307 307',
   '/shows/[show]/gather': '307 404 ok ok',
@@ -202,6 +211,8 @@ const parts: Record<string, string | string[]> = {
   channel: 'none',
   bundle: 'none',
   series: 'none',
+  id: 'none',
+  hook: 'none',
   publication: 'none',
 };
 

@@ -30,14 +30,26 @@ export interface EndedFilm {
 export interface Events {
   tell(show: ShowId, event: ShowEvent): void;
   /** @returns stops listening */
+  listenToAll(hear: (show: ShowId, event: ShowEvent) => void): () => void;
+  /** @returns stops listening */
   listen(show: ShowId, hear: (event: ShowEvent) => void): () => void;
 }
+
+/** No show is called so. */
+const ALL = Symbol('all shows');
 
 export function createEvents(): Events {
   const emitter = new EventEmitter();
   emitter.setMaxListeners(0);
   return {
-    tell: (show, event) => void emitter.emit(show, event),
+    tell(show, event) {
+      emitter.emit(show, event);
+      emitter.emit(ALL, show, event);
+    },
+    listenToAll(hear) {
+      emitter.on(ALL, hear);
+      return () => void emitter.off(ALL, hear);
+    },
     listen(show, hear) {
       emitter.on(show, hear);
       return () => void emitter.off(show, hear);

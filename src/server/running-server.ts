@@ -37,7 +37,9 @@ import { createAudit, type Audit } from './studio/audit';
 import { letOwnerIn } from './studio/first-owner';
 import { createInvitations, type Invitations } from './studio/invitations';
 import { createPasskeys, type Passkeys } from './studio/passkeys';
+import { createHooks, type Hooks } from './studio/hooks';
 import { createSessions, type Sessions } from './studio/sessions';
+import { createTokens, type Tokens } from './studio/tokens';
 import { createClearing, type Clearing } from './shows/clearing';
 import { createShowService, type ShowService } from './shows/show-service';
 import { createVersionService, type VersionService } from './shows/versions';
@@ -65,6 +67,8 @@ export interface RunningServer {
   readonly studio: StudioService;
   readonly accounts: Accounts;
   readonly sessions: Sessions;
+  readonly tokens: Tokens;
+  readonly hooks: Hooks;
   readonly invitations: Invitations;
   readonly passkeys: Passkeys;
   readonly audit: Audit;
@@ -153,6 +157,8 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
   });
   const screenings = createScreeningService({ database, sheet, events });
   const bills = createBills(database, screenings);
+  const hooks = createHooks({ database, jobs, wake });
+  const unhear = hooks.hear(events);
   const seriesFiles = await openSeriesFiles(path.join(folder, 'series'), openFolder());
   const seriesParts = {
     ...{ database, shows, sheet, films, files: seriesFiles, jobs, wake },
@@ -161,6 +167,7 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
   const runner: JobRunner = createJobRunner(jobs, [
     films.making,
     bundles.taking,
+    hooks.telling,
     makingSeries({ ...seriesParts, screenings, bills }),
     handing.publishing,
     looking(sheetParts),
@@ -181,6 +188,7 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
   let closing: Promise<void> | null = null;
   const close = async () => {
     clearInterval(reserving);
+    unhear();
     await hall?.close();
     await runner.drain();
     await standIns?.close();
@@ -207,6 +215,8 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     channels,
     places,
     sessions: createSessions(database),
+    tokens: createTokens(database),
+    hooks,
     invitations: createInvitations(database),
     passkeys: createPasskeys(database),
     audit: createAudit(database),

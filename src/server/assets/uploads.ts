@@ -51,9 +51,9 @@ export async function handleUpload(request: Request): Promise<Response> {
 }
 
 async function openUploads(): Promise<Server> {
-  const { uploadFolder, db, sheet, sessions, bundles, series, seriesFiles } = await runningServer();
+  const { uploadFolder, db, sheet, sessions, tokens, bundles, series, seriesFiles } = await runningServer();
   const asking = (request: Request) =>
-    actorOf(sessions, { method: request.method, header: (name) => request.headers.get(name) });
+    actorOf({ sessions, tokens }, { method: request.method, header: (name) => request.headers.get(name) });
   const datastore = new HashingStore(uploadFolder);
   // A leftover that cannot be cleared away is no reason to take nothing more in.
   await clearLeftOver(uploadFolder).catch((error: unknown) =>

@@ -1,6 +1,7 @@
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { PURPOSE_NAMES, type PurposeName } from '../../core/film/purposes/purposes';
 import { ROW_STATES, SERIES_STATES, type RowState, type SeriesPlan } from '../../core/series/series';
+import type { HookEvent, Scope } from '../../core/studio/api-token';
 import { accounts, shows } from './schema-roots';
 
 /** What goes out of the house and comes into it: channels, publications, whole shows as one file, pages of several films, series. */
@@ -163,4 +164,39 @@ export const seriesRows = sqliteTable(
     endedAt: integer('ended_at'),
   },
   (table) => [primaryKey({ columns: [table.seriesId, table.number] }), index('series_rows_of_show').on(table.showId)],
+);
+
+/** Words by which programs ask, each for one person. */
+export const tokens = sqliteTable(
+  'tokens',
+  {
+    id: text('id').primaryKey(),
+    /** Of the word; the word itself is not kept. */
+    hash: text('hash').notNull().unique(),
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id),
+    name: text('name').notNull(),
+    scopes: text('scopes', { mode: 'json' }).$type<readonly Scope[]>().notNull(),
+    createdAt: integer('created_at').notNull(),
+    usedAt: integer('used_at'),
+    until: integer('until'),
+  },
+  (table) => [index('tokens_of_account').on(table.accountId)],
+);
+
+/** Addresses of other programs that are told what happens. */
+export const hooks = sqliteTable(
+  'hooks',
+  {
+    id: text('id').primaryKey(),
+    studioId: text('studio_id').notNull(),
+    url: text('url').notNull(),
+    /** By which what is told is signed. */
+    secret: text('secret').notNull(),
+    events: text('events', { mode: 'json' }).$type<readonly HookEvent[]>().notNull(),
+    last: text('last'),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('hooks_of_studio').on(table.studioId)],
 );

@@ -32,9 +32,9 @@ export async function sendFilm(request: NextApiRequest, response: NextApiRespons
     const asked = { method: request.method, header: headerOf(request) };
     assertOwnAddress(asked);
     const params = request.query as PathParts;
-    const { db, films, screenings, sessions } = await runningServer();
+    const { db, films, screenings, sessions, tokens } = await runningServer();
     const { deed } = ROUTES[name];
-    const actor = await actorOf(sessions, asked);
+    const actor = await actorOf({ sessions, tokens }, asked);
     const allowed = await mayDo(db, actor, deed, subjectOf(params, asked));
     if (!allowed && actor.kind === 'stranger' && !isForAnybody(deed)) return refuse(401, 'Sign in first.');
     const screening = allowed && deed === 'watch-screening' ? await screenings.find(params.token!) : null;

@@ -55,6 +55,7 @@ import type { AppliedEdits, SentEdit, ShelfEntry } from '../shows/show-service';
 import type { VersionEntry } from '../shows/versions';
 import type { ReadTimeline } from '../../core/interchange/otio-in';
 import type { PartsOf } from '../../core/schema/schema';
+import { HOOK_EVENTS, SCOPES, type HookRow, type TokenRow } from '../../core/studio/api-token';
 import { PURPOSE_NAMES } from '../../core/film/purposes/purposes';
 import type { RowFault } from '../../core/series/row';
 import { ROW_STATES, SERIES_STATES, type SeriesRow } from '../../core/series/series';
@@ -484,3 +485,30 @@ export const TIMELINE_READ: Schema = object<ReadTimeline>({
   told: list(text(2000), LONG),
   missing: list(NAME, LONG),
 });
+
+export const TOKENS: Schema = object<{ tokens: unknown }>({
+  tokens: list(
+    object<TokenRow>({
+      ...{ id: ID, name: NAME, scopes: list(oneOf(SCOPES), SCOPES.length) },
+      ...{ createdAt: TIME, usedAt: orNull(TIME), until: orNull(TIME) },
+    }),
+    LONG,
+  ),
+});
+export const TOKEN_WORD: Schema = object<{ word: unknown }>({ word: text(200, 20) });
+
+export const HOOKS: Schema = object<{ hooks: unknown }>({
+  hooks: list(
+    object<HookRow>({
+      ...{
+        id: ID,
+        url: NAME,
+        events: list(oneOf(HOOK_EVENTS), HOOK_EVENTS.length),
+        createdAt: TIME,
+        last: orNull(NAME),
+      },
+    }),
+    LONG,
+  ),
+});
+export const HOOK_MADE: Schema = object<{ id: unknown; secret: unknown }>({ id: ID, secret: text(200, 20) });

@@ -24,7 +24,7 @@ export async function pageFor(
   const names = await headers();
   const asked = { method: 'GET', header: (header: string) => names.get(header) };
   const server = await runningServer();
-  const actor = await actorOf(server.sessions, asked);
+  const actor = await actorOf(server, asked);
   const subject = subjectOf(params, asked);
   const deed = PAGES[name];
   if (await mayDo(server.db, actor, deed, subject)) return { actor, server, subject };

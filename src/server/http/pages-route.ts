@@ -41,7 +41,7 @@ export function pagesRoute<Body = undefined>(
       assertOwnAddress(asked);
       const params = request.query as PathParts;
       const server = await runningServer();
-      const actor = await actorOf(server.sessions, asked);
+      const actor = await actorOf(server, asked);
       if (!(await mayDo(server.db, actor, declared.deed, subjectOf(params, asked))))
         throw refusalFor(actor, declared.deed, params);
       const body = (declared.takes ? bodyOf(name, request.body) : undefined) as Body;

@@ -84,7 +84,7 @@ export async function allowed(
   const asked = askedBy(request);
   assertOwnAddress(asked);
   const server = await runningServer();
-  const actor = await actorOf(server.sessions, asked);
+  const actor = await actorOf(server, asked);
   if (await mayDo(server.db, actor, deed, subjectOf(params, asked))) return { actor, server };
   throw refusalFor(actor, deed, params);
 }

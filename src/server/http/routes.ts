@@ -37,6 +37,7 @@ import {
   SIGN_IN,
   WORD,
 } from '../../core/studio/account';
+import { NEW_HOOK, NEW_TOKEN } from '../../core/studio/api-token';
 import { BILL_CHANGE, NEW_BILL } from '../../core/screening/bill';
 import { ROW_WANTED, ROWS_WANTED, SERIES_CHANGE } from '../../core/series/series';
 import { NEW_CHANNEL, NEW_PUBLICATION } from '../../core/publishing/publication';
@@ -57,6 +58,8 @@ import {
   FILMS,
   GUEST_BOOK,
   HEALTH,
+  HOOK_MADE,
+  HOOKS,
   INVITED,
   KEPT_TAKE,
   LEFT_NOTE,
@@ -81,6 +84,8 @@ import {
   TAKES,
   TIMELINE,
   TIMELINE_READ,
+  TOKEN_WORD,
+  TOKENS,
   TRIAL,
   UNUSED,
   VERSION,
@@ -377,6 +382,16 @@ export const ROUTES = {
   'POST /api/v1/account/passkeys/asked': { deed: 'own-account' },
   'POST /api/v1/account/passkeys': { deed: 'own-account', takes: NEW_PASSKEY, gives: OWN_ACCOUNT },
   'DELETE /api/v1/account/passkeys/[passkey]': { deed: 'own-account', gives: OWN_ACCOUNT },
+  /** Everything that can be asked, as OpenAPI 3.1. */
+  'GET /api/v1/openapi': { deed: 'see-health', gives: anything },
+  'GET /api/v1/tokens': { deed: 'own-tokens', gives: TOKENS },
+  'POST /api/v1/tokens': { deed: 'own-tokens', takes: NEW_TOKEN, gives: TOKEN_WORD },
+  'DELETE /api/v1/tokens/[id]': { deed: 'own-tokens', gives: NOTHING },
+  'GET /api/v1/hooks': { deed: 'own-tokens', gives: HOOKS },
+  'POST /api/v1/hooks': { deed: 'own-tokens', takes: NEW_HOOK, gives: HOOK_MADE },
+  'DELETE /api/v1/hooks/[hook]': { deed: 'own-tokens', gives: NOTHING },
+  /** Tells it something now, to try it. */
+  'POST /api/v1/hooks/[hook]/trial': { deed: 'own-tokens', takes: object<object>({}), gives: NOTHING },
   'GET /api/v1/people': { deed: 'see-people', gives: PEOPLE },
   'PATCH /api/v1/people/[account]': { deed: 'change-people', takes: NEW_ROLE, gives: NOTHING },
   'DELETE /api/v1/people/[account]': { deed: 'change-people', gives: NOTHING },
@@ -402,6 +417,7 @@ export const PAGES = {
   '/account': 'own-account',
   '/people': 'see-people',
   '/studio': 'see-studio',
+  '/programs': 'own-tokens',
   '/series/[series]': 'make-show',
   '/shows/[show]': 'see-show',
   '/shows/[show]/gather': 'see-show',

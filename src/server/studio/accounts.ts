@@ -5,7 +5,7 @@ import PQueue from 'p-queue';
 import { plainEmail, type AccountChange, type NewAccount, type Role, type SignIn } from '../../core/studio/account';
 import type { ShowId } from '../../core/show/ids';
 import type { OpenDatabase } from '../database/open-database';
-import { accounts, channelAsks, entries, passkeys, sessions, showGuests, shows } from '../database/schema';
+import { accounts, channelAsks, entries, passkeys, sessions, showGuests, shows, tokens } from '../database/schema';
 import { Refusal } from '../http/refusal';
 import { hashOfWord, newWord } from './secret-word';
 
@@ -223,7 +223,7 @@ export function createAccounts(database: OpenDatabase, now: () => number = Date.
           return account && left.rowsAffected > 0 ? account.name : null;
         }
         await assertOwnerLeft(one, studioId, accountId);
-        for (const table of [sessions, entries, passkeys, showGuests, channelAsks])
+        for (const table of [sessions, entries, passkeys, showGuests, channelAsks, tokens])
           await one.delete(table).where(eq(table.accountId, accountId));
         await one.delete(accounts).where(eq(accounts.id, accountId));
         return account.name;

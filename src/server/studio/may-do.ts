@@ -4,6 +4,7 @@ import type { AssetId, ShowId } from '../../core/show/ids';
 import type { Database } from '../database/open-database';
 import { films, proofs, sheetEntries, showGuests, shows } from '../database/schema';
 import { doorOf } from '../screenings/passes';
+import type { Scope } from '../../core/studio/api-token';
 import type { Actor } from './actor';
 import type { Person } from './sessions';
 
@@ -15,6 +16,8 @@ export type Deed =
   /** Say who one is, or follow an invitation. */
   | 'sign-in'
   | 'own-account'
+  /** Tokens and addresses for programs: nothing for guests. */
+  | 'own-tokens'
   | 'see-people'
   | 'change-people'
   | 'see-audit'
@@ -85,7 +88,39 @@ export async function mayDo(db: Database, actor: Actor, deed: Deed, on: Subject)
   }
 }
 
+/** What a token must be for; null: no token lets anybody do it. */
+const SCOPE_FOR: Readonly<Record<PersonalDeed, Scope | null>> = {
+  ...{
+    'see-shelf': 'look',
+    'see-studio': 'look',
+    'see-show': 'look',
+    'see-file': 'look',
+    'see-film': 'look',
+    'see-folders': 'look',
+  },
+  ...{
+    'make-show': 'shows',
+    'change-show': 'shows',
+    'bring-back-show': 'shows',
+    'bring-folder': 'shows',
+    'bring-files': 'shows',
+  },
+  ...{ 'send-show': 'films', 'change-film': 'films' },
+  ...{ 'change-studio': 'studio', 'clear-away': 'studio' },
+  // Who somebody is, and who is in a studio, is for people to say.
+  ...{ 'own-account': null, 'see-people': null, 'change-people': null, 'see-audit': null, 'own-tokens': null },
+};
+
+/** Which scope a token must have for something; null: no token is enough. */
+export const scopeFor = (deed: Deed): Scope | null => (isPersonal(deed) ? SCOPE_FOR[deed] : null);
+
+function isWithin(scopes: readonly Scope[], deed: PersonalDeed): boolean {
+  const wanted = SCOPE_FOR[deed];
+  return wanted === 'look' || (wanted !== null && scopes.includes(wanted));
+}
+
 async function personMayDo(db: Database, person: Person, deed: PersonalDeed, on: Subject): Promise<boolean> {
+  if (person.scopes && !isWithin(person.scopes, deed)) return false;
   const isOfStudio = person.role !== 'guest';
   switch (deed) {
     case 'own-account':
@@ -99,6 +134,7 @@ async function personMayDo(db: Database, person: Person, deed: PersonalDeed, on:
     case 'clear-away':
     case 'change-studio':
     case 'see-people':
+    case 'own-tokens':
       return isOfStudio;
     case 'see-folders':
       return isOfStudio && person.studioId === THE_STUDIO;

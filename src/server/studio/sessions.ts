@@ -1,6 +1,7 @@
 import { and, desc, eq, gt, lt, ne } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import type { Role } from '../../core/studio/account';
+import type { Scope } from '../../core/studio/api-token';
 import type { Database, OpenDatabase } from '../database/open-database';
 import { accounts, sessions } from '../database/schema';
 import { logger } from '../logger';
@@ -21,6 +22,8 @@ export interface Person {
   readonly name: string;
   readonly studioId: string;
   readonly role: Role;
+  /** Asked for by a token, which may be used for these alone; a browser’s session for all. */
+  readonly scopes?: readonly Scope[];
 }
 
 export interface SessionRow {

@@ -12,6 +12,7 @@ import { Toasts } from '../kit/toasts';
 const PAGES = [
   ['/studio', 'Studio'],
   ['/people', 'People'],
+  ['/programs', 'For programs'],
   ['/account', 'Your account'],
 ] as const;
 
