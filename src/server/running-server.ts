@@ -2,6 +2,7 @@ import { mkdir } from 'node:fs/promises';
 import path from 'node:path';
 import { createContactSheet, type ContactSheet } from './assets/contact-sheet';
 import { createFolderIntake, type FolderIntake } from './assets/folder-intake';
+import { createMissingFiles, type MissingFiles } from './assets/missing-files';
 import { finding, hearing, looking, proxying } from './assets/looking';
 import { openBlobStore, type BlobStore } from './blobs/blob-store';
 import { clearParts } from './blobs/whole';
@@ -51,6 +52,7 @@ export interface RunningServer {
   readonly versions: VersionService;
   readonly sheet: ContactSheet;
   readonly folders: FolderIntake;
+  readonly missing: MissingFiles;
   readonly films: FilmService;
   readonly screenings: ScreeningService;
   readonly bills: Bills;
@@ -203,6 +205,7 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     versions,
     sheet,
     folders,
+    missing: createMissingFiles(openFolder(), database, blobs, sheet, events),
     films,
     screenings,
     bills,

@@ -53,6 +53,8 @@ import type { InvitationRow } from '../studio/invitations';
 import type { SessionRow } from '../studio/sessions';
 import type { AppliedEdits, SentEdit, ShelfEntry } from '../shows/show-service';
 import type { VersionEntry } from '../shows/versions';
+import type { FileUses, MissingFile } from '../../core/show/file-uses';
+import type { MissingSearch } from '../assets/missing-files';
 import type { ReadTimeline } from '../../core/interchange/otio-in';
 import type { PartsOf } from '../../core/schema/schema';
 import { HOOK_EVENTS, SCOPES, type HookRow, type TokenRow } from '../../core/studio/api-token';
@@ -512,3 +514,14 @@ export const HOOKS: Schema = object<{ hooks: unknown }>({
   ),
 });
 export const HOOK_MADE: Schema = object<{ id: unknown; secret: unknown }>({ id: ID, secret: text(200, 20) });
+
+export const MISSING: Schema = object<{ missing: unknown; search: unknown }>({
+  missing: list(
+    object<MissingFile>({
+      ...{ assetId: HASH, fileName: orNull(NAME), byteCount: orNull(BYTES) },
+      uses: object<FileUses>({ slides: list(COUNT, LONG), music: truth, watermark: truth }),
+    }),
+    LONG,
+  ),
+  search: orNull(object<MissingSearch>({ looked: COUNT, fileCount: COUNT, found: COUNT, ended: truth })),
+});

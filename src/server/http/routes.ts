@@ -66,6 +66,7 @@ import {
   LENT,
   LISTING,
   MADE,
+  MISSING,
   MOUNT,
   MOUNTS,
   NOTES,
@@ -213,6 +214,13 @@ export const ROUTES = {
     gives: LENT,
   },
   'POST /api/v1/shows/[show]/folder': {
+    deed: 'bring-folder',
+    takes: object<{ folder: unknown }>({ folder: text(4000) }),
+    gives: NOTHING,
+  },
+  /** Files that are not there any more, and the search for them. */
+  'GET /api/v1/shows/[show]/missing': { deed: 'see-show', gives: MISSING },
+  'POST /api/v1/shows/[show]/missing': {
     deed: 'bring-folder',
     takes: object<{ folder: unknown }>({ folder: text(4000) }),
     gives: NOTHING,

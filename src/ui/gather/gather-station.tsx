@@ -26,6 +26,7 @@ import { OneByOne } from './one-by-one';
 import { useIsGuest } from '../people/me';
 import { ProofsDialog } from '../proof/proofs-dialog';
 import { useProofs, type ClientSays } from '../proof/use-proofs';
+import { MissingFiles } from './missing-files';
 import { ServerFolderDialog } from './server-folder-dialog';
 import { BringIn, FilterMenu, OrderMenu, Tally } from './sheet-bar';
 import { EVERYTHING, filtered, isSheetOrder, prints, slidesByAsset, toLayIn, type SheetOrder } from './sheet-view';
@@ -201,6 +202,7 @@ export function GatherStation() {
             />
           </span>
         </div>
+        <MissingFiles className="shrink-0 border-b border-rule" />
         <Arrivals />
         {sheet.length === 0 ? (
           <div className="grid min-h-0 flex-1 place-items-center">

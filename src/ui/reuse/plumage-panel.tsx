@@ -3,6 +3,7 @@
 import { Dices, Pin, PinOff, X } from 'lucide-react';
 import { useMemo } from 'react';
 import { toast } from 'sonner';
+import { usualParts } from '../../core/plumage/usual-parts';
 import { dressEdit, undressEdit, type Dress } from '../../core/plumage/dress';
 import { differencesFrom, givenBackEdit, pinEdit } from '../../core/plumage/differences-from';
 import type { Plumage, PlumageWith } from '../../core/plumage/plumage';
@@ -305,19 +306,6 @@ function PlumageCard({ plumage, worn, ready, onWear }: PlumageCardProps) {
       <span className="line-clamp-2 block px-3 py-1.5 text-xs text-soft">{description}</span>
     </button>
   );
-}
-
-/** What a show that wears none has of it to begin with: nothing that stands there already in another form. */
-function usualParts(show: {
-  readonly slides: readonly { readonly layers: readonly { readonly kind: string }[]; readonly chapter?: string }[];
-}): PlumageWith {
-  const hasWords = (at: number) => show.slides.at(at)?.layers.some(({ kind }) => kind === 'words') ?? false;
-  return {
-    opener: !hasWords(0),
-    chapters: show.slides.some(({ chapter }) => chapter !== undefined),
-    closer: !hasWords(-1),
-    several: false,
-  };
 }
 
 /** The transitions that hands chose in the show are dealt along with the others. */

@@ -18,6 +18,7 @@ import {
 import { shapeName } from '../../core/show/shape';
 import { frameCount } from '../../core/timing/frames';
 import { captionLanguages } from '../../core/captions/show-captions';
+import { MissingFiles } from '../gather/missing-files';
 import { useCommands } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { clock, megabytes } from '../kit/clock';
@@ -151,6 +152,7 @@ export function SendStation() {
           onByHand={() => setByHandOpen(true)}
         />
         <Summary specs={specs} trials={trials} busy={unended.length > 0} />
+        <MissingFiles className="mt-3 flex-wrap rounded-lg" />
         <div className="mt-auto pt-3">
           <Button
             look="main"
