@@ -1,11 +1,13 @@
-import { copyFile, mkdir, mkdtemp, rm } from 'node:fs/promises';
+import { copyFile, mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser, ElementHandle } from 'puppeteer-core';
+import { xmpOf } from '../src/core/interchange/xmp';
 import {
   type App,
   ask,
+  handsOn,
   openApp,
   openBrowser,
   openPage,
@@ -74,5 +76,32 @@ describe('files that are not there any more', () => {
       entries: { fileName: string }[];
     };
     expect(sheet.entries.map(({ fileName }) => fileName)).not.toContain('renamed.jpg');
+  });
+});
+
+describe('ratings from elsewhere', () => {
+  it('come in files beside pictures, become marks as one step, and go out again as such files', async () => {
+    await page.goto(`${app.address}/shows/${SHOW}/gather`);
+    const hands = handsOn(app, page, SHOW);
+    const before = (await hands.stored()).marks ?? {};
+    for (const [name, mark] of [
+      ['PE_0415.xmp', 'linger'],
+      ['PE_0419.jpg.xmp', 'leave-out'],
+    ] as const)
+      await writeFile(path.join(folder, name), xmpOf(mark));
+    const picker = (await page.waitForSelector(
+      '[data-part=file-picker]',
+    )) as unknown as ElementHandle<HTMLInputElement>;
+    await picker.uploadFile(path.join(folder, 'PE_0415.xmp'), path.join(folder, 'PE_0419.jpg.xmp'));
+    await waitForText(page, '[data-part=ratings]', /2 pictures were rated elsewhere: linger 1, leave out 1/);
+    expect(await page.$('[data-part=refused]')).toBeNull();
+    await page.click('[data-part=take-ratings]');
+    await page.waitForFunction(() => !document.querySelector('[data-part=ratings]'));
+    const after = (await hands.stored()).marks!;
+    expect(Object.keys(after)).toHaveLength(Object.keys(before).length + 2);
+    const zip = Buffer.from(await (await ask(`${app.address}/api/v1/shows/${SHOW}/marks`)).arrayBuffer());
+    for (const name of ['PE_0415.xmp', 'PE_0419.xmp', 'PE_0412.xmp']) expect(zip.includes(name)).toBe(true);
+    await hands.key('Control', 'z');
+    expect((await hands.stored()).marks).toEqual(before);
   });
 });

@@ -23,6 +23,8 @@ export interface PictureFacts {
   readonly bars?: CropSides;
   /** What somebody wrote into the file about it. */
   readonly caption?: string;
+  /** How somebody rated it elsewhere, as the file says (XMP): 1…5, or −1 for one that was refused. */
+  readonly rating?: number;
   /** See `likenessOf`. */
   readonly likeness?: string;
   /** What it is about; found out some time after the rest. */

@@ -2,6 +2,7 @@ import { stat } from 'node:fs/promises';
 import exifr from 'exifr';
 import sharp, { type Sharp } from 'sharp';
 import { tonePoints } from '../../core/light/histogram';
+import { isRating } from '../../core/interchange/xmp';
 import { darkBars } from '../../core/light/dark-bars';
 import { likenessOf } from '../../core/light/likeness';
 import type { PictureFacts } from '../../core/show/asset-facts';
@@ -42,6 +43,7 @@ export async function lookAtPicture(file: string): Promise<LookedAtPicture> {
       ...((await pictureKind(file)) === 'raw' && { raw: true as const }),
       ...(bars !== null && { bars }),
       ...(caption !== null && { caption }),
+      ...ratingOf(tags),
       ...(likeness !== null && { likeness }),
     },
     small: sharp(small.data, { raw: { width: small.widthPx, height: small.heightPx, channels: 4 } }),
@@ -152,6 +154,7 @@ async function tagsOf(file: string): Promise<Tags> {
     'ImageDescription',
     'Caption',
     'description',
+    'Rating',
   ];
   const kind = await pictureKind(file);
   const raw = kind === 'raw' ? await previewOfRaw(file) : null;
@@ -185,6 +188,12 @@ function cameraName({ Make: make, Model: model, FocalLength: focal }: Tags): str
   const name = model.trim();
   const lens = typeof focal === 'number' && focal > 0 && focal < 10_000 ? `, ${Math.round(focal)} mm` : '';
   return `${(maker && !name.startsWith(maker) ? `${maker} ${name}` : name).slice(0, 120)}${lens}`;
+}
+
+/** −1 is one that was refused; 0 says nothing. */
+function ratingOf({ Rating: tag }: Tags): { rating?: number } {
+  const rating = typeof tag === 'string' ? Number(tag) : tag;
+  return typeof rating === 'number' && isRating(rating) ? { rating } : {};
 }
 
 /** What somebody wrote, by any of the three standards; cameras fill the field with their own name or blanks, which is no caption. */

@@ -55,7 +55,7 @@ describe('the table of routes', () => {
     )
       expect(route).toHaveProperty('takes');
     if (
-      !/^(GET|POST) .*\/(asked|arrival|bundle|pictures?|logo|oembed|still|clips|sounds|film|file|stored|events|captions|table)/.test(
+      !/^(GET|POST) .*\/(asked|arrival|bundle|pictures?|logo|oembed|still|clips|sounds|film|file|stored|events|captions|table|marks)/.test(
         name,
       ) &&
       !isUpload(name)

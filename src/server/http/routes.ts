@@ -218,6 +218,8 @@ export const ROUTES = {
     takes: object<{ folder: unknown }>({ folder: text(4000) }),
     gives: NOTHING,
   },
+  /** Its marks as XMP files, in a ZIP. */
+  'GET /api/v1/shows/[show]/marks': { deed: 'see-show' },
   /** Files that are not there any more, and the search for them. */
   'GET /api/v1/shows/[show]/missing': { deed: 'see-show', gives: MISSING },
   'POST /api/v1/shows/[show]/missing': {

@@ -27,6 +27,7 @@ import { useIsGuest } from '../people/me';
 import { ProofsDialog } from '../proof/proofs-dialog';
 import { useProofs, type ClientSays } from '../proof/use-proofs';
 import { MissingFiles } from './missing-files';
+import { RatingsNote } from './ratings-note';
 import { ServerFolderDialog } from './server-folder-dialog';
 import { BringIn, FilterMenu, OrderMenu, Tally } from './sheet-bar';
 import { EVERYTHING, filtered, isSheetOrder, prints, slidesByAsset, toLayIn, type SheetOrder } from './sheet-view';
@@ -34,7 +35,7 @@ import { SwapDialog } from './swap-dialog';
 import { useWarnings } from './use-warnings';
 
 const ACCEPT =
-  '.jpg,.jpeg,.png,.gif,.webp,.avif,.heic,.heif,.tif,.tiff,.svg,.dng,.cr2,.cr3,.crw,.nef,.nrw,.arw,.sr2,.orf,.rw2,.raf,.pef,.srw,.x3f,.3fr,.iiq,.mrw,.mp4,.mov,.webm,.mkv,.avi,.mp3,.m4a,.wav,.flac,.ogg,.opus,image/*,video/*,audio/*';
+  '.jpg,.jpeg,.png,.gif,.webp,.avif,.heic,.heif,.tif,.tiff,.svg,.dng,.cr2,.cr3,.crw,.nef,.nrw,.arw,.sr2,.orf,.rw2,.raf,.pef,.srw,.x3f,.3fr,.iiq,.mrw,.mp4,.mov,.webm,.mkv,.avi,.mp3,.m4a,.wav,.flac,.ogg,.opus,.xmp,image/*,video/*,audio/*';
 const isTruth = (value: unknown): value is boolean => typeof value === 'boolean';
 const NOTHING_SAID: readonly ClientSays[] = [];
 const NO_MARKS: Readonly<Record<string, Mark>> = {};
@@ -199,10 +200,12 @@ export function GatherStation() {
               onFiles={() => picker.current?.click()}
               onFolder={() => folderPicker.current?.click()}
               onServer={isGuest ? null : () => setOpen('server-folder')}
+              marksAt={Object.keys(marks).length > 0 ? `/api/v1/shows/${showId}/marks` : null}
             />
           </span>
         </div>
         <MissingFiles className="shrink-0 border-b border-rule" />
+        <RatingsNote />
         <Arrivals />
         {sheet.length === 0 ? (
           <div className="grid min-h-0 flex-1 place-items-center">

@@ -1,6 +1,6 @@
 'use client';
 
-import { ArrowDownWideNarrow, Check, Filter, FolderOpen, Images, Server, X } from 'lucide-react';
+import { ArrowDownWideNarrow, Check, FileDown, Filter, FolderOpen, Images, Server, X } from 'lucide-react';
 import { DropdownMenu, Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { Button } from '../kit/button';
@@ -133,11 +133,14 @@ export function BringIn({
   onFiles,
   onFolder,
   onServer,
+  marksAt,
 }: {
   onFiles: () => void;
   onFolder: () => void;
   /** Null for those who may not look into the server’s folders. */
   onServer: (() => void) | null;
+  /** Where the marks are had as XMP; null while there are none. */
+  marksAt: string | null;
 }) {
   const item =
     'flex h-8 cursor-default items-center gap-2 rounded-md px-2.5 outline-none data-[highlighted]:bg-rule/60';
@@ -163,6 +166,13 @@ export function BringIn({
           {onServer && (
             <DropdownMenu.Item onSelect={onServer} className={item}>
               <Server size={14} /> A folder on the server
+            </DropdownMenu.Item>
+          )}
+          {marksAt && (
+            <DropdownMenu.Item asChild className={`${item} border-t border-rule`}>
+              <a href={marksAt} download data-part="save-marks">
+                <FileDown size={14} /> Hand the marks out as XMP files
+              </a>
             </DropdownMenu.Item>
           )}
         </DropdownMenu.Content>
