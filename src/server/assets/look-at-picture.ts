@@ -154,20 +154,17 @@ async function tagsOf(file: string): Promise<Tags> {
     'ImageDescription',
     'Caption',
     'description',
-    'Rating',
   ];
   const kind = await pictureKind(file);
   const raw = kind === 'raw' ? await previewOfRaw(file) : null;
   // Damaged notes about a picture are no reason to refuse the picture.
+  const from = raw?.jpeg ?? (kind === 'heic' ? await notesOfHeic(file) : file);
   const tags = (await exifr
-    .parse(raw?.jpeg ?? (kind === 'heic' ? await notesOfHeic(file) : file), {
-      pick: wanted,
-      iptc: true,
-      xmp: true,
-      reviveValues: false,
-    })
+    .parse(from, { pick: wanted, iptc: true, xmp: true, reviveValues: false })
     .catch(() => undefined)) as Tags | undefined;
-  return { ...tags, ...raw?.notes };
+  // By that name the reader would look among the camera's own notes only.
+  const rated = (await exifr.parse(from, { tiff: false, xmp: true }).catch(() => undefined)) as Tags | undefined;
+  return { ...tags, ...(rated?.Rating !== undefined && { Rating: rated.Rating }), ...raw?.notes };
 }
 
 /** Notes of HEIC are read from what libvips finds in it, since writers differ in how they wrap it. */
