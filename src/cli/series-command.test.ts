@@ -89,8 +89,18 @@ describe('tanager series', () => {
     expect(rows().map(({ state }) => state)).toEqual(['made before', 'made before']);
     expect((await readdir(path.join(folder, 'films'))).filter((name) => name.endsWith('.mp4')).sort()).toEqual([
       '001 The Old Mill.mp4',
+      '002 Quay House.mp4',
       '002 The Quay.mp4',
     ]);
+    // Rows that were carried take their films along.
+    await table('House,Town,Album\nThe Quay,Aldwick,quay\nThe Old Mill,Saltmere,mill\n');
+    expect(await run('pattern.json', 'rows.csv', '--out', 'films', '--json')).toBe(0);
+    expect(rows().map(({ film, state }) => [film, state])).toEqual([
+      ['001 The Quay.mp4', 'made before'],
+      ['002 The Old Mill.mp4', 'made before'],
+    ]);
+    await table('House,Town,Album\nThe Old Mill,Saltmere,mill\nThe Quay,Aldwick,quay\n');
+    await run('pattern.json', 'rows.csv', '--out', 'films', '--json');
     await rm(path.join(folder, 'films/002 The Quay.mp4'));
     await run('pattern.json', 'rows.csv', '--out', 'films', '--json', '--row', '2');
     expect(rows().map(({ row, state }) => [row, state])).toEqual([[2, 'made']]);

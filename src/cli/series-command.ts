@@ -43,12 +43,13 @@ export async function seriesCommand(args: readonly string[], { folder, out, tell
     const listing = listingOf(paths);
     const state = await readState(asked.out);
     const rows: MadeRow[] = [];
+    const alike = new Map<string, number>();
     // What pictures are about is found out once a film is made: it takes its time.
     let found: ReturnType<typeof filesOfShow> | null = null;
     const known = () => (found ??= filesOfShow(pattern, asked.pattern, link));
     const wanted = asked.rows ?? plan.rows.map((_, index) => index + 1);
     for (const number of wanted) {
-      const making = { ...asked, pattern, places, plan, listing, state, known, link, workFolder, tell };
+      const making = { ...asked, alike, pattern, places, plan, listing, state, known, link, workFolder, tell };
       const made = await makeRow(making, number);
       rows.push(made);
       const what =

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { mkdir, readFile, rm, stat, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { formatOf } from '../core/film/film-formats';
 import { faultOfFilm } from '../core/film/film-spec';
@@ -33,7 +33,8 @@ export interface MadeRow {
   readonly told: readonly string[];
 }
 
-type MadeBefore = Map<number, { readonly from: string; readonly film: string }>;
+/** Films that lie there, by what each was made of. */
+type MadeBefore = Map<string, string>;
 
 interface Making {
   /** Where its files are, and where its films go. */
@@ -45,6 +46,8 @@ interface Making {
   readonly plan: SeriesPlan;
   readonly listing: Listing;
   readonly state: MadeBefore;
+  /** How many rows that say the same there were. */
+  readonly alike: Map<string, number>;
   /** The pattern's own files. */
   known(): Promise<{ readonly files: ReadonlyMap<AssetId, string>; readonly facts: ReadonlyMap<AssetId, AssetFacts> }>;
   readonly link: (file: string) => Promise<string>;
@@ -67,10 +70,25 @@ export async function makeRow(making: Making, number: number): Promise<MadeRow> 
     const ids = new Map<string, AssetId>();
     for (const file of new Set([...(wants.folder ?? []), ...wants.files.values()]))
       ids.set(file, await hashOfFile(path.join(making.files, file)));
-    const from = sumOf(pattern, plan, wants, ids, purpose);
-    const before = state.get(number);
-    if (before?.from === from && (await isThere(path.join(out, before.film))))
-      return { ...{ row: number, title: wants.title, film: before.film, state: 'made before', problem: null }, told };
+    const sum = sumOf(pattern, plan, wants, ids, purpose);
+    // Rows that say the very same are films of their own.
+    const alike = (making.alike.get(sum) ?? 0) + 1;
+    making.alike.set(sum, alike);
+    const from = alike === 1 ? sum : `${sum} ${alike}`;
+    const before = state.get(from);
+    if (before !== undefined && (await isThere(path.join(out, before)))) {
+      // Its row may have been carried: the number in its name goes along.
+      const film = filmNameOf(number, wants.title, path.extname(before).slice(1));
+      if (film !== before && !(await isThere(path.join(out, film)))) {
+        await rename(path.join(out, before), path.join(out, film));
+        state.set(from, film);
+        await writeState(out, state);
+      }
+      return {
+        ...{ row: number, title: wants.title, film: state.get(from)!, state: 'made before', problem: null },
+        told,
+      };
+    }
     const known = await making.known();
     const files = new Map(known.files);
     const facts = new Map(known.facts);
@@ -101,8 +119,8 @@ export async function makeRow(making: Making, number: number): Promise<MadeRow> 
       onProgress: progressLine(making.tell),
     });
     making.tell('\n');
-    if (before && before.film !== film) await rm(path.join(out, before.film), { force: true });
-    state.set(number, { from, film });
+    for (const [other, of] of state) if (of === film) state.delete(other);
+    state.set(from, film);
     await writeState(out, state);
     return { ...{ row: number, title: wants.title, film, state: 'made', problem: null }, told };
   } catch (error) {
@@ -145,12 +163,10 @@ const isThere = (file: string): Promise<boolean> =>
 export async function readState(out: string): Promise<MadeBefore> {
   const text = await readFile(path.join(out, STATE), 'utf8').catch(() => '{}');
   try {
-    const kept = JSON.parse(text) as Record<string, { from?: unknown; film?: unknown }>;
+    const kept = JSON.parse(text) as Record<string, unknown>;
     return new Map(
-      Object.entries(kept).flatMap(([number, { from, film }]) =>
-        typeof from === 'string' && typeof film === 'string' && path.basename(film) === film
-          ? [[Number(number), { from, film }] as const]
-          : [],
+      Object.entries(kept).flatMap(([from, film]) =>
+        typeof film === 'string' && path.basename(film) === film ? [[from, film] as const] : [],
       ),
     );
   } catch {

@@ -11,6 +11,7 @@ import { filmNameOf } from './film-name';
 import { guessedMatches, namedPlaces, placesOf } from './places';
 import { faultsOfSeries, listingOf, readRow } from './row';
 import { tableOf, type SeriesPlan } from './series';
+import { sameRows } from './same-rows';
 import { showOfRow } from './show-of-row';
 
 const SONG = assetId('5'.repeat(64));
@@ -350,5 +351,38 @@ describe('the show of a row', () => {
     const lengthMs = show.slides.reduce((sum, one) => sum + one.lengthMs, 0);
     expect(Math.abs(lengthMs - 60_000)).toBeLessThan(50);
     expect(told.at(-1)).toMatch(/Few pictures for its song: each is seen for 30 s/);
+  });
+});
+
+describe('a table that is brought anew', () => {
+  const of = (rows: string[][], more: Partial<SeriesPlan> = {}) => ({ ...PLAN, rows, ...more });
+  const before = of([
+    ['Bo', '1', 'bo', ''],
+    ['Cy', '1', 'cy', ''],
+    ['Di', '1', '', ''],
+  ]);
+  it('knows its rows again by their folder, else by their title, wherever they stand', () => {
+    const after = of([
+      ['Di', '2', '', ''],
+      ['New', '2', 'new', ''],
+      ['Bo Reed', '2', 'BO/', ''],
+    ]);
+    expect([...sameRows(before, after, PATTERN)]).toEqual([
+      [1, 3],
+      [3, 1],
+    ]);
+  });
+  it('never takes a row for another that stands in its place', () => {
+    expect([...sameRows(before, of([['Ed', '1', 'ed', '']]), PATTERN)]).toEqual([]);
+    expect([
+      ...sameRows(
+        before,
+        of([
+          ['Bo', '1', 'bo', ''],
+          ['Bo', '1', 'bo', ''],
+        ]),
+        PATTERN,
+      ),
+    ]).toEqual([[1, 1]]);
   });
 });

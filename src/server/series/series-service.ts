@@ -5,6 +5,7 @@ import type { PurposeName } from '../../core/film/purposes/purposes';
 import { guessedMatches, placesOf, type Place } from '../../core/series/places';
 import { filmNameOf } from '../../core/series/film-name';
 import { faultsOfSeries, titleOfRow, type RowFault } from '../../core/series/row';
+import { sameRows } from '../../core/series/same-rows';
 import type { SeriesChange, SeriesPlan, SeriesRow, SeriesState } from '../../core/series/series';
 import { showId, type ShowId } from '../../core/show/ids';
 import { assetIdsOf, type Show } from '../../core/show/show';
@@ -217,7 +218,21 @@ export function createSeriesService(parts: SeriesParts): SeriesService {
         ...(screened !== undefined && { screened }),
         ...(isPlan && row.state === 'done' && { state: 'open' as const }),
       };
-      await write((one) => one.update(seriesTable).set(changed).where(eq(seriesTable.id, id)));
+      const pattern = columns ? (await shows.load(showId(row.showId)))?.show : undefined;
+      const same = pattern ? sameRows(row.plan, plan, pattern) : null;
+      await write((one) =>
+        one.transaction(async (transaction) => {
+          await transaction.update(seriesTable).set(changed).where(eq(seriesTable.id, id));
+          if (!same) return;
+          // What was made for a row goes where that row stands now; shows of rows that are gone stand on the shelf from now on.
+          const made = await transaction.select().from(seriesRows).where(eq(seriesRows.seriesId, id));
+          await transaction.delete(seriesRows).where(eq(seriesRows.seriesId, id));
+          for (const one of made) {
+            const number = same.get(one.number);
+            if (number !== undefined) await transaction.insert(seriesRows).values({ ...one, number });
+          }
+        }),
+      );
       return true;
     },
     prepare: (studioId, id, number) => begin(studioId, id, [number], false),
@@ -337,6 +352,13 @@ export function createSeriesService(parts: SeriesParts): SeriesService {
       return numbers?.length === 1
         ? grave.find((one) => one.row === numbers[0])!.says
         : 'Every row has a fault. Put right what is said of them first.';
+    // A row that is just got ready to be looked at is taken over.
+    const preparing = await db
+      .select({ number: seriesRows.number })
+      .from(seriesRows)
+      .where(and(eq(seriesRows.seriesId, id), eq(seriesRows.state, 'preparing')));
+    for (const { number } of preparing)
+      if (wanted.includes(number) && (await jobs.cancel('series', `${id}:${number}`))) await stop(`${id}:${number}`);
     const key = wantsFilms ? id : `${id}:${wanted.join(',')}`;
     await write((one) =>
       one.transaction(async (transaction) => {

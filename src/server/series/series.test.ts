@@ -163,6 +163,26 @@ describe('a series', () => {
     ]);
   });
 
+  it('makes no film of one row another’s when rows are carried, taken out and added', async () => {
+    const id = await seriesMade();
+    await server.series.prepare(STUDIO, id, 1);
+    await server.series.prepare(STUDIO, id, 2);
+    const before = (await ended(id)).rows;
+    const rows = [
+      ['Eve Marsh', 'eve'],
+      ['Cy Fenn', 'cy'],
+    ];
+    expect(await server.series.change(STUDIO, id, { columns: ['Name', 'Pictures'], rows })).toBe(true);
+    const after = (await seen(id)).rows;
+    expect(after.map(({ title, showId: of, state }) => [title, of, state])).toEqual([
+      ['Eve Marsh', null, 'new'],
+      ['Cy Fenn', before[1]!.showId, 'ready-to-make'],
+    ]);
+    // Whoever is not in the table any more keeps a show, on the shelf.
+    const shelf = await server.shows.shelf();
+    expect(shelf.find((entry) => entry.id === before[0]!.showId)).toMatchObject({ title: 'Bo Reed', series: null });
+  });
+
   it('is stopped, and goes on with what is left; what failed in one row stays there', async () => {
     const id = await seriesMade();
     await writeFile(path.join(folder, 'broken'), 'no picture');
