@@ -1,3 +1,4 @@
+#!/usr/bin/env node
 // The command line: installs and builds what is missing (saying so on stderr), then hands over.
 import { existsSync } from 'node:fs';
 import path from 'node:path';
