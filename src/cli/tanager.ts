@@ -8,6 +8,7 @@ import { mountsCommand } from './mounts-command';
 import { captionsCommand } from './captions-command';
 import { exportCommand } from './export-command';
 import { makeCommand } from './make-command';
+import { findCommand } from './find-command';
 import { frameCommand } from './frame-command';
 import { listenCommand } from './listen-command';
 import { seriesCommand } from './series-command';
@@ -59,6 +60,7 @@ export async function main(args: readonly string[], folder: string): Promise<num
     if (command === 'mounts') return await mountsCommand(rest, surroundings);
     if ((REMOTE as readonly (string | undefined)[]).includes(command))
       return await remoteCommand(command as RemoteCommand, rest, surroundings);
+    if (command === 'find') return await findCommand(rest, surroundings);
     if (command === 'timeline') return await timelineCommand(rest, surroundings);
     if (command === 'series') return await seriesCommand(rest, surroundings);
     if (command === 'tailor') return await tailorCommand(rest, surroundings);

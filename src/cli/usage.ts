@@ -31,6 +31,9 @@ tanager series PATTERN.json ROWS.csv --out FOLDER [--files FOLDER] [--purpose we
              [--folder COLUMN] [--spare slides|best] [--row N]... [--check] [--json]
     Makes a film for each row of a table after one saved show; again, those that changed. With --check it tells what
     fills what and what is wrong. Ends with 3 when some rows became no film.
+tanager find SHOW.json FOLDER [--json]
+    Finds files of a saved show that were moved in a folder, by what is in them, and writes where they are now; ends with
+    3 when some are still missing.
 tanager timeline SHOW.json --out FILE.otio|csv|ffmetadata [--json]
     Writes a saved show as a timeline in OpenTimelineIO, its order as a table, or its chapters.
 tanager timeline FILE.otio --out SHOW.json [--files FOLDER] [--json]
@@ -86,7 +89,7 @@ export const EXIT_CODES: readonly (readonly [code: number, means: string])[] = [
   [2, 'It was asked wrongly.'],
   [
     3,
-    'It was done, and something is to be looked at: check found something grave, import, timeline or series lack files.',
+    'It was done, and something is to be looked at: check found something grave, find, import, timeline or series lack files.',
   ],
 ];
 
