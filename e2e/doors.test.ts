@@ -88,6 +88,7 @@ const DOORS: Record<RouteName, Door> = {
   'POST /api/v1/shows/[show]/folder': door(OURS),
   'DELETE /api/v1/shows/[show]/folder': door(THE_SHOW),
   'GET /api/v1/shows/[show]/bundle': door(OURS),
+  'POST /api/v1/shows/[show]/ratings': door(THE_SHOW, { body: { ratings: {} } }),
   'GET /api/v1/shows/[show]/marks': door(THE_SHOW),
   'GET /api/v1/shows/[show]/missing': door(THE_SHOW),
   'POST /api/v1/shows/[show]/missing': door(OURS, { body: { folder: 'nowhere' } }),

@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import { PICTURE } from '../layers/slides.testing';
 import { assetId } from '../show/ids';
 import type { Mark } from '../show/mark';
-import { markOfRating, marksOfRatings, ratingInXmp, xmpFiles, xmpOf } from './xmp';
+import { markOfRating, marksOfRatings, ratingBeside, ratingInXmp, xmpFiles, xmpOf } from './xmp';
 
 const [A, B, C] = ['a', 'b', 'c'].map((letter) => assetId(letter.repeat(64)));
 const file = (id: ReturnType<typeof assetId>, fileName: string, rating?: number) => ({
@@ -37,21 +37,28 @@ describe('ratings', () => {
   it.each<Mark>(['keep', 'linger', 'leave-out'])('are written for %s, and read back as that', (mark) => {
     expect(markOfRating(ratingInXmp(xmpOf(mark))!)).toBe(mark);
   });
-  it('are taken from the file beside a picture before those in it, by either way of naming it', () => {
-    const files = [file(A!, 'A.JPG', 5), file(B!, 'b.jpg'), file(C!, 'c.jpg', 1)];
+  it('are taken from the file beside a picture before those in it', () => {
+    const files = [file(A!, 'A.JPG', 5), { ...file(B!, 'b.jpg', 5), rating: -1 }, file(C!, 'c.jpg', 1)];
+    expect(marksOfRatings(files)).toEqual([
+      { assetId: A, mark: 'linger' },
+      { assetId: B, mark: 'leave-out' },
+    ]);
+  });
+  it.each([
+    ['A.JPG', -1],
+    ['b.jpg', 3],
+    ['b.nef', null],
+    ['c.jpg', null],
+  ])('beside %s are found by either way of naming that file', (name, rating) => {
     expect(
-      marksOfRatings(
-        files,
+      ratingBeside(
+        name,
         new Map([
           ['a.xmp', -1],
-          ['B.jpg.xmp', 3],
+          ['B.jpg.XMP', 3],
         ]),
       ),
-    ).toEqual([
-      { assetId: A, mark: 'leave-out' },
-      { assetId: B, mark: 'keep' },
-    ]);
-    expect(marksOfRatings(files, new Map())).toEqual([{ assetId: A, mark: 'linger' }]);
+    ).toBe(rating);
   });
   it('are written beside pictures that are marked, by names that differ', () => {
     const files = [file(A!, 'one.jpg'), file(B!, 'one.nef'), file(C!, 'two.jpg')];

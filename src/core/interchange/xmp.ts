@@ -43,6 +43,12 @@ export function xmpOf(mark: Mark): string {
 `;
 }
 
+interface RatedFile {
+  readonly assetId: AssetId;
+  readonly facts: AssetFacts | null;
+  readonly rating?: number;
+}
+
 interface NamedFile {
   readonly assetId: AssetId;
   readonly fileName: string;
@@ -52,22 +58,21 @@ interface NamedFile {
 const plain = (name: string) => name.normalize('NFC').toLowerCase();
 const stemOf = (name: string) => name.replace(/\.[^.]*$/, '');
 
-/** Marks that ratings in files, or beside them, stand for; a file beside a picture counts more than what is in it. @param beside ratings by the names of `.xmp` files */
-export function marksOfRatings(
-  files: readonly NamedFile[],
-  beside: ReadonlyMap<string, number>,
-): { readonly assetId: AssetId; readonly mark: Mark }[] {
-  const ratings = new Map([...beside].map(([name, rating]) => [plain(stemOf(name)), rating]));
-  const marked = new Map<AssetId, Mark>();
-  for (const { assetId, fileName, facts } of files) {
-    if (!facts || facts.kind === 'sound') continue;
-    const own = facts.kind === 'picture' ? facts.rating : undefined;
-    // `a.xmp` and `a.jpg.xmp` both lie beside `a.jpg`.
-    const rating = ratings.get(plain(fileName)) ?? ratings.get(plain(stemOf(fileName))) ?? own;
-    const mark = rating === undefined ? null : markOfRating(rating);
-    if (mark) marked.set(assetId, mark);
-  }
-  return [...marked].map(([assetId, mark]) => ({ assetId, mark }));
+/** What the file beside a picture says of it: `a.xmp` and `a.jpg.xmp` both lie beside `a.jpg`. @param beside ratings by the names of `.xmp` files */
+export function ratingBeside(fileName: string, beside: ReadonlyMap<string, number>): number | null {
+  const wanted = [plain(fileName), plain(stemOf(fileName))];
+  for (const name of wanted) for (const [xmp, rating] of beside) if (plain(stemOf(xmp)) === name) return rating;
+  return null;
+}
+
+/** Marks that ratings stand for: of files beside pictures, else in them. */
+export function marksOfRatings(files: readonly RatedFile[]): { readonly assetId: AssetId; readonly mark: Mark }[] {
+  return files.flatMap(({ assetId, facts, rating }) => {
+    if (!facts || facts.kind === 'sound') return [];
+    const found = rating ?? (facts.kind === 'picture' ? facts.rating : undefined);
+    const mark = found === undefined ? null : markOfRating(found);
+    return mark ? [{ assetId, mark }] : [];
+  });
 }
 
 /** Marks as files to lie beside the pictures, by name. Where two pictures would share one, its name has their ending too. */

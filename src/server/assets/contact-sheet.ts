@@ -2,6 +2,7 @@ import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { FACT_KINDS, type MethodPins } from '../../core/facts/fact-kinds';
 import type { AssetFacts } from '../../core/show/asset-facts';
+import { ratingBeside } from '../../core/interchange/xmp';
 import { assetId, type AssetId, type ShowId } from '../../core/show/ids';
 import type { BlobStore } from '../blobs/blob-store';
 import type { OpenDatabase, Writing } from '../database/open-database';
@@ -24,6 +25,8 @@ export interface SheetEntry {
   readonly facts: AssetFacts | null;
   /** Made here, not brought: a recording, or one that was cleaned; or lent by the studio's own shelf. */
   readonly made: 'take' | 'cleaned' | 'studio' | null;
+  /** How a file beside it rates it (XMP); it counts more than what the file itself says. */
+  readonly rating?: number;
 }
 
 export interface ContactSheet {
@@ -47,7 +50,9 @@ export interface ContactSheet {
   ): Promise<'added' | 'already-there'>;
   /** Puts files that are ready on one show's sheet onto another's, as pasting slides and copying shows need; null stands for all. @returns how many came new */
   borrow(show: ShowId, from: ShowId, ids: readonly AssetId[] | null, made?: SheetEntry['made']): Promise<number>;
-  /** Takes a refused file's line off the sheet. */
+  /** Notes ratings of files beside pictures, by the names of those files. @returns how many pictures have one of them */
+  rate(show: ShowId, beside: ReadonlyMap<string, number>): Promise<number>;
+  /** Takes a refused file’s line off the sheet. */
   takeOff(show: ShowId, entryId: string): Promise<boolean>;
   /** Goes on with what had arrived but was not looked at when the server ended. */
   resume(): Promise<void>;
@@ -102,6 +107,7 @@ export function createContactSheet({
         state: row.state,
         problem: row.problem,
         made: row.made,
+        ...(row.rating !== null && { rating: row.rating }),
         facts: row.state === 'ready' ? (known.get(assetId(row.assetId)) ?? null) : null,
       }));
     },
@@ -166,6 +172,22 @@ export function createContactSheet({
       });
       if (added > 0) events.tell(show, { kind: 'sheet' });
       return added;
+    },
+    async rate(show, beside) {
+      const rows = await db.select().from(sheetEntries).where(eq(sheetEntries.showId, show));
+      const rated = rows.flatMap((row) => {
+        const rating = ratingBeside(row.fileName, beside);
+        return rating === null ? [] : [{ id: row.id, rating }];
+      });
+      if (rated.length === 0) return 0;
+      await write((database) =>
+        database.transaction(async (transaction) => {
+          for (const { id, rating } of rated)
+            await transaction.update(sheetEntries).set({ rating }).where(eq(sheetEntries.id, id));
+        }),
+      );
+      events.tell(show, { kind: 'sheet' });
+      return rated.length;
     },
     async takeOff(show, entryId) {
       const result = await write((database) =>

@@ -1,6 +1,7 @@
-import { readdir, realpath } from 'node:fs/promises';
+import { readdir, readFile, realpath, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { eq } from 'drizzle-orm';
+import { ratingInXmp } from '../../core/interchange/xmp';
 import { showId, type ShowId } from '../../core/show/ids';
 import type { OpenDatabase } from '../database/open-database';
 import { folderIntakes } from '../database/schema';
@@ -73,11 +74,12 @@ export function createFolderIntake(
           .values({ showId: show, folder })
           .onConflictDoUpdate({ target: folderIntakes.showId, set: { folder } }),
       );
-      const files = await filesBelow(place);
+      const all = await filesBelow(place);
+      const files = all.filter((file) => !isXmp(file));
       const work = { progress: { folder, filesDone: 0, fileCount: files.length, already: 0 }, stopped: false };
       running.set(show, work);
       events.tell(show, { kind: 'folder', folder: work.progress });
-      void takeAll(show, files, work);
+      void takeAll(show, files, all.filter(isXmp), work);
       return 'begun';
     },
     progress: (show) => running.get(show)?.progress ?? null,
@@ -96,6 +98,7 @@ export function createFolderIntake(
   async function takeAll(
     show: ShowId,
     files: readonly string[],
+    beside: readonly string[],
     work: { progress: FolderProgress; stopped: boolean },
   ): Promise<void> {
     for (const file of files) {
@@ -109,6 +112,7 @@ export function createFolderIntake(
       };
       events.tell(show, { kind: 'folder', folder: work.progress });
     }
+    if (beside.length > 0) await sheet.rate(show, await ratingsIn(beside)).catch(() => 0);
     running.delete(show);
     await forget(show);
     events.tell(show, { kind: 'folder', folder: null });
@@ -117,6 +121,23 @@ export function createFolderIntake(
   async function forget(show: ShowId): Promise<void> {
     await write((database) => database.delete(folderIntakes).where(eq(folderIntakes.showId, show)));
   }
+}
+
+/** Files with ratings lie beside pictures; they are no files of a show. */
+const isXmp = (file: string): boolean => /\.xmp$/i.test(file);
+/** Larger ones hold more than a rating. */
+const LARGEST_XMP_BYTES = 4_000_000;
+
+/** Ratings by the names of the files they are in; one that cannot be read has none. */
+async function ratingsIn(files: readonly string[]): Promise<Map<string, number>> {
+  const found = new Map<string, number>();
+  for (const file of files) {
+    const known = await stat(file).catch(() => null);
+    if (!known || known.size > LARGEST_XMP_BYTES) continue;
+    const rating = ratingInXmp(await readFile(file, 'utf8').catch(() => ''));
+    if (rating !== null) found.set(path.basename(file), rating);
+  }
+  return found;
 }
 
 /** The real place of a folder, after every link was followed; null when it is not the root or below it. */

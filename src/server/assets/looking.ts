@@ -84,10 +84,13 @@ export function looking(parts: SheetParts): JobKindOfWork {
 /** Tells every show that has a file what is known about it now. */
 async function tellKnown({ database: { db }, facts, events }: SheetParts, id: AssetId): Promise<void> {
   const known = (await knownFacts(facts, [id])).get(id) ?? null;
-  for (const { showId: show, ...row } of await db.select().from(sheetEntries).where(eq(sheetEntries.assetId, id)))
+  for (const { showId: show, rating, ...row } of await db
+    .select()
+    .from(sheetEntries)
+    .where(eq(sheetEntries.assetId, id)))
     events.tell(showId(show), {
       kind: 'entry',
-      entry: { ...row, assetId: id, facts: row.state === 'ready' ? known : null },
+      entry: { ...row, ...(rating !== null && { rating }), assetId: id, facts: row.state === 'ready' ? known : null },
     });
 }
 

@@ -90,6 +90,8 @@ export const sheetEntries = sqliteTable(
     addedAt: integer('added_at').notNull(),
     /** Made here, not brought: a recording, or one that was cleaned; or lent by the studio's own shelf. */
     made: text('made', { enum: ['take', 'cleaned', 'studio'] }),
+    /** How a file beside it rates it (XMP). */
+    rating: integer('rating'),
   },
   (table) => [
     uniqueIndex('sheet_entries_once').on(table.showId, table.assetId),

@@ -176,6 +176,7 @@ export const ENTRY: Schema = object<SheetEntry>({
   state: oneOf(['arrived', 'ready', 'refused']),
   problem: orNull(NAME),
   facts: orNull(FACTS),
+  rating: maybe(number(-1, 5)),
   made: orNull(oneOf(['take', 'cleaned', 'studio'])),
 });
 const ENTRIES = list(ENTRY, LONG);

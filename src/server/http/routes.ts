@@ -8,6 +8,7 @@ import {
   number,
   object,
   orNull,
+  record,
   text,
   truth,
   whole,
@@ -217,6 +218,12 @@ export const ROUTES = {
     deed: 'bring-folder',
     takes: object<{ folder: unknown }>({ folder: text(4000) }),
     gives: NOTHING,
+  },
+  /** Ratings of files beside pictures, by the names of those files. */
+  'POST /api/v1/shows/[show]/ratings': {
+    deed: 'change-show',
+    takes: object<{ ratings: unknown }>({ ratings: record(text(255, 1), whole(-1, 5), 20_000) }),
+    gives: object<{ rated: unknown }>({ rated: whole(0, 1e9) }),
   },
   /** Its marks as XMP files, in a ZIP. */
   'GET /api/v1/shows/[show]/marks': { deed: 'see-show' },

@@ -7,7 +7,7 @@ const NOT_NOTED = [
   /^POST \/api\/v1\/(session|joining|screenings|proofs|uploads)/,
   /^PATCH \/api\/v1\/proofs/,
   /series\/\[series\]\/rows$/,
-  /\/(timeline|trial|missing)$/,
+  /\/(timeline|trial|missing|ratings)$/,
   /asked$/,
   /\/hall$/,
   /\/(loans|trials|cleaned|takes|samples)$/,

@@ -7,20 +7,15 @@ import { marksOfRatings } from '../../core/interchange/xmp';
 import { MARK_NAMES, MARKS } from '../../core/show/mark';
 import { Button } from '../kit/button';
 import { useShow } from '../show/show-provider';
-import { useRatingsBeside } from '../show/uploads-provider';
 
 /** Offers to take ratings that pictures carry from elsewhere over as marks; nothing when there are none for pictures without a mark. */
 export function RatingsNote() {
   const entries = useShow((state) => state.entries);
   const marks = useShow((state) => state.show.marks);
   const edit = useShow((state) => state.edit);
-  const beside = useRatingsBeside();
   /** How many there were when the line was put away. */
   const [away, setAway] = useState(0);
-  const fresh = useMemo(
-    () => marksOfRatings(entries, beside).filter(({ assetId }) => !marks?.[assetId]),
-    [entries, beside, marks],
-  );
+  const fresh = useMemo(() => marksOfRatings(entries).filter(({ assetId }) => !marks?.[assetId]), [entries, marks]);
   if (fresh.length === 0 || fresh.length <= away) return null;
   const counts = MARKS.map((mark) => [mark, fresh.filter((one) => one.mark === mark).length] as const).filter(
     ([, count]) => count > 0,

@@ -1,40 +1,38 @@
 'use client';
 
-import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { ratingInXmp } from '../../core/interchange/xmp';
 import { droppedFiles } from '../gather/dropped-files';
 import { createUploadQueue, type UploadProgress, type UploadQueue } from '../gather/upload-queue';
+import { callServer } from './call-server';
 import { takeCarriedFiles } from './carried-files';
+import { sayFault } from './say-fault';
 
 const QueueContext = createContext<UploadQueue | null>(null);
 // Apart from the queue: it changes many times a second, and few want to know.
 const ProgressContext = createContext<UploadProgress | null>(null);
 
-const NO_RATINGS: ReadonlyMap<string, number> = new Map();
-const RatingsContext = createContext<ReadonlyMap<string, number>>(NO_RATINGS);
-
 const isXmp = ({ name }: File): boolean => /\.xmp$/i.test(name);
 /** Larger ones hold more than a rating. */
 const LARGEST_XMP_BYTES = 4_000_000;
 
-async function readRatings(files: readonly File[]): Promise<Map<string, number>> {
-  const found = new Map<string, number>();
+async function readRatings(files: readonly File[]): Promise<Record<string, number>> {
+  const found: Record<string, number> = {};
   for (const file of files) {
     const rating = file.size > LARGEST_XMP_BYTES ? null : ratingInXmp(await file.text());
-    if (rating !== null) found.set(file.name, rating);
+    if (rating !== null) found[file.name] = rating;
   }
   return found;
 }
-
-/** Ratings by the names of the `.xmp` files they came in. */
-export const useRatingsBeside = (): ReadonlyMap<string, number> => useContext(RatingsContext);
 
 /** The files that are coming in, whatever station is open meanwhile. Files dropped or pasted anywhere are taken in. */
 export function UploadsProvider({ showId, children }: { showId: string; children: ReactNode }) {
   const [progress, setProgress] = useState<UploadProgress | null>(null);
   const [over, setOver] = useState(false);
-  const [ratings, setRatings] = useState<ReadonlyMap<string, number>>(NO_RATINGS);
+  /** Of files beside pictures that may still be on their way, by name. */
+  const pending = useRef<Record<string, number>>({});
+  const [read, setRead] = useState(0);
   const queue = useMemo(() => {
     const own = createUploadQueue({ show: showId }, setProgress);
     return {
@@ -42,14 +40,24 @@ export function UploadsProvider({ showId, children }: { showId: string; children
       // Files with ratings that lie beside pictures are read here: they are no files of a show.
       add(files: readonly File[]) {
         own.add(files.filter((file) => !isXmp(file)));
-        void readRatings(files.filter(isXmp)).then((read) => {
-          if (read.size > 0) setRatings((before) => new Map([...before, ...read]));
-        });
+        const beside = files.filter(isXmp);
+        if (beside.length > 0)
+          void readRatings(beside).then((found) => {
+            Object.assign(pending.current, found);
+            setRead((before) => before + 1);
+          });
       },
     };
   }, [showId]);
 
   useEffect(() => queue.add(takeCarriedFiles(showId)), [queue, showId]);
+  const arrived = progress === null || progress.filesDone === progress.fileCount;
+  useEffect(() => {
+    const ratings = pending.current;
+    if (!arrived || Object.keys(ratings).length === 0) return;
+    pending.current = {};
+    callServer('POST', `/api/v1/shows/${showId}/ratings`, { ratings }).catch(sayFault);
+  }, [arrived, read, showId]);
   useEffect(() => {
     const bringsFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') ?? false;
     const allow = (event: DragEvent) => {
@@ -87,9 +95,7 @@ export function UploadsProvider({ showId, children }: { showId: string; children
 
   return (
     <QueueContext value={queue}>
-      <ProgressContext value={progress}>
-        <RatingsContext value={ratings}>{children}</RatingsContext>
-      </ProgressContext>
+      <ProgressContext value={progress}>{children}</ProgressContext>
       {over && (
         <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded-xl border-2 border-dashed border-red bg-red-wash/90">
           <p className="font-display text-xl font-semibold">Let go to take them in</p>

@@ -1,0 +1,1 @@
+ALTER TABLE `sheet_entries` ADD `rating` integer;
