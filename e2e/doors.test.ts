@@ -91,7 +91,7 @@ const DOORS: Record<RouteName, Door> = {
   'POST /api/v1/shows/[show]/ratings': door(THE_SHOW, { body: { ratings: {} } }),
   'GET /api/v1/shows/[show]/marks': door(THE_SHOW),
   'GET /api/v1/shows/[show]/missing': door(THE_SHOW),
-  'POST /api/v1/shows/[show]/missing': door(OURS, { body: { folder: 'nowhere' } }),
+  'POST /api/v1/shows/[show]/missing': door(OURS),
   'GET /api/v1/shows/[show]/timeline': door(THE_SHOW),
   'POST /api/v1/shows/[show]/timeline': door(THE_SHOW, { body: { timeline: 1 } }),
   'POST /api/v1/shows/[show]/series': door(OURS),

@@ -59,8 +59,8 @@ describe('files that are not there any more', () => {
     await page.waitForSelector('[data-part=missing-dialog]');
     expect(await seriousIn(page)).toEqual([]);
     const said = await textOf(page, '[data-part=missing-dialog]');
-    expect(said).toMatch(/PE_0412\.jpg\s+.*slide 1/);
-    expect(said).toMatch(/harbour-reel\.mp3\s+.*the music/);
+    expect(said).toMatch(/PE_0412\.jpg\s+\S+ KB\s+slide 1/);
+    expect(said).toMatch(/harbour-reel\.mp3\s+\S+ MB\s+the music/);
     const picker = (await page.waitForSelector(
       '[data-part=missing-picker]',
     )) as unknown as ElementHandle<HTMLInputElement>;

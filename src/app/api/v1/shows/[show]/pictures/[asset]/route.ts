@@ -13,7 +13,10 @@ export const GET = route('GET /api/v1/shows/[show]/pictures/[asset]', async ({ r
   if (!facts || facts.kind === 'sound') throw new Refusal(404, 'There is no such picture.');
   const print =
     facts.kind === 'picture'
-      ? await proxyOf(id, facts, width, server)
+      ? await proxyOf(id, facts, width, server).catch(async (error: unknown) => {
+          if ((await server.blobs.cameAt(id)) === null) throw new Refusal(404, 'This file is not there any more.');
+          throw error;
+        })
       : { name: proxyName(SHEET_PRINT_WIDTH, false), mime: 'image/jpeg' };
   return new Response((await server.blobs.readDerived(id, print.name)).slice(), {
     headers: { 'content-type': print.mime, 'cache-control': 'private, max-age=31536000, immutable' },
