@@ -11,7 +11,7 @@ import { megabytes } from '../kit/clock';
 import { Dialog } from '../kit/dialog';
 import { callServer } from '../show/call-server';
 import { useShow } from '../show/show-provider';
-import { useUploads } from '../show/uploads-provider';
+import { useUploadProgress, useUploads } from '../show/uploads-provider';
 import { useAnswer } from '../show/use-answer';
 import { hashOf } from './hash-of';
 import { ServerFolderDialog } from './server-folder-dialog';
@@ -30,7 +30,9 @@ function useMissing() {
   const entries = useShow((state) => state.entries);
   const { answer, refresh } = useAnswer<Missing>(`/api/v1/shows/${showId}/missing`, { hears: 'focus', quiet: true });
   const sheet = entries.map(({ assetId, state }) => `${assetId.slice(0, 8)}${state[0]}`).join();
-  useEffect(() => void refresh(), [sheet, refresh]);
+  // One that comes back to its place leaves the sheet as it was.
+  const arrived = useUploadProgress()?.filesDone ?? 0;
+  useEffect(() => void refresh(), [sheet, arrived, refresh]);
   return { answer, refresh };
 }
 

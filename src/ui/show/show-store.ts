@@ -389,7 +389,10 @@ function replay(show: Show, edits: readonly SentEdit[]): Show {
 function isSameSheet(before: readonly SheetEntry[], next: readonly SheetEntry[]): boolean {
   return (
     before.length === next.length &&
-    before.every((entry, index) => entry.id === next[index]!.id && entry.state === next[index]!.state)
+    before.every(({ id, state, rating }, index) => {
+      const other = next[index]!;
+      return id === other.id && state === other.state && rating === other.rating;
+    })
   );
 }
 
