@@ -466,14 +466,6 @@ describe('the contact sheet in the store', () => {
   });
   const song = { kind: 'sound', lengthMs: 1000, title: null, artist: null } as const;
 
-  it('takes up how files beside pictures rate them, and stays the same sheet otherwise', () => {
-    store.getState().setEntries([entry('a', 'ready', song)]);
-    const before = store.getState().entries;
-    store.getState().setEntries([entry('a', 'ready', song)]);
-    expect(store.getState().entries).toBe(before);
-    store.getState().setEntries([{ ...entry('a', 'ready', song), rating: 5 }]);
-    expect(store.getState().entries[0]!.rating).toBe(5);
-  });
   it('takes up what changed in its place, and what is new at the end', () => {
     store.getState().setEntries([entry('a', 'arrived'), entry('b', 'ready', song)]);
     store.getState().mergeEntries([entry('c', 'arrived'), entry('a', 'ready', song)]);
