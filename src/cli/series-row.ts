@@ -124,7 +124,7 @@ export async function makeRow(making: Making, number: number): Promise<MadeRow> 
     await writeState(out, state);
     return { ...{ row: number, title: wants.title, film, state: 'made', problem: null }, told };
   } catch (error) {
-    if (error instanceof TypeError || error instanceof RangeError) throw error;
+    // Whatever it is, it stays with this row.
     return no((error as Error).message, told);
   }
 }

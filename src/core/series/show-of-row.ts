@@ -58,9 +58,7 @@ export function showOfRow(
     const unusable = wants.folder.length - usable.length;
     if (unusable > 0) told.push(`${counted(unusable, 'file')} of its folder cannot be used.`);
     if (usable.length === 0) throw new Error('None of the pictures in its folder can be used.');
-    const open = places.flatMap((place) =>
-      place.kind === 'picture' && plan.matches[place.id]?.by === 'folder' ? [place.assetId] : [],
-    );
+    const open = fromFolder(places, plan).map(({ assetId }) => assetId);
     const { shown, left } = dealt([...new Set(usable)], open.length, plan.spare, facts, pattern);
     if (left > 0)
       told.push(
@@ -87,6 +85,11 @@ export function showOfRow(
   return { show: followed(sung, facts, told), told };
 }
 
+/** The places that are filled with pictures of the row’s folder, in order. */
+function fromFolder(places: readonly Place[], { matches }: SeriesPlan) {
+  return places.flatMap((place) => (place.kind === 'picture' && matches[place.id]?.by === 'folder' ? [place] : []));
+}
+
 const nameOf = (path: string) => path.split('/').at(-1)!;
 const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`;
 
@@ -100,9 +103,7 @@ function keptPlaces(
   { words }: RowWants,
   count: number,
 ): ReadonlySet<AssetId> | null {
-  const open = places.flatMap((place) =>
-    place.kind === 'picture' && plan.matches[place.id]?.by === 'folder' ? [place] : [],
-  );
+  const open = fromFolder(places, plan);
   if (count >= open.length) return null;
   const worded = new Set(
     places.flatMap((place) => (place.kind === 'words' && words.has(place.id) ? [place.slideId] : [])),
@@ -251,11 +252,7 @@ function withSpare(
   newId: () => string,
 ): Show {
   if (spare.length === 0) return show;
-  const open = new Set(
-    places.flatMap((place) =>
-      place.kind === 'picture' && plan.matches[place.id]?.by === 'folder' ? [place.assetId] : [],
-    ),
-  );
+  const open = new Set(fromFolder(places, plan).map(({ assetId }) => assetId));
   const holders = pattern.slides.filter((slide) => picturesOf(slide, facts).some((id) => open.has(id)));
   const models = holders.filter((slide) => picturesOf(slide, facts).length === 1);
   const added = spare.map((file, at): Slide => {

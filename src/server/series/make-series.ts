@@ -13,6 +13,8 @@ import { showId, type AssetId, type ShowId } from '../../core/show/ids';
 import { assetIdsOf, contentOf, emptyShow, type Show } from '../../core/show/show';
 import { stableText } from '../../core/stable-text';
 import { hashOfFile } from '../blobs/content-hash';
+import { isDiskFull } from '../http/refusal';
+import { logger } from '../logger';
 import { filmDocuments, series as seriesTable, seriesRows } from '../database/schema';
 import type { JobAtWork, JobKindOfWork } from '../jobs/job-runner';
 import type { TakenJob } from '../jobs/job';
@@ -62,6 +64,8 @@ interface AtWork {
 const AT_ONCE = 3;
 const LOOK_EVERY_MS = 300;
 
+const UNKNOWN = 'Something went wrong on the server with this row. Have it made again; what is done stays.';
+
 /** Why no film comes of a row; for the person. */
 class RowFailedError extends Error {
   override readonly name = 'RowFailedError';
@@ -89,13 +93,13 @@ export function makingSeries(parts: MakeSeriesParts): JobKindOfWork {
         if (next !== undefined) {
           const row = await rowOf(id, next);
           if (!row || row.state === 'done' || row.state === 'failed') continue;
-          const begun = await tried(id, next, () => begin(ground, next, listing, row));
+          const begun = await tried(id, next, signal, () => begin(ground, next, listing, row));
           if (begun) atWork.set(next, begun);
           continue;
         }
         for (const one of atWork.values()) {
           signal.throwIfAborted();
-          const done = await tried(id, one.number, async () => step(ground, one, wantsFilms));
+          const done = await tried(id, one.number, signal, () => step(ground, one, wantsFilms));
           if (done === 'goes-on') continue;
           atWork.delete(one.number);
           ended += 1;
@@ -157,13 +161,20 @@ export function makingSeries(parts: MakeSeriesParts): JobKindOfWork {
     );
   }
 
-  /** What is wrong with one row stays with it. */
-  async function tried<Made>(id: string, number: number, work: () => Promise<Made>): Promise<Made | null> {
+  /** What is wrong with one row stays with it, whatever it is; a full disk and the end of the server are no row’s fault. */
+  async function tried<Made>(
+    id: string,
+    number: number,
+    signal: AbortSignal,
+    work: () => Promise<Made>,
+  ): Promise<Made | null> {
     try {
       return await work();
     } catch (error) {
-      if (!(error instanceof RowFailedError)) throw error;
-      await note(id, number, { state: 'failed', problem: error.message, endedAt: now() });
+      if (signal.aborted || isDiskFull(error)) throw error;
+      const known = error instanceof RowFailedError;
+      if (!known) logger().error({ err: error, series: id, row: number }, 'a row of a series failed');
+      await note(id, number, { state: 'failed', problem: known ? error.message : UNKNOWN, endedAt: now() });
       return null;
     }
   }
@@ -189,7 +200,9 @@ export function makingSeries(parts: MakeSeriesParts): JobKindOfWork {
     for (const file of new Set([...(wants.folder ?? []), ...wants.files.values()])) {
       const place = await files.place(id, folder, file);
       if (place === null) throw new RowFailedError(`“${file}” is not there any more.`);
-      const hash = await hashOfFile(place);
+      const hash = await hashOfFile(place).catch((cause: unknown) => {
+        throw new RowFailedError(`“${file}” could not be read from the disk.`, { cause });
+      });
       ids.set(file, hash);
       await sheet.takeIn(show, place, path.basename(file), 'copy', hash);
     }
@@ -229,7 +242,8 @@ export function makingSeries(parts: MakeSeriesParts): JobKindOfWork {
     if (film.state === 'waiting' || film.state === 'making') return 'goes-on';
     if (film.state === 'cancelled') throw new RowFailedError('Its film was stopped.');
     if (film.state === 'failed') throw new RowFailedError(film.problem ?? 'Its film could not be made.');
-    const told = film.problem ? [...row.told, film.problem] : row.told;
+    // A film that was adopted has had its say before.
+    const told = film.problem && !row.told.includes(film.problem) ? [...row.told, film.problem] : row.told;
     const screeningId = screened ? await screen(id, studioId, title, one, row, film.id) : row.screeningId;
     await note(id, one.number, { state: 'done', endedAt: now(), told, screeningId });
     return 'ended';
@@ -276,6 +290,8 @@ export function makingSeries(parts: MakeSeriesParts): JobKindOfWork {
     const made = madeOf(() =>
       showOfRow(pattern, plan, places, wants, idOf, facts, { id: of, newId: () => nanoid(10) }),
     );
+    // Kept first: a show that is one further than what is noted was changed by a hand, and this is none, whenever the server ends.
+    await note(ground.id, number, { builtFrom: null, builtRevision: opened.revision + 1 });
     const edit = { kind: 'set-content' as const, content: contentOf(made.show) };
     const applied = await shows.applyEdits(of, { right: [{ editId: nanoid(16), edit }], refused: [] }, opened.revision);
     if (!applied || 'problem' in applied)
@@ -289,6 +305,7 @@ export function makingSeries(parts: MakeSeriesParts): JobKindOfWork {
     try {
       return make();
     } catch (error) {
+      // What it says itself is for the person; anything else is a fault of ours.
       if (error instanceof TypeError || error instanceof RangeError) throw error;
       throw new RowFailedError((error as Error).message);
     }

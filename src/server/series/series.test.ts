@@ -163,6 +163,23 @@ describe('a series', () => {
     ]);
   });
 
+  it('keeps what goes wrong with a file of one row to that row', async () => {
+    const id = await seriesMade();
+    const gone = path.join(folder, 'data/series', id, 'bo/PE_0412.jpg');
+    await rm(gone);
+    await mkdir(gone);
+    await writeFile(path.join(gone, 'x'), '');
+    // Listed as a file, and none when it is opened: as on a disk that fails.
+    server.seriesFiles.paths = async () => ['bo/PE_0412.jpg', 'bo/PE_0415.jpg', 'cy/PE_0419.jpg', 'cy/PE_0423.jpg'];
+    await server.series.prepare(STUDIO, id, 1);
+    await server.series.prepare(STUDIO, id, 2);
+    const { rows } = await ended(id);
+    expect(rows.map(({ state, problem }) => [state, problem]).slice(0, 2)).toEqual([
+      ['failed', '“bo/PE_0412.jpg” could not be read from the disk.'],
+      ['ready-to-make', null],
+    ]);
+  });
+
   it('makes no film of one row another’s when rows are carried, taken out and added', async () => {
     const id = await seriesMade();
     await server.series.prepare(STUDIO, id, 1);
