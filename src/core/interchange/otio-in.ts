@@ -22,6 +22,9 @@ export interface ReadTimeline {
 }
 
 const MOST_DEEP = 20;
+/** How fast clips can go. */
+const SLOWEST = 0.05;
+const FASTEST = 20;
 /** A clip that does not say how long it is. */
 const USUAL_S = 5;
 
@@ -229,10 +232,15 @@ function slidesFrom(
   const fps = framesPerSecond(base.frame.rate);
   const slides: Slide[] = [];
   let others = 0;
+  let off = 0;
+  /** Whose transition is what the timeline says, not what it was. */
+  const taken = new Set<number>();
   items.forEach((item, index) => {
     const { thing, durationS, transition } = item;
     const note = ours(thing) as { slide?: { id?: string }; frames?: number; start?: number; transition?: number };
-    const own = known.get(note.slide?.id ?? '');
+    const isOff = thing.enabled === false;
+    if (isOff) off += 1;
+    const own = isOff ? undefined : known.get(note.slide?.id ?? '');
     const frames = Math.round(durationS * fps);
     // Room is made for a transition that begins before the cut.
     const laterS = (items[index + 1]?.transition?.inS ?? 0) - (transition?.inS ?? 0);
@@ -241,6 +249,8 @@ function slidesFrom(
       known.delete(own.id);
       const isSame = note.frames === frames && laterS === 0;
       const before = transition ? Math.round((transition.inS + transition.outS) * fps) : 0;
+      const isTaken = before !== (note.transition ?? 0);
+      if (isTaken) taken.add(index);
       slides.push(
         withTransition(
           withTrim(
@@ -248,32 +258,36 @@ function slidesFrom(
             thing,
             note.start,
             fps,
+            told,
           ),
-          before === (note.transition ?? 0) ? undefined : transition,
+          isTaken ? transition : undefined,
         ),
       );
       return;
     }
-    const file = schemaOf(thing) === 'Clip' && thing.enabled !== false ? fileOf(thing) : null;
+    const file = schemaOf(thing) === 'Clip' && !isOff ? fileOf(thing) : null;
     const fact = file ? facts.get(file) : undefined;
     if (!['Clip', 'Gap'].includes(schemaOf(thing))) others += 1;
     const made =
       file && fact && fact.kind !== 'sound'
         ? { ...slideFromAsset(file, fact, lengthMs, newId), lengthMs, chosen: { length: 'hand' as const } }
         : { ...blankSlide(lengthMs, colourOf(thing), newId), chosen: { length: 'hand' as const } };
-    slides.push(withTransition(withTrim(made, thing, undefined, fps), transition));
+    taken.add(index);
+    slides.push(withTransition(withTrim(made, thing, undefined, fps, told), transition));
   });
+  if (off > 0)
+    told.push(
+      `${counted(off, 'clip')} that ${off === 1 ? 'is' : 'are'} switched off there ${off === 1 ? 'is a blank slide' : 'are blank slides'}.`,
+    );
   if (others > 0)
     told.push(
       `${counted(others, 'sequence')} within the timeline ${others === 1 ? 'is a blank slide' : 'are blank slides'} of that length.`,
     );
   const short = slideSpans(slides).filter((span, index) => {
     const { transition } = slides[index]!;
-    return (
-      index > 0 && transition.kind !== 'cut' && span.transitionMs < transition.lengthMs && !known.has(slides[index]!.id)
-    );
+    return taken.has(index) && index > 0 && transition.kind !== 'cut' && span.transitionMs < transition.lengthMs;
   }).length;
-  if (short > 0 && noted === null)
+  if (short > 0)
     told.push(`${counted(short, 'transition')} longer than half a slide ${short === 1 ? 'is' : 'are'} shown shorter.`);
   return { slides, startsS: items.map(({ startS, transition }) => startS - (transition?.inS ?? 0)) };
 }
@@ -295,7 +309,10 @@ function colourOf(thing: OtioThing): string {
 }
 
 /** Where in its clip a slide begins, and how fast it goes, where the timeline says otherwise than it did. @param was in frames; undefined: nothing is known */
-function withTrim(slide: Slide, thing: OtioThing, was: number | undefined, fps: number): Slide {
+function withTrim(slide: Slide, thing: OtioThing, was: number | undefined, fps: number, told: string[]): Slide {
+  const effects = listOf(thing.effects).filter((effect) => schemaOf(effect) !== 'LinearTimeWarp').length;
+  if (effects > 0)
+    told.push(`${counted(effects, 'effect')} on “${nameOf(thing)}” ${effects === 1 ? 'is' : 'are'} left out.`);
   const main = mainLayerOf(slide);
   if (main?.kind !== 'clip') return slide;
   const range = rangeIn(thing.source_range);
@@ -306,7 +323,12 @@ function withTrim(slide: Slide, thing: OtioThing, was: number | undefined, fps: 
     was !== undefined && Math.round(startS * fps) === was ? main.trimStartMs : Math.round(startS * 1000);
   const warp = listOf(thing.effects).find((effect) => schemaOf(effect) === 'LinearTimeWarp') as
     { time_scalar?: unknown } | undefined;
-  const scalar = typeof warp?.time_scalar === 'number' ? Math.min(20, Math.max(0.05, Math.abs(warp.time_scalar))) : 1;
+  const wanted = typeof warp?.time_scalar === 'number' && Number.isFinite(warp.time_scalar) ? warp.time_scalar : 1;
+  const scalar = Math.min(FASTEST, Math.max(SLOWEST, Math.abs(wanted)));
+  if (scalar !== wanted)
+    told.push(
+      `“${nameOf(thing)}” goes ${wanted} × as fast there and ${scalar} × here: a clip goes forwards, ${SLOWEST} to ${FASTEST} ×.`,
+    );
   const { speed: before = 1, ...rest } = main;
   if (trimStartMs === main.trimStartMs && scalar === before) return slide;
   const changed = { ...rest, trimStartMs, ...(scalar !== 1 && { speed: scalar }) };

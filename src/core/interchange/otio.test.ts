@@ -312,6 +312,37 @@ describe('a timeline written by hand', () => {
     ]);
     expect(faultOfShow(again(content))).toBeNull();
   });
+  it('says what it does otherwise: backwards, too fast, frozen, switched off, transitions that find no room', () => {
+    const warp = (scalar: number) => ({ OTIO_SCHEMA: 'LinearTimeWarp.1', time_scalar: scalar });
+    const boats = (more: object) => clip('boats.mp4', more);
+    const { content, told } = read(
+      timeline(
+        track([
+          boats({ name: 'back', effects: [warp(-1)] }),
+          boats({ name: 'fast', effects: [warp(50)] }),
+          boats({ name: 'still', effects: [{ OTIO_SCHEMA: 'FreezeFrame.1' }] }),
+          clip('picture-0.jpg', { enabled: false }),
+        ]),
+      ),
+    );
+    expect(content.slides.map(({ layers: [layer] }) => layer && ('speed' in layer ? layer.speed : 1))).toEqual([
+      1,
+      20,
+      1,
+      undefined,
+    ]);
+    expect(told).toEqual([
+      '“back” goes -1 × as fast there and 1 × here: a clip goes forwards, 0.05 to 20 ×.',
+      '“fast” goes 50 × as fast there and 20 × here: a clip goes forwards, 0.05 to 20 ×.',
+      '1 effect on “still” is left out.',
+      '1 clip that is switched off there is a blank slide.',
+    ]);
+    const ours = parsed();
+    (ours.tracks.children[0]!.children[1] as unknown as { out_offset: { value: number } }).out_offset.value = 90;
+    expect(read(ours).told).toEqual(['1 transition longer than half a slide is shown shorter.']);
+    (ours.tracks.children[0]!.children[0] as Thing).enabled = false;
+    expect(read(ours).told).toContain('1 clip that is switched off there is a blank slide.');
+  });
   it('may be a bare stack, a collection, tracks in tracks; what says no length gets five seconds', () => {
     const nested = track([
       track([clip('picture-0.jpg', { source_range: null })]),

@@ -116,7 +116,7 @@ describe('a table for a series', () => {
   it('is read without its byte order mark, blanks, and rows of nothing at its end', () => {
     const { columns, rows, fault } = tableOf([
       ['\uFEFFName ', 'Year', ''],
-      [' Bo ', '2026\r\n', 'lost'],
+      [' Bo ', '2026\r\n', ' '],
       ['', ''],
     ]);
     expect({ columns, rows, fault }).toEqual({ columns: ['Name', 'Year'], rows: [['Bo', '2026']], fault: null });
@@ -124,6 +124,7 @@ describe('a table for a series', () => {
   it.each<[string, string[][], RegExp]>([
     ['no heads', [[]], /first row/],
     ['a column without a head', [['Name', '', 'Year'], ['a']], /Column 2 has no head/],
+    ['a cell beyond its heads', [['Name'], ['a', 'lost']], /Column 2 has no head/],
     ['one head twice', [['Name', 'name '], ['a']], /Two columns are called “name”/],
     ['no rows', [['Name']], /no row/],
     ['too many rows', [['Name'], ...Array.from({ length: 2001 }, () => ['x'])], /2001 rows/],

@@ -110,7 +110,10 @@ export function tableOf(cells: readonly (readonly string[])[]): {
   readonly fault: string | null;
 } {
   const heads = (cells[0] ?? []).map((head) => head.replace(/^\uFEFF/, '').trim());
-  while (heads.length > 0 && heads.at(-1) === '') heads.pop();
+  // A column is there when anything stands in it, whether it has a head or not.
+  const width = Math.max(0, ...cells.map((row) => row.findLastIndex((cell) => cell.trim() !== '') + 1));
+  while (heads.length < width) heads.push('');
+  heads.length = Math.min(heads.length, width);
   const rows = cells
     .slice(1)
     .map((row) => heads.map((_, at) => (row[at] ?? '').replaceAll('\r\n', '\n').replaceAll('\r', '\n').trim()));

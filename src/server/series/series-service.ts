@@ -187,14 +187,16 @@ export function createSeriesService(parts: SeriesParts): SeriesService {
       if (!row) return false;
       const isPlan = [columns, rows, matches, folderColumn, spare, purpose, folder].some((part) => part !== undefined);
       if (row.state === 'making' && isPlan) return MAKING_NOW;
-      if (rows && !columns) return 'A table has heads too.';
+      if ((rows === undefined) !== (columns === undefined)) return 'A table has heads and rows: give both.';
+      const wide = rows?.findIndex((cells) => cells.length > columns!.length) ?? -1;
+      if (wide >= 0) return `Row ${wide + 1} has more cells than the table has columns.`;
       let plan: SeriesPlan = row.plan;
       if (columns) {
         const opened = await shows.load(showId(row.showId));
         if (!opened) return NO_PATTERN;
         const known = new Set(columns);
         if (known.size !== columns.length) return 'Two columns are called the same.';
-        plan = { ...plan, columns, rows: (rows ?? []).map((cells) => columns.map((_, at) => cells[at] ?? '')) };
+        plan = { ...plan, columns, rows: rows!.map((cells) => columns.map((_, at) => cells[at] ?? '')) };
         // What was matched by hand stays as long as its columns are there.
         const lost =
           Object.keys(plan.matches).length === 0 ||

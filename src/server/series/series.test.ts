@@ -258,6 +258,8 @@ describe('a series', () => {
     await server.series.change(STUDIO, id, { columns: ['Name', 'Pictures'], rows: [['Bo', 'none']] });
     expect(await server.series.start(STUDIO, id, null)).toMatch(/Every row has a fault/);
     expect(await server.series.prepare(STUDIO, id, 1)).toBe('There is no folder “none”.');
+    expect(await server.series.change(STUDIO, id, { columns: ['Name'] })).toMatch(/heads and rows/);
+    expect(await server.series.change(STUDIO, id, { columns: ['Name'], rows: [['a', 'b']] })).toMatch(/more cells/);
     expect(await server.series.change(STUDIO, id, { folder: 'houses' })).toMatch(/no such folder/);
     await server.shows.setRemoved(PATTERN, true);
     expect(await server.series.start(STUDIO, id, null)).toMatch(/is not there any more/);
