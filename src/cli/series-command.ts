@@ -4,7 +4,7 @@ import path from 'node:path';
 import Papa from 'papaparse';
 import { PURPOSE_NAMES, type PurposeName } from '../core/film/purposes/purposes';
 import { guessedMatches, namedPlaces, placesOf, type Place } from '../core/series/places';
-import { faultsOfSeries, listingOf, type RowFault } from '../core/series/row';
+import { columnOfFolders, faultsOfSeries, listingOf, type RowFault } from '../core/series/row';
 import { sameHead, tableOf, type Fill, type SeriesPlan } from '../core/series/series';
 import type { AssetFacts } from '../core/show/asset-facts';
 import type { AssetId } from '../core/show/ids';
@@ -31,10 +31,11 @@ export async function seriesCommand(args: readonly string[], { folder, out, tell
     const pattern = await readShow(asked.pattern);
     const link = linkedFiles(workFolder);
     const places = placesOf(pattern, await kindsOfFiles(pattern, asked.pattern));
-    const plan = planFor(asked, pattern, places, await tableIn(asked.table));
     const paths = (await filesBelow(asked.files)).map((file) =>
       path.relative(asked.files, file).split(path.sep).join('/'),
     );
+    const table = await tableIn(asked.table);
+    const plan = planFor(asked, pattern, places, table, columnOfFolders(table, listingOf(paths)));
     const faults = faultsOfSeries(plan, places, pattern, paths);
     for (const fault of faults) tell(`${sentenceOf(fault)}\n`);
     if (asked.check) return report(asked, plan, places, faults, out);
@@ -149,13 +150,14 @@ function planFor(
   pattern: Show,
   places: readonly Place[],
   { columns, rows }: Pick<SeriesPlan, 'columns' | 'rows'>,
+  there: string | null,
 ): SeriesPlan {
   const columnOf = (name: string) => {
     const found = columns.find((column) => sameHead(column) === sameHead(name));
     if (found === undefined) throw new UsageError(`There is no column “${name}”. There are ${columns.join(', ')}.`);
     return found;
   };
-  const guessed = guessedMatches(pattern, places, columns);
+  const guessed = guessedMatches(pattern, places, columns, there);
   const folder = folderColumn === null ? guessed.folderColumn : columnOf(folderColumn);
   const named = namedPlaces(places);
   const said: Record<string, Fill> = { ...guessed.matches };

@@ -102,6 +102,8 @@ export function guessedMatches(
   pattern: Show,
   places: readonly Place[],
   columns: readonly string[],
+  /** The column whose cells are names of folders that are there; null when none is, or it is not known. */
+  folders: string | null = null,
 ): { readonly matches: Matches; readonly folderColumn: string | null } {
   const headFor = (names: readonly string[]) =>
     columns.find((column) => names.some((name) => sameHead(column) === name)) ??
@@ -112,7 +114,7 @@ export function guessedMatches(
           .includes(name),
       ),
     );
-  const folderColumn = headFor(FOLDERS) ?? null;
+  const folderColumn = folders ?? headFor(FOLDERS) ?? null;
   const rest = columns.filter((column) => column !== folderColumn);
   const song = headFor(SONGS);
   const named = (text: string) =>

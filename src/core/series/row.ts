@@ -89,6 +89,20 @@ function plain(path: string): string {
     .toLowerCase();
 }
 
+/** The column whose cells name folders that are there, most of them: what a table says in whatever language. Of several the last: names come first, and folders may be called like them. Null when there is none. */
+export function columnOfFolders(
+  { columns, rows }: Pick<SeriesPlan, 'columns' | 'rows'>,
+  listing: Listing,
+): string | null {
+  const shares = columns.map((column, at) => {
+    const said = rows.map((cells) => cells[at] ?? '').filter((cell) => cell !== '');
+    const there = said.filter((cell) => listing.below(cell) !== null).length;
+    return { column, share: said.length === 0 ? 0 : there / said.length };
+  });
+  const best = shares.reduce((most, one) => (one.share >= most.share ? one : most), { column: '', share: 0 });
+  return best.share >= 0.5 ? best.column : null;
+}
+
 /** What the film of a row is called. */
 export function titleOfRow(plan: SeriesPlan, pattern: Pick<Show, 'title'>, number: number): string {
   const row = plan.rows[number - 1] ?? [];
@@ -225,6 +239,22 @@ function hasBraces({ title, slides }: Show): boolean {
   );
 }
 
+/** Whether anything of the files is put anywhere. */
+function usesFiles({ matches, folderColumn }: SeriesPlan, places: readonly Place[]): boolean {
+  const filled = places.some(
+    ({ id, kind }) => (kind === 'picture' || kind === 'song') && (matches[id]?.by ?? 'pattern') !== 'pattern',
+  );
+  return folderColumn !== null || filled;
+}
+
+function unusedSentence(count: number, column: string | null): string {
+  const files =
+    count === 1 ? 'One file was brought, and nothing uses it' : `${count} files were brought, and nothing uses them`;
+  return column === null
+    ? `${files}: say which column names a row’s folder, or a file for a place.`
+    : `${files}: “${column}” names folders that are there. Choose it as a row’s folder.`;
+}
+
 /** Faults of the whole table, the plan's first. Rows of one title are told: their films would be mistaken for each other. */
 export function faultsOfSeries(
   plan: SeriesPlan,
@@ -234,6 +264,8 @@ export function faultsOfSeries(
 ): RowFault[] {
   const listing = listingOf(paths);
   const faults = faultsOfPlan(plan, places, pattern);
+  if (paths.length > 0 && !usesFiles(plan, places))
+    faults.push({ row: 0, grave: false, says: unusedSentence(paths.length, columnOfFolders(plan, listing)) });
   const titles = new Map<string, number>();
   plan.rows.forEach((cells, index) => {
     const number = index + 1;

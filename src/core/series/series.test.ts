@@ -9,7 +9,7 @@ import { assetIdsOf, emptyShow, type Show, type Slide } from '../show/show';
 import { kindByName } from './file-kinds';
 import { filmNameOf } from './film-name';
 import { guessedMatches, namedPlaces, placesOf } from './places';
-import { faultsOfSeries, listingOf, readRow } from './row';
+import { columnOfFolders, faultsOfSeries, listingOf, readRow } from './row';
 import { tableOf, type SeriesPlan } from './series';
 import { sameRows } from './same-rows';
 import { showOfRow } from './show-of-row';
@@ -158,6 +158,21 @@ describe('what goes where', () => {
     expect(matches[`picture ${ASSETS[4]}`]).toBeUndefined();
     expect(matches[`picture ${ASSETS[3]}`]).toEqual({ by: 'folder' });
   });
+  it('knows the column of folders by the folders that are there, whatever its head is called', () => {
+    const german = {
+      columns: ['Haus', 'Ordner'],
+      rows: [
+        ['Bo', 'BO'],
+        ['Cy', 'cy/'],
+        ['Di', 'nirgends'],
+      ],
+    };
+    expect(columnOfFolders(german, listingOf(PATHS))).toBe('Ordner');
+    expect(columnOfFolders(german, listingOf([]))).toBeNull();
+    const { folderColumn, matches } = guessedMatches(PATTERN, PLACES, german.columns, 'Ordner');
+    expect(folderColumn).toBe('Ordner');
+    expect(matches[`picture ${ASSETS[0]}`]).toEqual({ by: 'folder' });
+  });
   it('takes words that are a head, in braces or not, for that column', () => {
     const pattern = { ...PATTERN, slides: [slide('one', [words('w', '{year}', 'Name')])] };
     const { matches } = guessedMatches(pattern, placesOf(pattern, PATTERN_FACTS), TABLE.columns);
@@ -239,6 +254,21 @@ describe('what is wrong with rows', () => {
       '0! Slide 1 says {Year}, and no column is called so.',
       '0! The script of slide 3 says {Name}, and no column is called so.',
     ]);
+  });
+  it('tells when files were brought and nothing uses them, with the column that may name their folders', () => {
+    const plan = {
+      columns: ['Haus', 'Ordner'],
+      matches: { title: { by: 'column' as const, column: 'Haus' } },
+      folderColumn: null,
+    };
+    const pattern = { ...PATTERN, slides: [slide('one', [shown('p', 0)])] };
+    expect(said([['Bo', 'bo']], plan, pattern)).toContain(
+      '0 9 files were brought, and nothing uses them: “Ordner” names folders that are there. Choose it as a row’s folder.',
+    );
+    expect(said([['Ed', 'x']], plan, pattern)).toContain(
+      '0 9 files were brought, and nothing uses them: say which column names a row’s folder, or a file for a place.',
+    );
+    expect(said([['Bo', 'bo']], { ...plan, folderColumn: 'Ordner' }, pattern).join()).not.toMatch(/nothing uses/);
   });
   it('tells when nothing changes from row to row', () => {
     const pattern = { ...PATTERN, slides: [slide('one', [shown('p', 0)])] };

@@ -4,7 +4,7 @@ import { nanoid } from 'nanoid';
 import type { PurposeName } from '../../core/film/purposes/purposes';
 import { guessedMatches, placesOf, type Place } from '../../core/series/places';
 import { filmNameOf } from '../../core/series/film-name';
-import { faultsOfSeries, titleOfRow, type RowFault } from '../../core/series/row';
+import { columnOfFolders, faultsOfSeries, listingOf, titleOfRow, type RowFault } from '../../core/series/row';
 import { sameRows } from '../../core/series/same-rows';
 import type { SeriesChange, SeriesPlan, SeriesRow, SeriesState } from '../../core/series/series';
 import { showId, type ShowId } from '../../core/show/ids';
@@ -202,7 +202,8 @@ export function createSeriesService(parts: SeriesParts): SeriesService {
           Object.keys(plan.matches).length === 0 ||
           Object.values(plan.matches).some((fill) => fill.by === 'column' && !known.has(fill.column)) ||
           (plan.folderColumn !== null && !known.has(plan.folderColumn));
-        if (lost) plan = { ...plan, ...guessedMatches(opened.show, await placesIn(opened.show), columns) };
+        const there = columnOfFolders(plan, listingOf((await files.paths(id, row.folder)) ?? []));
+        if (lost) plan = { ...plan, ...guessedMatches(opened.show, await placesIn(opened.show), columns, there) };
       }
       plan = {
         ...plan,

@@ -52,7 +52,16 @@ export function SeriesMatching({ seen, isMaking, onChange }: SeriesMatchingProps
             { name: null, options: [{ value: NONE, label: 'none' }] },
             { name: 'by the column', options: columns },
           ]}
-          onChange={(value) => void onChange({ folderColumn: value === NONE ? '' : value.slice(column('').length) })}
+          onChange={(value) => {
+            const folderColumn = value === NONE ? '' : value.slice(column('').length);
+            // Whoever names the folder for the first time wants its pictures in their places.
+            const first =
+              plan.folderColumn === null && pictures.every(({ id }) => (plan.matches[id]?.by ?? PATTERN) === PATTERN);
+            const own = pictures
+              .filter(({ cutOut }) => !cutOut)
+              .map(({ id }) => [id, { by: 'folder' as const }] as const);
+            void onChange({ folderColumn, ...(first && { matches: { ...plan.matches, ...Object.fromEntries(own) } }) });
+          }}
         />
         {plan.folderColumn !== null && !allFolder && (
           <button
