@@ -1,6 +1,6 @@
 const transform = {
   '^.+\\.tsx?$': [
-    '@swc/jest',
+    '<rootDir>/scripts/jest-transform.mjs',
     {
       jsc: {
         parser: { syntax: 'typescript', tsx: true },
@@ -20,5 +20,8 @@ export default {
   testMatch: ['<rootDir>/src/**/*.test.ts'],
   modulePathIgnorePatterns: ['<rootDir>/.next/', '<rootDir>/dist/', '<rootDir>/data/'],
   maxWorkers: 2,
+  setupFilesAfterEnv: ['<rootDir>/scripts/jest-bytes.mjs'],
+  globalSetup: '<rootDir>/scripts/jest-once.mjs',
+  globalTeardown: '<rootDir>/scripts/jest-over.mjs',
   testTimeout: 240_000,
 };

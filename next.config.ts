@@ -20,6 +20,10 @@ const config: NextConfig = {
     'smtp-server',
     'mailparser',
     'tus-js-client',
+    'bullmq',
+    'ioredis',
+    '@aws-sdk/client-s3',
+    '@aws-sdk/lib-storage',
   ],
   typescript: { ignoreBuildErrors: true },
   headers: async () => [

@@ -58,9 +58,9 @@ for (const [index, id] of ids.entries()) {
     problem: null,
     addedAt: index,
   });
-  const folder = await blobs.derivedFolder(id);
   const source = await blobs.localDerived(sources[index % sources.length]!, '320.jpg');
-  for (const width of [320, 960, 1920, 2880]) await copyFile(source, path.join(folder, `${width}.jpg`));
+  for (const width of [320, 960, 1920, 2880])
+    await blobs.putDerived(id, `${width}.jpg`, (part) => copyFile(source, part));
 }
 database.close();
 

@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { randomBytes } from 'node:crypto';
+import { randomBytes, randomInt } from 'node:crypto';
 import { existsSync } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { cp, mkdtemp, rm } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { createServer } from 'node:net';
 import { setPriority, tmpdir } from 'node:os';
@@ -30,8 +30,12 @@ interface AppOptions {
   readonly seed?: boolean;
   /** As the demo has it: the pictures follow the music, and lengths are worked out anew with every edit. */
   readonly musicLeads?: boolean;
+  /** Of the demo show only these slides, counted from one: enough for tests that make films of it. */
+  readonly only?: readonly number[];
   /** With the hall’s door open. */
   readonly hall?: boolean;
+  /** More settings of the server. */
+  readonly env?: Readonly<Record<string, string>>;
 }
 
 export async function openApp(options: AppOptions = {}): Promise<App> {
@@ -50,12 +54,15 @@ export async function openApp(options: AppOptions = {}): Promise<App> {
     TANAGER_CHECK_ANSWERS: '1',
     TANAGER_STAND_INS: '0',
     ...(options.hall && { TANAGER_HALL: String(await freePort()) }),
+    ...options.env,
   };
   let server: ChildProcess | null = null;
   /** Whether the server was told to end. */
   let asked = false;
   const address = `http://127.0.0.1:${port}`;
-  if (options.seed) await ended(spawn(process.execPath, ['dist/seed.mjs'], { env, stdio: 'inherit' }));
+  // Where files are kept elsewhere, they are put there.
+  if (options.seed && options.env) await ended(spawn(process.execPath, ['dist/seed.mjs'], { env, stdio: 'inherit' }));
+  else if (options.seed) await cp(process.env.TANAGER_SEEDED!, dataFolder, { recursive: true });
   const app: App = {
     address,
     dataFolder,
@@ -100,12 +107,12 @@ export async function openApp(options: AppOptions = {}): Promise<App> {
     },
     async close() {
       await app.killHard();
-      await rm(dataFolder, { recursive: true, force: true });
+      await rm(dataFolder, { recursive: true, force: true, maxRetries: 10 });
     },
   };
   await app.start();
   cookies.set(address, await signedIn(address, entry));
-  if (options.seed && !options.musicLeads) await letPicturesLead(address);
+  if (options.seed && !options.musicLeads) await letPicturesLead(address, options.only);
   return app;
 }
 
@@ -140,7 +147,7 @@ export async function letIn(
   await page.browserContext().setCookie({ name, value, domain: new URL(address).hostname, path: '/', httpOnly: true });
 }
 
-async function letPicturesLead(address: string): Promise<void> {
+async function letPicturesLead(address: string, only?: readonly number[]): Promise<void> {
   const route = `${address}/api/v1/shows/lantern-regatta`;
   const { show, revision } = (await (await ask(route)).json()) as { show: Show; revision: number };
   const isClip = (slide: Slide) => slide.layers[0]?.kind === 'clip';
@@ -158,6 +165,8 @@ async function letPicturesLead(address: string): Promise<void> {
     { kind: 'set-pace', pace: null },
     { kind: 'set-lengths', lengths: [...kept, ...fitted.lengths.map((length) => ({ ...length, by: null }))] },
   ];
+  const others = show.slides.flatMap(({ id }, index) => (only && !only.includes(index + 1) ? [id] : []));
+  if (others.length > 0) edits.push({ kind: 'remove-slides', slideIds: others });
   const body = {
     knownRevision: revision,
     edits: edits.map((edit, index) => ({ editId: `pictures-lead-${index}`, edit })),
@@ -176,14 +185,17 @@ function ended(child: ChildProcess): Promise<void> {
   });
 }
 
-function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const probe = createServer();
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => resolve(port));
+/** Below those that systems give to connections going out: one found free here stays free until it is used. */
+async function freePort(): Promise<number> {
+  for (;;) {
+    const port = randomInt(20_000, 32_000);
+    const free = await new Promise<boolean>((resolve) => {
+      const probe = createServer();
+      probe.once('error', () => resolve(false));
+      probe.listen(port, '0.0.0.0', () => probe.close(() => resolve(true)));
     });
-  });
+    if (free) return port;
+  }
 }
 
 /** @param more further flags, such as a microphone that plays a file */
@@ -222,6 +234,12 @@ export async function openPage(
   page.on('response', (response) => {
     if (response.status() >= 500) page.faults.push(`${response.status()} ${response.url()}`);
   });
+  // A hand waits until there is something to click at.
+  const click = page.click.bind(page);
+  page.click = async (selector, options) => {
+    await page.waitForSelector(selector);
+    await click(selector, options);
+  };
   await page.setViewport({ width: 1280, height: 800 });
   return page;
 }

@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
+import type { ClipLayer } from '../src/core/show/layer';
 import {
+  ask,
   handsOn,
   openApp,
   openBrowser,
@@ -13,6 +15,7 @@ import {
   type OpenPage,
 } from './app';
 
+const ID = 'lantern-regatta';
 let app: App;
 let browser: Browser;
 let page: OpenPage;
@@ -22,7 +25,7 @@ beforeAll(async () => {
   app = await openApp({ seed: true });
   browser = await openBrowser();
   page = await openPage(browser);
-  hands = handsOn(app, page, 'lantern-regatta');
+  hands = handsOn(app, page, ID);
   await hands.go('arrange', 'slide');
 });
 afterAll(async () => {
@@ -313,6 +316,59 @@ describe('the bench', () => {
     expect(clips).toHaveLength(2);
     await hands.key('Control', 'z');
     expect((await hands.stored()).slides).toHaveLength(count);
+  });
+  it('turns a clip round, has it come again, lets a frame of it stand, frames and crops it, and takes a still', async () => {
+    const clipAt = async () => {
+      const { slides } = await hands.stored();
+      const slide = slides.find(({ layers }) => layers.some((layer) => layer.kind === 'clip'))!;
+      return { slide, layer: slide.layers.find((one) => one.kind === 'clip') as ClipLayer };
+    };
+    const chosen = async (label: string, option: string) => {
+      await page.locator(`aria/${label}[role="combobox"]`).click();
+      await page.locator(`aria/${option}[role="option"]`).click();
+      await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
+    };
+    const before = await clipAt();
+    await page.click(`[data-slide="${before.slide.id}"] [role=img]`);
+    await page.waitForSelector('[data-part=clip-strip] img');
+    await page.click('[data-part=clip-backwards]');
+    const round = await clipAt();
+    expect(round.layer).toMatchObject({ backwards: true, trimStartMs: before.layer.trimStartMs });
+    expect(round.slide.lengthMs).toBe(before.slide.lengthMs);
+    await page.click('[data-part=clip-backwards]');
+    expect((await clipAt()).layer.backwards).toBeUndefined();
+    await chosen('When the clip is over', 'it comes again');
+    const again = await clipAt();
+    expect(again.layer.after).toBe('again');
+    expect(again.slide.lengthMs).toBeCloseTo(2 * before.slide.lengthMs, -2);
+    await chosen('When the clip is over', 'the slide is over too');
+    const plain = await clipAt();
+    expect([plain.layer.after, plain.layer.trimEndMs]).toEqual([undefined, undefined]);
+    expect(plain.slide.lengthMs).toBeCloseTo(before.slide.lengthMs, -2);
+    await page.click('[data-part=clip-freeze]');
+    const stands = await clipAt();
+    expect(stands.layer.freezes).toEqual([{ atMs: expect.any(Number), lengthMs: 2000 }]);
+    expect(stands.slide.lengthMs).toBeCloseTo(plain.slide.lengthMs + 2000, -1);
+    await hands.key('Control', 'z');
+    await chosen('Framing of the clip', 'slowly closer');
+    const framed = (await clipAt()).layer.move!;
+    expect(framed.last.width).toBeLessThan(framed.first.width);
+    const names = async () =>
+      (
+        (await (await ask(`${app.address}/api/v1/shows/${ID}/sheet`)).json()) as { entries: { fileName: string }[] }
+      ).entries.map(({ fileName }) => fileName);
+    await page.click('[data-part=take-still]');
+    await waitForText(page, '[data-sonner-toaster]', /lies on the contact sheet/);
+    expect((await names()).some((name) => /PE_0489-boats, \d\.\d\d s\.jpg/.test(name))).toBe(true);
+    await page.locator('aria/Crop[role="tab"]').click();
+    await page.waitForSelector('[data-part=crop-stage] img');
+    await hands.type('Cut off the left, percent', '30');
+    const { layer } = await clipAt();
+    expect([layer.crop!.x, layer.crop!.width]).toEqual([expect.closeTo(0.65), expect.closeTo(0.7)]);
+    // What was framed is held within what the crop leaves.
+    expect([framed.first.height, layer.move!.first.height]).toEqual([1, expect.closeTo(0.7)]);
+    await page.locator('aria/Clip[role="tab"]').click();
+    expect(page.faults).toEqual([]);
   });
   it('copies the look of a slide and gives the parts that are wanted to others, as one step', async () => {
     await page.click('[data-part=running-order]');

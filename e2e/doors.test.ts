@@ -104,6 +104,20 @@ const DOORS: Record<RouteName, Door> = {
   'POST /api/v1/series/[series]/making': door('401 404 404 404', { body: {} }),
   'DELETE /api/v1/series/[series]/making': door('401 404 404 404'),
   'GET /api/v1/series/[series]/films': door('401 404 404 404'),
+  'POST /api/v1/shows/[show]/discs': door(OURS),
+  'GET /api/v1/discs': door(STUDIOS),
+  'GET /api/v1/discs/[disc]': door('401 404 404 404'),
+  'PATCH /api/v1/discs/[disc]': door('401 404 404 404', { body: { title: 'Regatta' } }),
+  'DELETE /api/v1/discs/[disc]': door('401 404 404 404'),
+  'GET /api/v1/discs/[disc]/far': door('401 404 404 404'),
+  'POST /api/v1/discs/[disc]/making': door('401 404 404 404'),
+  'DELETE /api/v1/discs/[disc]/making': door('401 404 404 404'),
+  'GET /api/v1/discs/[disc]/image': door('401 404 404 404'),
+  'GET /api/v1/discs/[disc]/label': door('401 404 404 404'),
+  'GET /api/v1/discs/[disc]/pages/[page]': door('401 404 404 404'),
+  'GET /api/v1/discs/[disc]/pages/[page]/moving': door('401 404 404 404'),
+  'POST /api/v1/discs/[disc]/burns': door('401 404 404 404', { body: { copies: 1 } }),
+  'DELETE /api/v1/discs/[disc]/burns/[burn]': door('401 404 404 404'),
   'GET /api/v1/bundles': door(STUDIOS),
   // Nothing is on its way in here.
   'DELETE /api/v1/bundles/[bundle]': door('401 404 404 404'),
@@ -114,9 +128,14 @@ const DOORS: Record<RouteName, Door> = {
   'GET /api/v1/shows/[show]/still': door(THE_SHOW, { query: '?at=1000&height=90' }),
   'GET /api/v1/shows/[show]/pictures/[asset]': door(THE_SHOW, { query: '?width=320' }),
   'GET /api/v1/shows/[show]/clips/[asset]/[second]': door(THE_SHOW),
+  'POST /api/v1/shows/[show]/clips/[asset]/still': door(THE_SHOW),
   'GET /api/v1/shows/[show]/sounds/[asset]': door(THE_SHOW),
   'GET /api/v1/shows/[show]/sounds/[asset]/peaks': door(THE_SHOW),
   'POST /api/v1/shows/[show]/sounds/[asset]/cleaned': door(THE_SHOW),
+  // Nothing here was played by the band.
+  'GET /api/v1/shows/[show]/sounds/[asset]/score': door('401 404 404 404'),
+  'POST /api/v1/shows/[show]/band': door(THE_SHOW),
+  'POST /api/v1/shows/[show]/pieces/[piece]': door(THE_SHOW),
   'GET /api/v1/shows/[show]/takes': door(THE_SHOW),
   'POST /api/v1/shows/[show]/takes': door(THE_SHOW),
   'POST /api/v1/shows/[show]/takes/[take]/samples': door(THE_SHOW, { query: '?from=0' }),
@@ -191,6 +210,7 @@ const PAGES_SEEN: Record<keyof typeof PAGES, string> = {
   '/studio': '307 ok 404 ok',
   '/programs': '307 ok 404 ok',
   '/series/[series]': '307 404 404 404',
+  '/discs/[disc]': '307 404 404 404',
   '/shows/[show]': '307 404 307 307',
   '/shows/[show]/gather': '307 404 ok ok',
   '/shows/[show]/arrange': '307 404 ok ok',
@@ -215,6 +235,9 @@ const parts: Record<string, string | string[]> = {
   channel: 'none',
   bundle: 'none',
   series: 'none',
+  disc: 'none',
+  page: '1',
+  burn: 'none',
   id: 'none',
   hook: 'none',
   publication: 'none',
@@ -226,8 +249,12 @@ const as = (who: Who, path: string, init: RequestInit = {}) =>
     ...init,
     headers: { ...(init.headers as Record<string, string> | undefined), cookie: held[who] },
   });
-const owner = async <Answer>(path: string, init: RequestInit = {}): Promise<Answer> =>
-  (await (await as('owner', path, init)).json()) as Answer;
+const owner = async <Answer>(path: string, init: RequestInit = {}): Promise<Answer> => {
+  const answer = await as('owner', path, init);
+  const told = (await answer.json()) as Answer;
+  if (!answer.ok) throw new Error(`${path} answered ${answer.status}: ${JSON.stringify(told)}`);
+  return told;
+};
 const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** The word of a link that a command makes. Nothing waits for it: a line that rests meanwhile is closed by the server, and this side must hear of it. */
@@ -319,6 +346,7 @@ beforeAll(async () => {
   parts.billToken = bills[0]!.token;
   const note = { atMs: 1000, kind: 'note', name: 'Ilka', words: 'How lovely' };
   await fetch(`${app.address}/api/v1/screenings/${parts.token}/note`, sending('POST', note));
+  parts.piece = 'oranges';
   parts.note = (await owner<{ notes: { id: string }[] }>(`/api/v1/shows/${SHOW}/notes`)).notes[0]!.id;
 });
 afterAll(() => app.close());

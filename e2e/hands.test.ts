@@ -74,6 +74,23 @@ describe('arranging by keyboard alone', () => {
     );
     await press(page, 'even');
   });
+  it('offers the transition that fits a seam, with its reason, and what fits each as one step', async () => {
+    await page.focus('[data-part=running-order]');
+    await hands.key('Escape');
+    const before = (await hands.stored()).slides.map(({ transition }) => transition);
+    await page.click('[data-slide=regatta-2] [data-part=seam]');
+    await waitForText(page, '[data-part=fitting]', /^An? [a-z ]+ (fits|it is)\. [A-Z].+\.$/);
+    expect(await textOf(page, '[data-part=fit-each]')).toBe('What fits each');
+    await page.click('[data-part=fit-each]');
+    await waitForText(page, '[data-part=fitting]', /it is\./);
+    const fitted = (await hands.stored()).slides;
+    for (const slide of fitted.slice(1)) if (slide.chapter) expect(slide.transition.kind).toBe('dip');
+    expect(fitted.filter(({ chapter }) => chapter).length).toBeGreaterThan(1);
+    await hands.key('Escape');
+    await page.waitForFunction(() => document.querySelector('[data-part=transition]') === null);
+    await hands.key('Control', 'z');
+    expect((await hands.stored()).slides.map(({ transition }) => transition)).toEqual(before);
+  });
 });
 
 describe('a slide dragged past what can be seen', () => {

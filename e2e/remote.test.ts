@@ -100,3 +100,41 @@ describe('the command asks a server', () => {
     expect([answer.code, answer.told]).toEqual([code, expect.stringMatching(says)]);
   });
 });
+
+describe('commands for saved shows do the same for shows of a server', () => {
+  it('look one over, lay a voice on a slide, save it as one file and take that in again', async () => {
+    const { out: id } = await tanager('new', 'A rope across the bay');
+    await json('add', id, demo('PE_0412.jpg'), demo('PE_0423.jpg'));
+    await json('arrange', id, '--by', 'name', '--seconds', '2');
+    const there = ['--server', app.address];
+    const looked = await json<{ snags: { kind: string }[] }>('check', id, ...there);
+    expect(Array.isArray(looked.snags)).toBe(true);
+    const spoken = await json<{ take: string; voiceMs: number }>(
+      ...['voice', id, '--slide', '2', '--take', demo('opening-words.flac'), '--script', 'It began at dusk.', ...there],
+    );
+    expect(spoken.take).toBe('Take 1');
+    const { show } = (await (await ask(`${app.address}/api/v1/shows/${id}`)).json()) as { show: Show };
+    expect(show.slides[1]).toMatchObject({ script: 'It began at dusk.', sounds: [{ kind: 'voice', name: 'Take 1' }] });
+    expect(show.slides[1]!.lengthMs).toBeGreaterThanOrEqual(spoken.voiceMs);
+    expect(show.slides[0]!.lengthMs).toBe(2000);
+
+    const { file } = await json<{ file: string }>('bundle', id, '--out', 'rope.show.zip', ...there);
+    expect((await stat(file)).size).toBeGreaterThan(100_000);
+    const again = await json<{ show: string; bad: unknown[] }>('import', file, ...there);
+    expect(again.bad).toEqual([]);
+    const came = (await (await ask(`${app.address}/api/v1/shows/${again.show}`)).json()) as { show: Show };
+    expect(came.show.slides.map(({ lengthMs }) => lengthMs)).toEqual(show.slides.map(({ lengthMs }) => lengthMs));
+    const unknown = await tanager('check', 'no such show', ...there);
+    expect([unknown.code, unknown.told]).toEqual([1, expect.stringContaining('There is no show “no such show”')]);
+  });
+  it('make a disc of it, and fetch the image', async () => {
+    const { out: id } = await tanager('new', 'A short disc');
+    await json('add', id, demo('PE_0412.jpg'));
+    await json('arrange', id, '--seconds', '2');
+    const made = await json<{ image: string; bytes: number; pressCount: number }>(
+      ...['disc', id, '--out', 'short.iso', '--menu-seconds', '6', '--standard', 'ntsc', '--server', app.address],
+    );
+    expect((await stat(made.image)).size).toBe(made.bytes);
+    expect(made.pressCount).toBeGreaterThan(5);
+  });
+});

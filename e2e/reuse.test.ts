@@ -244,7 +244,7 @@ describe('one’s own transitions', () => {
     await seam(4);
     await page.locator('aria/Direction').click();
     await page.locator('[role=option] ::-p-text(close)').click();
-    await page.click('[data-part=keep-change]');
+    await page.locator('[data-part=keep-change]').click();
     const own = await until((show) => 'direction' in transitionOf(show, 4));
     await waitForText(page, 'body', /“Our iris” is kept/);
     expect(transitionOf(own, 3)).not.toHaveProperty('direction');

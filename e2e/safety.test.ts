@@ -102,7 +102,10 @@ describe('the server', () => {
       ok: boolean;
       parts: { name: string }[];
     };
-    expect([answer.ok, answer.parts.map((part) => part.name)]).toEqual([true, ['database', 'disk', 'ffmpeg', 'queue']]);
+    expect([answer.ok, answer.parts.map((part) => part.name)]).toEqual([
+      true,
+      ['database', 'disk', 'ffmpeg', 'encoder', 'queue'],
+    ]);
   });
 });
 

@@ -1,6 +1,7 @@
 // Bundled into the page by `same-sound.test.ts`: performs a mix as the viewer does, but into memory.
-import type { MixPlan } from '../src/core/sound/mix-plan';
+import type { MixPart, MixPlan } from '../src/core/sound/mix-plan';
 import { openMixOutput, performMix } from '../src/ui/viewer/perform-mix';
+import { stretchedSound } from '../src/ui/viewer/stretched-sound';
 
 /** @param sounds interleaved stereo at 48 kHz, by asset, as base64 @returns the same of the mix */
 async function renderMix(plan: MixPlan, sounds: Readonly<Record<string, string>>): Promise<string> {
@@ -17,7 +18,14 @@ async function renderMix(plan: MixPlan, sounds: Readonly<Record<string, string>>
     }),
   );
   const output = await openMixOutput(context);
-  performMix(context, output, plan, (part) => buffers.get(part.assetId) ?? null, 0, 0);
+  const stretched = new Map<MixPart, AudioBuffer>();
+  for (const part of plan.parts) {
+    const whole = buffers.get(part.assetId);
+    if (part.tempo === undefined || !whole) continue;
+    const channels = [whole.getChannelData(0), whole.getChannelData(1)];
+    stretched.set(part, await stretchedSound(context, { channels, rate: 48_000 }, part));
+  }
+  performMix(context, output, plan, (part) => stretched.get(part) ?? buffers.get(part.assetId) ?? null, 0, 0);
   const rendered = await context.startRendering();
   const [left, right] = [rendered.getChannelData(0), rendered.getChannelData(1)];
   const mix = new Float32Array(2 * left.length);

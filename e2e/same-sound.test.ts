@@ -154,6 +154,24 @@ describe('the sound of the viewer', () => {
     expect([largest > 0.8, largest < 0.87]).toEqual([true, true]);
     expect(apartDb).toBeLessThan(-50);
   });
+  it('is that of the film where clips run slower and faster than filmed, from their middle, and to their very end', async () => {
+    const sounds = new Map([[TWO, await soundFile(TWO, 12)]]);
+    const gains = [{ atMs: 0, gain: 0.5 }];
+    const part = { kind: 'clip', assetId: TWO, gains } as const;
+    const plan: MixPlan = {
+      lengthMs: 14_000,
+      masterGain: 1,
+      parts: [
+        { ...part, startMs: 0, lengthMs: 4000, fromMs: 1000, tempo: 0.5 },
+        { ...part, startMs: 4200, lengthMs: 3000, fromMs: 2345, tempo: 1.25 },
+        // To the file's end.
+        { ...part, startMs: 8000, lengthMs: 5500, fromMs: 1000, tempo: 2 },
+      ],
+    };
+    const { largest, apartDb } = await compared(plan, sounds);
+    expect(largest).toBeGreaterThan(0.1);
+    expect(apartDb).toBeLessThan(-50);
+  });
   it('is that of the film where a song is tailored: joined, and a little faster than recorded', async () => {
     const sounds = new Map([[TWO, await soundFile(TWO, 12)]]);
     const places = Array.from({ length: 24 }, (_, beat) => beat * 500);

@@ -10,7 +10,7 @@ const host = process.env.HOST ?? '127.0.0.1';
 // Phones in the hall may be remotes: a door of its own listens beyond this machine, for what is paired and nothing else.
 const hall = process.argv.includes('--hall');
 
-await ensurePrograms({ ffmpeg: 'ffmpeg', ffprobe: 'ffmpeg' });
+await ensurePrograms({ ffmpeg: 'ffmpeg', ffprobe: 'ffmpeg', dvdauthor: 'dvdauthor', genisoimage: 'genisoimage' });
 await ensureInstalled();
 await runQuietly('Building', process.execPath, [path.join(root, 'scripts/build.mjs')]);
 await runQuietly('Seeding the demo show', process.execPath, [path.join(root, 'dist/seed.mjs'), '--whole']);

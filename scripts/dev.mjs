@@ -2,7 +2,7 @@
 import path from 'node:path';
 import { ensureInstalled, ensurePrograms, root, run, runQuietly } from './ensure.mjs';
 
-await ensurePrograms({ ffmpeg: 'ffmpeg', ffprobe: 'ffmpeg' });
+await ensurePrograms({ ffmpeg: 'ffmpeg', ffprobe: 'ffmpeg', dvdauthor: 'dvdauthor', genisoimage: 'genisoimage' });
 await ensureInstalled();
 await runQuietly('Building the drawing and film parts', process.execPath, [path.join(root, 'scripts/build-parts.mjs')]);
 process.exitCode = await run(process.execPath, [

@@ -6,7 +6,10 @@ import { ensureInstalled, ensurePrograms, root, run } from './ensure.mjs';
 
 const name = process.argv[2];
 if (!/^[a-z]+$/.test(name ?? '')) throw new Error('name a benchmark: film, frame, viewer or crawl');
-await ensurePrograms({ ffmpeg: 'ffmpeg' });
+await ensurePrograms({
+  ffmpeg: 'ffmpeg',
+  ...(name === 'disc' && { dvdauthor: 'dvdauthor', genisoimage: 'genisoimage', lsdvd: 'lsdvd' }),
+});
 await ensureInstalled();
 await run(process.execPath, [path.join(root, 'scripts/build-parts.mjs')]);
 const outfile = path.join(root, 'dist', `bench-${name}.mjs`);

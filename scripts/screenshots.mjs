@@ -180,6 +180,13 @@ await page.waitForFunction(() => document.querySelector('[data-part=series]')?.d
 await rest(1500);
 await shoot('series');
 
+// The demo's disc, its menu as a television shows it.
+await page.goto(address);
+await page.locator('[data-part=disc-lines] a').click();
+await page.waitForSelector('[data-part=menu-page]');
+await rest(1500);
+await shoot('disc');
+
 await page.goto(`${show}/sound`);
 await drawn();
 await rest(1200);
@@ -271,14 +278,6 @@ await page.bringToFront();
 await rest(2000);
 await shoot('presenter');
 await projector.close();
-
-await page.goto(`${show}/arrange`);
-await drawn();
-await page.click('[data-part=room]');
-await page.click('[data-slide=regatta-4]');
-await rest(2000);
-await shoot('dark-room');
-await page.click('[data-part=room]');
 
 await page.goto(link);
 await page.waitForFunction(() => document.querySelector('video').readyState > 1);

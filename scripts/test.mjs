@@ -10,7 +10,16 @@ const reports = mkdtempSync(path.join(tmpdir(), 'tanager-test-'));
 let passed = 0;
 let failed = 0;
 
-await ensurePrograms({ ffmpeg: 'ffmpeg', ffprobe: 'ffmpeg', chromium: 'chromium' });
+await ensurePrograms({
+  ffmpeg: 'ffmpeg',
+  ffprobe: 'ffmpeg',
+  chromium: 'chromium',
+  dvdauthor: 'dvdauthor',
+  genisoimage: 'genisoimage',
+  // Readers of discs that are not ours.
+  lsdvd: 'lsdvd',
+  'redis-server': 'redis-server',
+});
 await ensureInstalled();
 await check('The code is formatted', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']);
 await check('The code keeps to the style', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0'], {

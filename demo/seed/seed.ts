@@ -16,6 +16,7 @@ import { projectFolder } from '../../src/server/paths';
 import { THE_STUDIO } from '../../src/server/studio/may-do';
 import { openServer } from '../../src/server/running-server';
 import { CREWS, seedCrews } from './crews';
+import { seedDisc } from './disc';
 
 const ID = showId('lantern-regatta');
 const WORDS: Record<string, readonly [title: string, subtitle: string, place: WordsPlace]> = {
@@ -60,6 +61,12 @@ if (whole && (await server.shows.load(CREWS)) === null && shelf.length === 0) {
   await seedCrews(server);
 }
 if (!shelf.some((entry) => entry.id === ID) && (await server.shows.load(ID)) === null) await seed();
+if (whole && (await server.discs.list(THE_STUDIO)).length === 0 && shelf.length === 0) await seedDisc(server);
+// Tests that all begin with the demo need not each prepare it.
+if (process.env.TANAGER_SEED === 'prepared') {
+  server.runner.start(['proxy', 'focus']);
+  for (const kind of ['proxy', 'focus'] as const) await server.runner.idle(kind);
+}
 await server.close();
 process.exit(0);
 

@@ -1,5 +1,6 @@
 import path from 'node:path';
 import { backUp, bringBack, type BackupProgress, type BackupReport } from '../server/backup/backup';
+import { objectSettings } from '../server/blobs/object-store';
 import { dataFolder } from '../server/paths';
 import { parsedArgs } from './parsed-args';
 import type { Surroundings } from './tanager';
@@ -14,6 +15,11 @@ export async function backupCommand(
   const { place, json } = parse(which, args);
   if (process.env.DATABASE_URL && !process.env.DATABASE_URL.startsWith('file:'))
     throw new Error('The database lies elsewhere (DATABASE_URL), so it has to be backed up there.');
+  const elsewhere = objectSettings();
+  if (which === 'backup' && elsewhere)
+    tell(
+      `Files lie in the bucket “${elsewhere.bucket}”, which has to be backed up there: this takes the database, and copies that happen to lie here.\n`,
+    );
   const named = path.resolve(folder, place);
   const progress = progressLine(tell);
   const report =

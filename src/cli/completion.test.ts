@@ -28,7 +28,7 @@ async function offered(...words: string[]): Promise<string[]> {
 describe('completion', () => {
   it('offers commands, then the options of the one that was typed, then files', async () => {
     expect(await offered('ser')).toEqual(['series']);
-    expect(await offered('b')).toEqual(['bundle', 'backup', 'bring-back']);
+    expect(await offered('b')).toEqual(['band', 'bundle', 'backup', 'bring-back']);
     expect(await offered('series', '--')).toEqual(expect.arrayContaining(['--out', '--match', '--check', '--watch']));
     expect(await offered('enter', '--')).toEqual(['--json']);
     expect(await offered('export', 'tanager.b')).toEqual(['tanager.bash']);

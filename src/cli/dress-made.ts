@@ -17,7 +17,7 @@ import { STARTING_POINTS, type StartingPoint } from '../core/starting/starting-p
 import { logoEdit } from '../core/studio/logo';
 import { StrangeArchiveError } from '../server/archive/strange-archive';
 import { hashOfFile } from '../server/blobs/content-hash';
-import { lookAndFind } from '../server/focus/look-and-find';
+import { factsOf } from './kept-facts';
 import { readMountFile } from '../server/reuse/mount-file';
 import { UsageError } from './usage-error';
 
@@ -85,7 +85,7 @@ export async function readied(
       const read = await readMountFile(name, unpacked);
       if (read.document.holds) throw new Error(`${name} holds a transition, and no slides.`);
       missing.push(...read.missing);
-      for (const [id, { file }] of read.files) files.push({ id, link: file, facts: await lookAndFind(file) });
+      for (const [id, { file }] of read.files) files.push({ id, link: file, facts: await factsOf(file) });
       return mountOf(path.basename(name), read.document);
     } catch (error) {
       if (error instanceof StrangeArchiveError) throw new Error(`${name} was not taken. ${error.message}`);
@@ -97,7 +97,7 @@ export async function readied(
   let logo: AssetId | null = null;
   if (dressing.logo !== undefined) {
     const linked = await link(dressing.logo);
-    const facts = await lookAndFind(linked).catch((error: unknown) => {
+    const facts = await factsOf(linked).catch((error: unknown) => {
       throw new Error(
         `The logo ${dressing.logo} cannot be used. ${error instanceof Error ? error.message : ''}`.trim(),
       );

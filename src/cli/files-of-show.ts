@@ -2,7 +2,7 @@ import path from 'node:path';
 import type { AssetFacts } from '../core/show/asset-facts';
 import { assetId, type AssetId } from '../core/show/ids';
 import { assetIdsOf } from '../core/show/show';
-import { lookAndFind } from '../server/focus/look-and-find';
+import { factsOf } from './kept-facts';
 import type { ShowFile } from '../server/schema/show-schema';
 
 /** The files of a saved show that are there and can be read, and the names of all of them. */
@@ -24,7 +24,7 @@ export async function filesThatAreThere(
     if (file === undefined) continue;
     try {
       const linked = await link(path.resolve(path.dirname(showFile), file));
-      facts.set(id, await lookAndFind(linked));
+      facts.set(id, await factsOf(linked));
       files.set(id, linked);
     } catch {
       // It is told of as missing.
@@ -47,7 +47,7 @@ export async function filesOfShow(
     if (file === undefined) throw new Error(`The show uses a file it does not name: ${id}.`);
     const linked = await link(path.resolve(path.dirname(showFile), file));
     files.set(id, linked);
-    facts.set(id, await lookAndFind(linked));
+    facts.set(id, await factsOf(linked));
   }
   return { files, facts };
 }

@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { isDoubtful, type ListeningFacts } from '../core/sound/listening/listening-facts';
-import { lookAndFind } from '../server/focus/look-and-find';
+import { factsOf } from './kept-facts';
 import { parsedArgs } from './parsed-args';
 import type { Surroundings } from './tanager';
 import { UsageError } from './usage-error';
@@ -8,7 +8,7 @@ import { UsageError } from './usage-error';
 /** Tells what is heard in a song: tempo, beats, bars, sections, loudness. */
 export async function listenCommand(args: readonly string[], { folder, out }: Surroundings): Promise<number> {
   const { song, json } = parse(args);
-  const known = await lookAndFind(path.resolve(folder, song));
+  const known = await factsOf(path.resolve(folder, song));
   if (known.kind !== 'sound' || !known.listening) throw new Error(`${song} is not a song but a ${known.kind}.`);
   const { listening, lengthMs } = known;
   if (json) out(`${JSON.stringify(reportOf(listening, lengthMs))}\n`);

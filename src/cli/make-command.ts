@@ -15,7 +15,7 @@ import { DEFAULT_FADE_OUT_MS, emptyShow, mainLayerOf, type Show } from '../core/
 import { songAfter } from '../core/show/placed-sound';
 import { rateName, type FrameRate } from '../core/timing/frame-rate';
 import { lengthsByMusic } from '../core/timing/follow-music';
-import { lookAndFind } from '../server/focus/look-and-find';
+import { factsOf } from './kept-facts';
 import { UnusableFileError } from '../server/assets/unusable-file-error';
 import { hashOfFile } from '../server/blobs/content-hash';
 import { createKeptFiles } from '../server/films/kept-files';
@@ -271,7 +271,7 @@ async function lookedAt(
       queue.add(async () => {
         try {
           const linked = await link(file);
-          return { file, link: linked, id: await hashOfFile(linked), facts: await lookAndFind(linked) };
+          return { file, link: linked, id: await hashOfFile(linked), facts: await factsOf(linked) };
         } catch (error) {
           if (error instanceof UnusableFileError) problems.push({ file, message: error.message });
           else if ((error as NodeJS.ErrnoException).code === 'ENOENT')

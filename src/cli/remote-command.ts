@@ -235,16 +235,24 @@ export async function remoteCommand(
   surroundings: Surroundings,
 ): Promise<number> {
   const { values, positionals } = parsedArgs(args, OPTIONS);
-  const token = values.token ?? process.env.TANAGER_TOKEN;
-  const address = (values.server ?? process.env.TANAGER_SERVER ?? 'http://127.0.0.1:3217').replace(/\/+$/, '');
+  const { server, address } = clientFor(values);
+  const { told, says } = await WORK[which]({ ...surroundings, server, address, names: positionals, values });
+  surroundings.out(values.json ? `${JSON.stringify(told)}\n` : `${says}\n`);
+  return 0;
+}
+
+/** The server a command was told of, or the surroundings name. */
+export function clientFor(said: { readonly server?: string; readonly token?: string }): {
+  readonly server: ServerClient;
+  readonly address: string;
+} {
+  const token = said.token ?? process.env.TANAGER_TOKEN;
+  const address = (said.server ?? process.env.TANAGER_SERVER ?? 'http://127.0.0.1:3217').replace(/\/+$/, '');
   if (!URL.canParse(address))
     throw new UsageError(`--server must be an address such as http://127.0.0.1:3217, got ${address}.`);
   if (!token)
     throw new UsageError('Say the token with --token or TANAGER_TOKEN; one is made under Studio, For programs.');
-  const server = serverClient({ address, token });
-  const { told, says } = await WORK[which]({ ...surroundings, server, address, names: positionals, values });
-  surroundings.out(values.json ? `${JSON.stringify(told)}\n` : `${says}\n`);
-  return 0;
+  return { server: serverClient({ address, token }), address };
 }
 
 function showIn(names: readonly string[], command: string): string {

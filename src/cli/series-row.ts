@@ -16,7 +16,7 @@ import { hashOfFile } from '../server/blobs/content-hash';
 import { whole } from '../server/blobs/whole';
 import { createKeptFiles } from '../server/films/kept-files';
 import { makeFilm } from '../server/films/make-film';
-import { lookAndFind } from '../server/focus/look-and-find';
+import { factsOf } from './kept-facts';
 import { progressLine } from './progress-line';
 
 /** What lies beside the films: which of them is of what, so that it goes on where it was. */
@@ -95,7 +95,7 @@ export async function makeRow(making: Making, number: number): Promise<MadeRow> 
     for (const [file, id] of ids) {
       if (facts.has(id)) continue;
       const linked = await making.link(path.join(making.files, file));
-      const looked = await lookAndFind(linked).catch((error: Error) => void told.push(`${file}: ${error.message}`));
+      const looked = await factsOf(linked).catch((error: Error) => void told.push(`${file}: ${error.message}`));
       if (!looked) continue;
       facts.set(id, looked);
       files.set(id, linked);

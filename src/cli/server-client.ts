@@ -27,6 +27,8 @@ export interface ServerClient {
   sheet(id: string): Promise<readonly SheetEntry[]>;
   /** Brings a file onto a show’s sheet. @returns whether it was there before */
   bring(id: string, file: string): Promise<'added' | 'already-there'>;
+  /** Brings a whole show as one file onto the shelf. */
+  sendBundle(file: string): Promise<void>;
   /** Waits until all files of a show were looked at, and songs were listened to. */
   lookedAt(id: string, tell: (text: string) => void): Promise<readonly SheetEntry[]>;
   /** Fetches something into a file, whole or not at all. */
@@ -49,6 +51,26 @@ export function serverClient({ address, token }: ServerAddress): ServerClient {
     const refused = (await response.json().catch(() => null)) as { problem?: string } | null;
     if (response.status === 401) throw new Error(`${address} does not know this token.`);
     throw new Error(refused?.problem ?? `${address} answered ${response.status}.`);
+  };
+  /** Sends a file in pieces. @returns what the server says of it */
+  const sent = async (file: string, metadata: Record<string, string>): Promise<string | undefined> => {
+    const { size } = await stat(file).catch(() => {
+      throw new Error(`${file}: there is no such file.`);
+    });
+    return new Promise((resolve, reject) => {
+      const upload = new Upload(createReadStream(file), {
+        endpoint: `${address}/api/v1/uploads`,
+        headers: { authorization },
+        uploadSize: size,
+        chunkSize: CHUNK_BYTES,
+        retryDelays: [0, 1000, 3000, 5000],
+        metadata: { filename: path.basename(file), ...metadata },
+        onSuccess: ({ lastResponse }) => resolve(lastResponse.getHeader('X-Outcome')),
+        onError: (error) =>
+          reject(new Error(`${path.basename(file)} could not be sent. ${error.message}`, { cause: error })),
+      });
+      upload.start();
+    });
   };
   const client: ServerClient = {
     async call(method, at, body) {
@@ -82,26 +104,8 @@ export function serverClient({ address, token }: ServerAddress): ServerClient {
       if (refused[0]) throw new Error(refused[0].sentence);
     },
     sheet: async (id) => (await client.call<{ entries: SheetEntry[] }>('GET', `/api/v1/shows/${id}/sheet`)).entries,
-    async bring(id, file) {
-      const { size } = await stat(file).catch(() => {
-        throw new Error(`${file}: there is no such file.`);
-      });
-      return new Promise((resolve, reject) => {
-        const upload = new Upload(createReadStream(file), {
-          endpoint: `${address}/api/v1/uploads`,
-          headers: { authorization },
-          uploadSize: size,
-          chunkSize: CHUNK_BYTES,
-          retryDelays: [0, 1000, 3000, 5000],
-          metadata: { filename: path.basename(file), show: id },
-          onSuccess: ({ lastResponse }) =>
-            resolve(lastResponse.getHeader('X-Outcome') === 'already-there' ? 'already-there' : 'added'),
-          onError: (error) =>
-            reject(new Error(`${path.basename(file)} could not be sent. ${error.message}`, { cause: error })),
-        });
-        upload.start();
-      });
-    },
+    bring: async (id, file) => ((await sent(file, { show: id })) === 'already-there' ? 'already-there' : 'added'),
+    sendBundle: async (file) => void (await sent(file, { bundle: '1' })),
     async lookedAt(id, tell) {
       for (let told = -1; ;) {
         const entries = await client.sheet(id);

@@ -8,7 +8,7 @@ import { assetIdsOfSound } from '../core/show/placed-sound';
 import type { Show } from '../core/show/show';
 import { hashOfFile } from '../server/blobs/content-hash';
 import { whole } from '../server/blobs/whole';
-import { lookAndFind } from '../server/focus/look-and-find';
+import { factsOf } from './kept-facts';
 import { isHash } from '../server/schema/hash';
 import { parseShowFile, type ShowFile } from '../server/schema/show-schema';
 
@@ -80,7 +80,7 @@ export async function factsOfSounds(
   for (const id of soundsOf(show)) {
     const file = show.files[id];
     if (file === undefined) throw new Error(`The show uses a file it does not name: ${id}.`);
-    facts.set(id, await lookAndFind(await link(path.resolve(path.dirname(showFile), file))));
+    facts.set(id, await factsOf(await link(path.resolve(path.dirname(showFile), file))));
   }
   return facts;
 }

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Show } from '../core/show/show';
+import { bandCommand } from './band-command';
 import { captionsCommand } from './captions-command';
 import { tailorCommand } from './tailor-command';
 import { voiceCommand } from './voice-command';
@@ -146,4 +147,41 @@ describe('tanager tailor', () => {
       '.wav',
     );
   }, 120_000);
+});
+
+describe('tanager band', () => {
+  it('plays into a file, tells what it is, and writes its score', async () => {
+    const { code, out } = await ran(
+      bandCommand,
+      ...['--style', 'march', '--mood', 'playful', '--seconds', '12', '--seed', '3', '--json'],
+      ...['--out', 'march.wav', '--midi', 'march.mid', '--musicxml', 'march.musicxml'],
+    );
+    expect(code).toBe(0);
+    const told = JSON.parse(out) as { lengthMs: number; lastChordMs: number; beatsMs: number[]; sections: unknown[] };
+    expect([told.lengthMs, told.beatsMs.at(-1), told.sections.length > 0]).toEqual([12_000, told.lastChordMs, true]);
+    // 24 bits, two channels, 48,000 a second.
+    expect((await stat(path.join(folder, 'march.wav'))).size).toBeGreaterThan(12 * 48_000 * 6);
+    expect((await readFile(path.join(folder, 'march.mid'))).subarray(0, 4).toString()).toBe('MThd');
+    expect(await readFile(path.join(folder, 'march.musicxml'), 'utf8')).toContain('<score-partwise');
+  });
+  it.each([
+    [['--style', 'polka', '--out', 'x.wav'], 'must be one of quiet-piano'],
+    [['--style', 'march', '--out', 'x.mp3'], '--out must end in .opus or .wav'],
+    [['--style', 'march', '--seconds', '3', '--out', 'x.wav'], 'from 8 to 1200'],
+    [['--style', 'march', '--energy', '2', '--out', 'x.wav'], 'The band cannot play that'],
+    [
+      [
+        '--style',
+        'ambient',
+        '--out',
+        'x.wav',
+        ...['pad', 'electric-piano', 'bells', 'violin'].flatMap((one) => ['--without', one]),
+      ],
+      'Somebody must play',
+    ],
+    [['--style', 'march', '--out', 'x.wav', '--without', 'piano'], 'There is no piano in March'],
+    [['--style', 'quiet-piano', '--out', 'x.wav', '--with', 'piano'], 'Quiet piano has a piano already'],
+  ])('refuses %j with a sentence', async (args, sentence) => {
+    await expect(ran(bandCommand, ...args)).rejects.toThrow(sentence);
+  });
 });

@@ -10,7 +10,7 @@ import { soundSpans } from '../core/sound/sound-spans';
 import { tailoringOf } from '../core/sound/song-runs';
 import { TAILORED_SHARE } from '../core/sound/tailor/tailor-song';
 import { runFfmpeg } from '../server/ffmpeg/run-ffmpeg';
-import { lookAndFind } from '../server/focus/look-and-find';
+import { factsOf } from './kept-facts';
 import { writeMix } from '../server/mixing/write-mix';
 import { linkedFiles } from './linked-files';
 import { parsedArgs } from './parsed-args';
@@ -23,7 +23,7 @@ export async function tailorCommand(args: readonly string[], { folder, out, tell
   const workFolder = await mkdtemp(path.join(tmpdir(), 'tanager-tailor-'));
   try {
     const song = await linkedFiles(workFolder)(options.song);
-    const known = await lookAndFind(song);
+    const known = await factsOf(song);
     if (known.kind !== 'sound') throw new Error(`${options.song} is not a song but a ${known.kind}.`);
     const id = assetId('0'.repeat(64));
     const facts = new Map([[id, known]]);

@@ -3,6 +3,7 @@ import { backupCommand } from './backup-command';
 import { completionCommand, manCommand } from './completion-command';
 import { bundleCommand } from './bundle-command';
 import { checkCommand } from './check-command';
+import { discCommand } from './disc-command';
 import { peopleCommand } from './people-command';
 import { mountsCommand } from './mounts-command';
 import { captionsCommand } from './captions-command';
@@ -14,6 +15,8 @@ import { listenCommand } from './listen-command';
 import { seriesCommand } from './series-command';
 import { timelineCommand } from './timeline-command';
 import { REMOTE, remoteCommand, type RemoteCommand } from './remote-command';
+import { isServed, servedCommand } from './served-command';
+import { bandCommand } from './band-command';
 import { tailorCommand } from './tailor-command';
 import { voiceCommand } from './voice-command';
 import { USAGE, WATCHED } from './usage';
@@ -50,6 +53,7 @@ export async function main(args: readonly string[], folder: string): Promise<num
       };
       return await againWhenChanged(watching, () => main([command!, ...rest], folder));
     }
+    if (isServed(command, rest)) return await servedCommand(command, rest, surroundings);
     if (command === 'completion') return completionCommand(rest, surroundings);
     if (command === 'man') return manCommand(rest, surroundings);
     if (command === 'make') return await makeCommand(rest, surroundings);
@@ -60,10 +64,12 @@ export async function main(args: readonly string[], folder: string): Promise<num
     if (command === 'mounts') return await mountsCommand(rest, surroundings);
     if ((REMOTE as readonly (string | undefined)[]).includes(command))
       return await remoteCommand(command as RemoteCommand, rest, surroundings);
+    if (command === 'disc') return await discCommand(rest, surroundings);
     if (command === 'find') return await findCommand(rest, surroundings);
     if (command === 'timeline') return await timelineCommand(rest, surroundings);
     if (command === 'series') return await seriesCommand(rest, surroundings);
     if (command === 'tailor') return await tailorCommand(rest, surroundings);
+    if (command === 'band') return await bandCommand(rest, surroundings);
     if (command === 'voice') return await voiceCommand(rest, surroundings);
     if (command === 'captions') return await captionsCommand(rest, surroundings);
     if (command === 'listen') return await listenCommand(rest, surroundings);

@@ -10,15 +10,23 @@ tanager mounts list|show NAME|export NAME --out FILE.zip|import FILE.zip [--json
 tanager export SHOW.json --out FILE [--purpose NAME] [--size 1920x1080] [--fps N] [--format NAME]
              [--quality light|good|best] [--mb N] [--from SECONDS] [--to SECONDS] [--keep FOLDER] [--json]
     Makes a film of a saved show: for a purpose (screen, web, upright, square, phone, email, projector, teaser,
-    sound, disc, edit) or by numbers. What is made goes to --keep, and is not made again the next time.
+    page, sound, disc, edit) or by numbers. What is made goes to --keep, and is not made again the next time.
+tanager disc SHOWS.json... --out FILE.iso [--standard pal|ntsc] [--shape 16:9|4:3] [--layers 1|2] [--begins menu|film]
+             [--afterwards menu|again] [--chapters titles|slides|none] [--title TEXT] [--words TEXT] [--mount NAME]
+             [--buttons right|left|below] [--menu-seconds N] [--silent] [--keep FOLDER] [--json]
+    Makes the image of a video disc from saved shows, with a menu and chapters, as good as fits; then tries every button.
 tanager frame SHOW.json --at SECONDS --out still.png [--height N] [--shape 9:16]
     Draws one moment of a saved show, in another shape of the frame if wanted.
 tanager check SHOW.json [--shape 9:16] [--json]
     Looks a saved show over and tells what will embarrass; ends with 3 when any of it is grave.
+    With --server URL (and --token TOKEN), as voice, bundle, import and disc: a show of a server, by its id or title.
 tanager listen SONG [--json]
     Tells what is heard in a song: its tempo, beats, bars and sections, and how loud it is.
 tanager tailor SONG --to SECONDS --out song.wav [--json]
     Makes a song longer or shorter by joining it where it goes on alike.
+tanager band --style NAME --out music.opus|music.wav [--mood NAME] [--bpm N] [--energy 0..1] [--seconds N] [--seed N]
+             [--without INSTRUMENT]... [--with INSTRUMENT]... [--midi FILE] [--musicxml FILE] [--json]
+    Has the house band play music made to measure, ending exactly where it must; its score as MIDI and MusicXML.
 tanager voice SHOW.json --slide N --take FILE [--script TEXT] [--clean gently|thoroughly|no] [--json]
     Lays a recorded voice on a slide of a saved show, cleaned and trimmed; the slide waits for it.
 tanager captions SHOW.json --out FILE.vtt|srt [--language TAG]
@@ -74,6 +82,7 @@ tanager studio NAME [--json]
 export const WATCHED: readonly string[] = [
   'make',
   'export',
+  'disc',
   'series',
   'check',
   'bundle',

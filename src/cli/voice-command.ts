@@ -13,7 +13,7 @@ import { trimmed } from '../core/sound/voice/phrases';
 import { withItsLengths } from '../core/timing/follow-music';
 import { hashOfFile } from '../server/blobs/content-hash';
 import { whole } from '../server/blobs/whole';
-import { lookAndFind } from '../server/focus/look-and-find';
+import { factsOf } from './kept-facts';
 import { cleanFile } from '../server/recording/clean-file';
 import { linkedFiles } from './linked-files';
 import { factsOfSounds, readShow, writeShow } from './show-file';
@@ -35,7 +35,7 @@ export async function voiceCommand(args: readonly string[], { folder, out, tell 
     const own = path.dirname(asked.show);
     const original = await link(asked.take);
     const originalId = await hashOfFile(original);
-    const recorded = await lookAndFind(original);
+    const recorded = await factsOf(original);
     if (recorded.kind !== 'sound') throw new Error(`${asked.take} is not a sound but a ${recorded.kind}.`);
     const made = path.join(workFolder, 'cleaned.flac');
     const trim = asked.how
@@ -43,7 +43,7 @@ export async function voiceCommand(args: readonly string[], { folder, out, tell 
       : trimmed(recorded.listening?.phrases ?? [], recorded.lengthMs);
     const heardId = asked.how ? await hashOfFile(made) : originalId;
     const cleanedFile = asked.how ? await putBeside(made, heardId, asked.take, own) : null;
-    const heard = cleanedFile ? await lookAndFind(await link(cleanedFile)) : recorded;
+    const heard = cleanedFile ? await factsOf(await link(cleanedFile)) : recorded;
     if (heard.kind !== 'sound') throw new TypeError('a cleaned voice must be a sound');
     const facts = new Map([...(await factsOfSounds(saved, asked.show, link)), [heardId, heard]]);
     const name = nextTakeName(slide.sounds);

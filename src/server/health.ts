@@ -1,6 +1,7 @@
 import { statfs } from 'node:fs/promises';
 import { sql } from 'drizzle-orm';
 import { ffmpegVersion } from './ffmpeg/run-ffmpeg';
+import { hardwareEncoder } from './films/hardware-encoder';
 import { dataFolder } from './paths';
 import type { RunningServer } from './running-server';
 
@@ -13,7 +14,7 @@ export interface Health {
 const LEAST_FREE_BYTES = 256 * 1024 * 1024;
 
 /** What the server needs for its work, each part asked now. */
-export async function healthOf({ db, jobs }: RunningServer): Promise<Health> {
+export async function healthOf({ db, jobs, farm, objects }: RunningServer): Promise<Health> {
   const part = async (name: string, ask: () => Promise<string>) => {
     try {
       return { name, ok: true, says: await ask() };
@@ -33,10 +34,13 @@ export async function healthOf({ db, jobs }: RunningServer): Promise<Health> {
       return `${Math.floor(free / 2 ** 30)} GB free`;
     }),
     part('ffmpeg', ffmpegVersion),
+    part('encoder', async () => (await hardwareEncoder())?.name ?? 'libx264'),
     part('queue', async () => {
       const { waiting, running } = await jobs.tally();
       return `${running} at work, ${waiting} waiting`;
     }),
+    ...(farm ? [part('workers', () => farm.says())] : []),
+    ...(objects ? [part('store', () => objects.ask().then(() => 'answers'))] : []),
   ]);
   return { ok: parts.every((one) => one.ok), parts };
 }

@@ -11,6 +11,14 @@ export const kernelsFile = (): string => path.join(projectFolder(), 'public', 'd
 export const fontFile = (name: string): string => path.join(projectFolder(), 'public', 'fonts', `${name}.ttf`);
 export const filmWorkerFile = (): string => path.join(projectFolder(), 'dist', 'film-worker.mjs');
 export const bodyReaderFile = (): string => path.join(projectFolder(), 'dist', 'body-reader.mjs');
+export const bandPlayerFile = (): string => path.join(projectFolder(), 'dist', 'band-player.mjs');
+/** A piece of music that ships with Tanager. */
+export const pieceFile = (name: string): string => path.join(projectFolder(), 'public', 'pieces', `${name}.ogg`);
+/** A script of a page that plays: its player, or what its workers run. */
+export const pageFile = (name: 'player' | 'drawing' | 'plates'): string =>
+  path.join(projectFolder(), 'dist', 'page', `${name}.js`);
+/** What shapes letters. */
+export const shapingFile = (): string => path.join(projectFolder(), 'public', 'drawing', 'harfbuzz.wasm');
 export const decoderFile = (): string => path.join(projectFolder(), 'dist', 'decoder.mjs');
 export const toneTableFile = (hdr: Hdr): string => path.join(projectFolder(), 'dist', `tone-${hdr}.cube`);
 export const migrationsFolder = (): string => path.join(projectFolder(), 'drizzle');

@@ -4,7 +4,9 @@ import { createContactSheet, type ContactSheet } from './assets/contact-sheet';
 import { createFolderIntake, type FolderIntake } from './assets/folder-intake';
 import { createMissingFiles, type MissingFiles } from './assets/missing-files';
 import { finding, hearing, looking, proxying } from './assets/looking';
-import { openBlobStore, type BlobStore } from './blobs/blob-store';
+import type { BlobStore } from './blobs/blob-store';
+import type { ObjectStore } from './blobs/object-store';
+import { openStorage, type Storage } from './open-storage';
 import { clearParts } from './blobs/whole';
 import { openDatabase, type Database } from './database/open-database';
 import { keepReserve } from './database/reserve';
@@ -12,7 +14,9 @@ import { createDecoders, type Decoders } from './decoding/decoders';
 import { createEvents, type Events } from './events';
 import { createFactStore, type FactStore } from './facts/fact-store';
 import { createFilmService, type FilmService } from './films/film-service';
-import { createKeptFiles } from './films/kept-files';
+import type { SegmentFarm } from './farm/farm';
+import { drawingVersion } from './films/film-keys';
+import { filmWorkers } from './films/make-film';
 import { openHallDoor, USUAL_HALL_PORT, type HallDoor } from './hall/hall-door';
 import { createJobRunner, type JobRunner } from './jobs/job-runner';
 import { createJobStore } from './jobs/job-store';
@@ -20,8 +24,13 @@ import type { JobStore } from './jobs/job';
 import { lockFolder } from './lock-folder';
 import { logger } from './logger';
 import { dataFolder, openFolder } from './paths';
+import { createBandService, type BandService } from './band/band-service';
 import { createRecordingService, type RecordingService } from './recording/recording-service';
 import { createBundleService, type BundleService } from './bundles/bundle-service';
+import { burningDiscs } from './disc/burning';
+import { createDiscService, type DiscService } from './disc/disc-service';
+import { createDiscSources } from './disc/disc-sources';
+import { makingDisc } from './disc/making-disc';
 import { makingSeries } from './series/make-series';
 import { openSeriesFiles, type SeriesFiles } from './series/series-files';
 import { createSeriesService, type SeriesService } from './series/series-service';
@@ -64,6 +73,8 @@ export interface RunningServer {
   /** Many films of one pattern. */
   readonly series: SeriesService;
   readonly seriesFiles: SeriesFiles;
+  /** Video discs. */
+  readonly discs: DiscService;
   readonly channels: Channels;
   readonly places: Places;
   readonly studio: StudioService;
@@ -76,6 +87,7 @@ export interface RunningServer {
   readonly audit: Audit;
   readonly clearing: Clearing;
   readonly recording: RecordingService;
+  readonly band: BandService;
   readonly facts: FactStore;
   readonly blobs: BlobStore;
   readonly decoders: Decoders;
@@ -84,6 +96,10 @@ export interface RunningServer {
   readonly events: Events;
   /** Null unless the server was told to open it. */
   readonly hall: HallDoor | null;
+  /** Other machines that draw as well; null where none are looked for. */
+  readonly farm: SegmentFarm | null;
+  /** The store other machines reach too; null where everything lies in the data folder. */
+  readonly objects: ObjectStore | null;
   readonly uploadFolder: string;
   /** Ends in good order: nothing is taken up any more, work is given back, programs are ended. */
   close(): Promise<void>;
@@ -113,14 +129,15 @@ async function start(): Promise<RunningServer> {
 /** The server's parts without its work: nothing is taken up until its runner is started. @throws {FolderInUseError} when another server has the data folder @param openOutside called once the folder is held; left out: there are no stand-ins */
 export async function openServer(openOutside?: () => Promise<StandIns | null>): Promise<RunningServer> {
   const folder = dataFolder();
-  const [uploadFolder, filmFolder, blobFolder, takesFolder] = ['uploads', 'films', 'blobs', 'takes'].map((name) =>
-    path.join(folder, name),
-  ) as [string, string, string, string];
-  for (const needed of [uploadFolder, filmFolder, blobFolder]) await mkdir(needed, { recursive: true });
+  const [uploadFolder, filmFolder, blobFolder, takesFolder, discFolder] = [
+    ...['uploads', 'films', 'blobs', 'takes', 'discs'],
+  ].map((name) => path.join(folder, name)) as [string, string, string, string, string];
+  for (const needed of [uploadFolder, filmFolder, blobFolder, discFolder]) await mkdir(needed, { recursive: true });
   const lock = await lockFolder(folder);
   const database = await openDatabase();
   const events = createEvents();
-  const blobs = openBlobStore(blobFolder);
+  const storage = await openStorage(folder);
+  const { blobs, kept } = storage;
   const decoders = createDecoders();
   const finders = createDecoders(1);
   const facts = createFactStore(database);
@@ -131,7 +148,7 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
   const sheet = createContactSheet(sheetParts);
   const versions = createVersionService(database);
   const folders = createFolderIntake(openFolder(), database, sheet, events);
-  const kept = createKeptFiles(path.join(folder, 'kept'));
+  const farm = await wantedFarm(storage, path.join(folder, 'kept', 'drawing'));
   const films = createFilmService({
     database,
     blobs,
@@ -139,6 +156,8 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     jobs,
     events,
     folder: filmFolder,
+    filmFiles: storage.films,
+    farm,
     kept,
     wake,
     stop: (filmId) => runner.stop('film', filmId),
@@ -166,11 +185,15 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     ...{ database, shows, sheet, films, files: seriesFiles, jobs, wake },
     stop: (key: string) => runner.stop('series', key),
   };
+  const discSources = createDiscSources({ db: database.db, shows, sheet, blobs, studio, films });
+  const discParts = { database, films, sources: discSources, kept, jobs, places, folder: discFolder };
   const runner: JobRunner = createJobRunner(jobs, [
     films.making,
     bundles.taking,
     hooks.telling,
     makingSeries({ ...seriesParts, screenings, bills }),
+    makingDisc(discParts),
+    burningDiscs(discParts),
     handing.publishing,
     looking(sheetParts),
     proxying(sheetParts, sheet),
@@ -180,10 +203,14 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
   const hall = await wantedHall();
   const recording = createRecordingService({ database, blobs, sheet, decoders, folder: takesFolder });
   await recording.tidy();
+  const band = createBandService({ sheet, folder: path.join(folder, 'band') });
+  await band.tidy();
+  const discs = createDiscService({ ...discParts, wake, stop: (kind, id) => runner.stop(kind, id) });
+  await discs.tidy();
   await bundles.tidy();
   // Whatever held these is gone: there is one server to a data folder, and this is it.
   await jobs.freeAll();
-  for (const written of [filmFolder, blobFolder]) await clearParts(written);
+  for (const written of [filmFolder, blobFolder, discFolder]) await clearParts(written);
   // Room that was used up on a full disk is kept again once there is some.
   const reserving = setInterval(() => void keepReserve(folder).catch(() => {}), RESERVE_AGAIN_MS);
   reserving.unref();
@@ -193,6 +220,8 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     unhear();
     await hall?.close();
     await runner.drain();
+    await farm?.close();
+    storage.close();
     await standIns?.close();
     decoders.close();
     finders.close();
@@ -215,6 +244,7 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     bundles,
     series: createSeriesService(seriesParts),
     seriesFiles,
+    discs,
     channels,
     places,
     sessions: createSessions(database),
@@ -232,6 +262,7 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
       forgetSegments: () => kept.clear(),
     }),
     recording,
+    band,
     facts,
     blobs,
     decoders,
@@ -239,6 +270,8 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     runner,
     events,
     hall,
+    farm,
+    objects: storage.objects,
     uploadFolder,
     close: () =>
       (closing ??= close().catch((error: unknown) =>
@@ -260,7 +293,16 @@ async function wantedStandIns(): Promise<StandIns | null> {
   }
 }
 
-/** `TANAGER_HALL`: empty for none, a port, or anything else for the usual one. A port that is taken is told and left. */
+/** `TANAGER_REDIS_URL`: where machines that draw segments together have their queue. `TANAGER_FILM_WORKERS=0`: this one draws none itself. */
+async function wantedFarm({ blobs, kept }: Storage, drawing: string): Promise<SegmentFarm | null> {
+  const url = process.env.TANAGER_REDIS_URL;
+  if (!url) return null;
+  const { openFarm } = await import('./farm/farm');
+  const own = process.env.TANAGER_FILM_WORKERS === '0' ? 0 : filmWorkers();
+  return openFarm({ url, version: await drawingVersion(), blobs, kept, own, folder: drawing });
+}
+
+/** `TANAGER_HALL`: empty for none, a port, or anything else for the usual one. A port that is taken is told, and another one stands in. */
 async function wantedHall(): Promise<HallDoor | null> {
   const wanted = process.env.TANAGER_HALL ?? '';
   if (wanted === '' || wanted === '0') return null;

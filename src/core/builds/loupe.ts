@@ -5,7 +5,14 @@ import type { SlideSurroundings } from '../frame/slide-moment';
 import { factsInUse } from '../motion/crop';
 import type { Framing } from '../motion/framing';
 import { layerId, type LayerId } from '../show/ids';
-import type { ClipLayer, GroupLayer, Layer, PictureLayer, ShapeLayer } from '../show/layer';
+import {
+  clipTimes,
+  type ClipLayer,
+  type GroupLayer,
+  type Layer,
+  type PictureLayer,
+  type ShapeLayer,
+} from '../show/layer';
 import { layerIn } from '../show/pile';
 
 /** A loupe that travels over a picture from place to place and enlarges what lies under its middle. */
@@ -210,9 +217,9 @@ function enlarged(base: PictureLayer | ClipLayer, id: LayerId, channels: NonNull
       kind: 'clip',
       id,
       assetId: base.assetId,
-      trimStartMs: base.trimStartMs,
+      ...clipTimes(base),
       soundGainDb: -60,
-      ...(base.speed !== undefined && { speed: base.speed }),
+      ...(base.crop && { crop: base.crop }),
       ...kept,
       channels,
     };

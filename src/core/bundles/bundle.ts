@@ -18,7 +18,7 @@ export interface BundledFile {
   readonly name: string;
   readonly byteCount: number;
   /** Made here, not brought. */
-  readonly made: 'take' | 'cleaned' | 'studio' | null;
+  readonly made: 'take' | 'cleaned' | 'studio' | 'band' | null;
 }
 
 /** What lies in a bundle beside the show: see docs/bundle-format.md. */
@@ -54,7 +54,7 @@ export const BUNDLE: Schema = object<BundleNote>({
       hash: HASH,
       name: text(255, 1),
       byteCount: whole(0, 1e15),
-      made: orNull(oneOf(['take', 'cleaned', 'studio'])),
+      made: orNull(oneOf(['take', 'cleaned', 'studio', 'band'])),
     }),
     MOST_BUNDLED_FILES,
   ),

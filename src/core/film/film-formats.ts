@@ -9,7 +9,8 @@ export interface FilmFormat {
   /** Of the file. */
   readonly extension: string;
   readonly mime: string;
-  readonly holds: 'film' | 'pictures' | 'sound';
+  /** `show`: what a film is drawn from, and what draws it. */
+  readonly holds: 'film' | 'pictures' | 'sound' | 'show';
   /** A size can be asked of it. */
   readonly fitsSize?: true;
   /** Browsers play it. */
@@ -107,6 +108,13 @@ export const FILM_FORMATS = {
     mime: 'application/zip',
     holds: 'pictures',
     longestMs: 600_000,
+  },
+  page: {
+    name: 'Page that plays',
+    note: 'any browser draws it from a disk, without a line, in a ZIP',
+    extension: 'zip',
+    mime: 'application/zip',
+    holds: 'show',
   },
   pal: {
     name: 'MPEG-2, PAL',

@@ -22,6 +22,8 @@ export interface FilmSpec {
   readonly quality: FilmQuality;
   /** The file is to be no larger, and as good as that allows. */
   readonly mostBytes?: number;
+  /** What pictures of a disc's film get, in thousands of bits a second; 6500 when it is not said. */
+  readonly pictureKbits?: number;
   /** Only this stretch of the show. */
   readonly span?: FilmStretch;
 }
@@ -35,6 +37,10 @@ export const LARGEST_FILM_PX = 3840;
 export const SMALLEST_FILM_PX = 64;
 const SIDE = whole(SMALLEST_FILM_PX, LARGEST_FILM_PX);
 export const FEWEST_BYTES = 200_000;
+/** Of a disc's film: what lies above cannot be read fast enough. */
+const MOST_PICTURE_KBITS = 9000;
+const FEWEST_PICTURE_KBITS = 1000;
+export const USUAL_PICTURE_KBITS = 6500;
 
 export const FILM_SPEC: Schema = object<FilmSpec>({
   purpose: text(40, 1),
@@ -45,6 +51,7 @@ export const FILM_SPEC: Schema = object<FilmSpec>({
   rate: FRAME_RATE,
   quality: oneOf(QUALITIES),
   mostBytes: maybe(whole(FEWEST_BYTES, 1e12)),
+  pictureKbits: maybe(whole(FEWEST_PICTURE_KBITS, MOST_PICTURE_KBITS)),
   span: maybe(object<FilmStretch>({ fromMs: number(0, LONGEST_FILM_MS), toMs: number(0, LONGEST_FILM_MS) })),
 });
 
@@ -61,6 +68,8 @@ export function faultOfSpec(spec: FilmSpec): string | null {
     return `${widthPx} × ${heightPx} does not have the shape ${shape}`;
   if (mostBytes !== undefined && !formatOf(format).fitsSize) return `${formatOf(format).name} cannot be made to a size`;
   const { discRate } = formatOf(format);
+  if (spec.pictureKbits !== undefined && discRate === undefined)
+    return `${formatOf(format).name} is as large as its quality makes it, not by bits a second`;
   if (discRate !== undefined && (rate.frames !== discRate.frames || rate.seconds !== discRate.seconds))
     return `${formatOf(format).name} has ${rateName(discRate)} frames a second, got ${rateName(rate)}`;
   if (discRate !== undefined && shape !== '16:9' && shape !== '4:3')

@@ -1,4 +1,3 @@
-import type { FrameRate } from '../timing/frame-rate';
 import type { Framing } from '../motion/framing';
 import type { AssetId, SlideId } from '../show/ids';
 import type { BlendMode, EdgeShape, Fill, Gradient, Shape } from '../show/layer';
@@ -40,7 +39,8 @@ export type BackingPlan =
   | {
       readonly kind: 'blurred';
       readonly assetId: AssetId;
-      readonly isClip: boolean;
+      /** Of a clip, which frame. */
+      readonly clipFrame: number | null;
       readonly crop: CropPlan | null;
       readonly aspect: number;
       readonly amount: number;
@@ -98,6 +98,8 @@ export interface CropPlan {
 export interface ClipContent {
   readonly kind: 'clip';
   readonly assetId: AssetId;
+  readonly crop: CropPlan | null;
+  /** On what the crop leaves. */
   readonly framing: Framing;
   readonly sizes: readonly SizeShare[];
   readonly light: LightPlan | null;
@@ -208,4 +210,3 @@ export interface WordsPassagePlan {
 
 /** Clips are read at this rate whatever the film's. */
 export const CLIP_FRAMES_PER_SECOND = 30;
-export const CLIP_RATE: FrameRate = { frames: CLIP_FRAMES_PER_SECOND, seconds: 1 };

@@ -3,11 +3,11 @@ import { fillFraming, fitFraming, type Framing } from '../motion/framing';
 import type { AssetId } from '../show/ids';
 import { COMING, LEAVING } from '../show/window-id';
 import type { BoxLayer, ClipLayer, GroupLayer, Layer, PictureLayer, WordsLayer } from '../show/layer';
-import { frameAtMoment } from '../timing/frames';
+import { clipFrameAt } from '../timing/clip-time';
 import { unreachable } from '../unreachable';
 import { finerUnit, planPassage } from '../words/passage';
 import { bitmapFor, largestOnScreen, shownWidthPx } from './box-on-screen';
-import { CLIP_RATE, type ContentPlan, type LightPlan, type SizeShare } from './frame-plan';
+import { type ContentPlan, type LightPlan, type SizeShare } from './frame-plan';
 import type { Matrix3 } from './matrix';
 import { sizesFor, wantedWidthPx } from './picture-size';
 import { fillAt, gradientAt, styleAt } from './plan-colours';
@@ -130,17 +130,27 @@ function clipContent(
   layer: ClipLayer,
   toScreen: Matrix3,
 ): ContentPlan | null {
-  const facts = around.facts.get(layer.assetId);
+  const known = around.facts.get(layer.assetId);
+  const facts = factsInUse(layer, known);
   const framing = poses.framing(layer);
-  if (facts?.kind !== 'clip' || !framing) return null;
-  const lastFrame = Math.max(0, frameAtMoment(facts.lengthMs, CLIP_RATE) - 1);
-  const clipFrame = frameAtMoment(layer.trimStartMs + offsetMs * (layer.speed ?? 1), CLIP_RATE);
+  const move = around.moves.get(layer.id);
+  if (facts?.kind !== 'clip' || !framing || !move) return null;
+  const { leavesMs, startMs } = around.span;
+  const largestPx = widthsWanted(
+    around,
+    framing,
+    Math.min(move.first.width, move.last.width),
+    toScreen,
+    layer.id,
+  ).largestPx;
   return {
     kind: 'clip',
     assetId: layer.assetId,
+    crop: cropPlan(layer, known),
     framing,
-    clipFrame: Math.min(lastFrame, clipFrame),
-    sizes: sizes(around, facts, framing, framing.width, toScreen, layer.id).slice(0, 1),
+    clipFrame: clipFrameAt(layer, facts.lengthMs, leavesMs - startMs, offsetMs),
+    // One size for all of the slide: a decoder runs for each.
+    sizes: sizesFor(facts, largestPx, largestPx),
     light: lightAt(layer.light, at, facts),
   };
 }
@@ -168,9 +178,20 @@ function sizes(
   toScreen: Matrix3,
   key: string,
 ): SizeShare[] {
-  const now = wantedWidthPx(shownWidthPx(toScreen), framing.width);
+  const { largestPx, nowPx } = widthsWanted(around, framing, tightestWidth, toScreen, key);
+  return sizesFor(facts, largestPx, nowPx);
+}
+
+function widthsWanted(
+  around: SlideMoment['around'],
+  framing: Framing,
+  tightestWidth: number,
+  toScreen: Matrix3,
+  key: string,
+): { readonly largestPx: number; readonly nowPx: number } {
+  const nowPx = wantedWidthPx(shownWidthPx(toScreen), framing.width);
   const largest = wantedWidthPx(largestOnScreen(around, key, toScreen).widthPx, tightestWidth);
-  return sizesFor(facts, Math.max(now, largest), now);
+  return { largestPx: Math.max(nowPx, largest), nowPx };
 }
 
 function aspectOf({ poses }: SlideMoment, layer: Layer): number {

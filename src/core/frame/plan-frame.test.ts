@@ -77,7 +77,7 @@ describe('planFrame', () => {
   });
   it('draws nothing behind a picture that covers the frame, a blur behind an upright one, a colour behind a see-through one', () => {
     expect(at(1000).slide.backing).toEqual({ kind: 'hidden' });
-    expect(at(7000).slide.backing).toMatchObject({ kind: 'blurred', assetId: TALL, isClip: false });
+    expect(at(7000).slide.backing).toMatchObject({ kind: 'blurred', assetId: TALL, clipFrame: null });
     expect(at(12_000).slide.backing).toEqual({ kind: 'colour', colour: '#211d19' });
   });
   it('brings words in softly and leaves out empty ones', () => {

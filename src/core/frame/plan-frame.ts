@@ -6,6 +6,7 @@ import { NO_MOVES, planMoves, type Moves, type SlideMoves } from '../motion/plan
 import type { FactsById } from '../show/asset-facts';
 import type { AssetId } from '../show/ids';
 import { mainLayerOf, type Show, type Slide } from '../show/show';
+import { clipFrameAt } from '../timing/clip-time';
 import { momentSeen } from '../timing/frames';
 import { showLengthMs, slideIndexAt, slideSpans, type SlideSpan } from '../timing/slide-span';
 import { planTransition, transitionProgress } from '../transitions/transition-plan';
@@ -175,7 +176,8 @@ function planBlurred(
   return {
     kind: 'blurred',
     assetId: main.assetId,
-    isClip: main.kind === 'clip',
+    clipFrame:
+      main.kind === 'clip' && known.kind === 'clip' ? clipFrameAt(main, known.lengthMs, slide.lengthMs, 0) : null,
     aspect: known.widthPx / known.heightPx,
     crop: cropPlan(main, facts.get(main.assetId)),
     amount,

@@ -325,13 +325,19 @@ function withTrim(slide: Slide, thing: OtioThing, was: number | undefined, fps: 
     { time_scalar?: unknown } | undefined;
   const wanted = typeof warp?.time_scalar === 'number' && Number.isFinite(warp.time_scalar) ? warp.time_scalar : 1;
   const scalar = Math.min(FASTEST, Math.max(SLOWEST, Math.abs(wanted)));
-  if (scalar !== wanted)
+  const backwards = wanted < 0;
+  if (scalar !== Math.abs(wanted))
     told.push(
-      `“${nameOf(thing)}” goes ${wanted} × as fast there and ${scalar} × here: a clip goes forwards, ${SLOWEST} to ${FASTEST} ×.`,
+      `“${nameOf(thing)}” goes ${wanted} × as fast there and ${backwards ? -scalar : scalar} × here: a clip goes ${SLOWEST} to ${FASTEST} × as fast, either way.`,
     );
-  const { speed: before = 1, ...rest } = main;
-  if (trimStartMs === main.trimStartMs && scalar === before) return slide;
-  const changed = { ...rest, trimStartMs, ...(scalar !== 1 && { speed: scalar }) };
+  const { speed: before = 1, backwards: wasBackwards = false, ...rest } = main;
+  if (trimStartMs === main.trimStartMs && scalar === before && backwards === wasBackwards) return slide;
+  const changed = {
+    ...rest,
+    trimStartMs,
+    ...(scalar !== 1 && { speed: scalar }),
+    ...(backwards && { backwards, trimEndMs: main.trimEndMs ?? Math.round(trimStartMs + slide.lengthMs * scalar) }),
+  };
   return { ...slide, layers: slide.layers.map((layer) => (layer.id === main.id ? changed : layer)) };
 }
 

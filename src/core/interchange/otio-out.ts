@@ -97,13 +97,13 @@ function clipOf(
     source_range: rangeOf(start, frames, fps),
     ...ITEM,
     effects:
-      isClip && main.speed !== undefined && main.speed !== 1
+      isClip && ((main.speed !== undefined && main.speed !== 1) || main.backwards)
         ? [
             {
               OTIO_SCHEMA: 'LinearTimeWarp.1',
               name: '',
               effect_name: 'LinearTimeWarp',
-              time_scalar: main.speed,
+              time_scalar: (main.backwards ? -1 : 1) * (main.speed ?? 1),
               metadata: {},
             },
           ]

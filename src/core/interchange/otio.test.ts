@@ -331,9 +331,9 @@ describe('a timeline written by hand', () => {
       1,
       undefined,
     ]);
+    expect(content.slides[0]!.layers[0]).toMatchObject({ backwards: true });
     expect(told).toEqual([
-      '“back” goes -1 × as fast there and 1 × here: a clip goes forwards, 0.05 to 20 ×.',
-      '“fast” goes 50 × as fast there and 20 × here: a clip goes forwards, 0.05 to 20 ×.',
+      '“fast” goes 50 × as fast there and 20 × here: a clip goes 0.05 to 20 × as fast, either way.',
       '1 effect on “still” is left out.',
       '1 clip that is switched off there is a blank slide.',
     ]);

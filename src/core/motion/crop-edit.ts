@@ -1,21 +1,24 @@
 import { moveUnderCrop, placeOnCrop, placeOnPicture, settledCrop, WHOLE_CROP, type Crop } from './crop';
-import type { FactsById, PictureFacts } from '../show/asset-facts';
+import type { ClipFacts, FactsById, PictureFacts } from '../show/asset-facts';
 import type { ShowEdit } from '../show/edit';
-import type { PictureLayer } from '../show/layer';
+import { moveOf, type ClipLayer, type PictureLayer } from '../show/layer';
 import type { SlideId } from '../show/ids';
 
-/** The edit that crops pictures anew; moves and red eyes stay where they are on the picture. Null when none of them can be cropped. */
+/** Of what is cropped: pictures, and clips. */
+type CroppedFacts = PictureFacts | ClipFacts;
+
+/** The edit that crops pictures and clips anew; moves and red eyes stay where they are on the picture. Null when none of them can be cropped. */
 export function cropEdit(
-  pictures: readonly { readonly slideId: SlideId; readonly layer: PictureLayer }[],
+  pictures: readonly { readonly slideId: SlideId; readonly layer: PictureLayer | ClipLayer }[],
   facts: FactsById,
-  cropOf: (layer: PictureLayer, picture: PictureFacts) => Crop | null,
+  cropOf: (layer: PictureLayer | ClipLayer, picture: CroppedFacts) => Crop | null,
 ): ShowEdit | null {
   const changed = pictures.flatMap(({ slideId, layer }) => {
     const picture = facts.get(layer.assetId);
-    if (picture?.kind !== 'picture') return [];
+    if (!picture || picture.kind !== layer.kind) return [];
     const wanted = cropOf(layer, picture);
     const crop = wanted && settledCrop(wanted, picture);
-    return [{ slideId, layer, picture, crop, move: moveUnderCrop(layer.move, layer.crop, crop, picture) }];
+    return [{ slideId, layer, picture, crop, move: moveUnderCrop(moveOf(layer), layer.crop, crop, picture) }];
   });
   if (changed.length === 0) return null;
   const crops: ShowEdit = {

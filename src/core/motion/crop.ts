@@ -47,7 +47,7 @@ export function factsInUse<Facts extends AssetFacts | undefined>(
   layer: PictureLayer | ClipLayer | Layer,
   facts: Facts,
 ): Facts {
-  if (layer.kind !== 'picture' || !layer.crop || facts?.kind !== 'picture') return facts;
+  if ((layer.kind !== 'picture' && layer.kind !== 'clip') || !layer.crop || facts?.kind !== layer.kind) return facts;
   return { ...facts, ...croppedSize(facts, layer.crop) };
 }
 

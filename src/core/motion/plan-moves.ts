@@ -90,7 +90,9 @@ function movesOfSlide(slide: Slide, facts: FactsById, around: Around): SlideMove
     const window = pictureWindow(layer, known, around.frame, around.seenMs);
     const move =
       layer.kind === 'clip'
-        ? still(known, CLIP_ENLARGEMENT, window, null)
+        ? layer.move
+          ? setMove(layer.move)
+          : still(known, CLIP_ENLARGEMENT, window, null)
         : planned(layer, known, window, { ...around, before: lastName });
     moves.set(layer.id, move);
     lastName = move.name;

@@ -154,7 +154,7 @@ export function veil(
 }
 
 /** How far words keep from the frame's edge where they are laid out, as a share of its shorter side. */
-const WORDS_MARGIN = 0.075;
+export const WORDS_MARGIN = 0.075;
 
 interface WordsDraft {
   readonly title?: string;

@@ -1,7 +1,7 @@
 import { windowId } from '../show/window-id';
 import { FORMAT_VERSION } from '../show/format/version';
 import { slideId, type AssetId, type LayerId } from '../show/ids';
-import { everyLayer, type Layer } from '../show/layer';
+import { everyLayer, withoutClip, type Layer } from '../show/layer';
 import type { FrameShape, Slide } from '../show/show';
 import { withFilesChanged } from '../show/swap-file';
 import { filesIn, MOUNT_VERSION, type KeptFit, type MountDocument } from './mount-document';
@@ -144,10 +144,8 @@ function emptied(
     };
     return { ...plain, title: said('title'), subtitle: said('subtitle') };
   }
-  if (plain.kind === 'clip' && numbers.has(plain.assetId)) {
-    const { trimStartMs: _trim, soundGainDb: _gain, speed: _speed, ...parts } = plain;
-    return { ...parts, kind: 'picture', move: { kind: 'automatic' } };
-  }
+  if (plain.kind === 'clip' && numbers.has(plain.assetId))
+    return { ...withoutClip(plain), kind: 'picture', move: { kind: 'automatic' } };
   if (plain.kind === 'picture' && numbers.has(plain.assetId)) {
     const { crop: _crop, shapes: _shapes, ...picture } = plain;
     return picture;

@@ -1,5 +1,5 @@
 import { slideId, type AssetId } from '../show/ids';
-import { everyLayer, type Layer } from '../show/layer';
+import { everyLayer, withoutClip, type Layer } from '../show/layer';
 import { blankSlide } from '../show/new-slide';
 import type { FrameShape, Slide } from '../show/show';
 import type { BuiltTransition, Transition, TransitionOverTime } from '../show/transition';
@@ -93,10 +93,7 @@ function asFrames(layer: Layer, windows: ReadonlyMap<AssetId, AssetId>): Layer {
   if (layer.kind === 'group') return { ...layer, layers: layer.layers.map((inner) => asFrames(inner, windows)) };
   if ((layer.kind !== 'picture' && layer.kind !== 'clip') || !windows.has(layer.assetId)) return layer;
   const { chosen: _chosen, bare: _bare, shapes: _shapes, ...rest } = layer;
-  if (rest.kind === 'clip') {
-    const { trimStartMs: _trim, soundGainDb: _gain, speed: _speed, ...parts } = rest;
-    return { ...parts, kind: 'picture', move: { kind: 'still' } };
-  }
+  if (rest.kind === 'clip') return { ...withoutClip(rest), kind: 'picture', move: { kind: 'still' } };
   const { crop: _crop, back: _back, ...picture } = rest;
   return { ...picture, move: { kind: 'still' } };
 }

@@ -7,7 +7,7 @@ import { applyEdit, type ShowEdit } from '../show/edit';
 import { editBetween } from '../show/edit-between';
 import type { FactsById } from '../show/asset-facts';
 import { cueId, layerId, slideId, type AssetId, type SlideId } from '../show/ids';
-import type { ClipLayer, Layer, PictureLayer } from '../show/layer';
+import { clipTimes, type ClipLayer, type Layer, type PictureLayer } from '../show/layer';
 import { picturesOf } from '../show/layout';
 import type { Mounted, MountRole, Tie } from '../show/mounted';
 import { layerIn, mapped } from '../show/pile';
@@ -294,9 +294,11 @@ function inWindow(layer: Layer, subjectOf: (number: number) => Subject | null, f
     ...parts,
     kind: 'clip',
     assetId: from.assetId,
-    trimStartMs: from.trimStartMs,
+    ...clipTimes(from),
     soundGainDb: known?.kind === 'clip' && known.hasSound ? from.soundGainDb : -60,
-    ...(from.speed !== undefined && { speed: from.speed }),
+    ...(from.fadeInMs !== undefined && { fadeInMs: from.fadeInMs }),
+    ...(from.fadeOutMs !== undefined && { fadeOutMs: from.fadeOutMs }),
+    ...(from.crop && { crop: from.crop }),
     ...flip,
     ...light,
   };

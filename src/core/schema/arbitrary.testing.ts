@@ -9,15 +9,37 @@ const DEEPEST = 3;
 /** Deals those parts that tests want to choose for themselves, such as ids that exist; null for the others. `name` is what the part is called. */
 type Special = (schema: Schema, name: string) => fc.Arbitrary<unknown> | null;
 
+const NOTHING_SPECIAL: Special = () => null;
+/** What was made of each schema: a deal of groups within groups would otherwise make its parts anew, thousands of times. */
+const made = new WeakMap<Special, Map<Schema, Map<string, fc.Arbitrary<unknown>>>>();
+
 /** Random values that a schema takes. */
 export function arbitraryOf(
   schema: Schema,
-  special: Special = () => null,
+  special: Special = NOTHING_SPECIAL,
   depth = 0,
   name = '',
 ): fc.Arbitrary<unknown> {
-  const own = special(schema, name);
-  if (own) return own;
+  const bySchema = entryOf(made, special, () => new Map<Schema, Map<string, fc.Arbitrary<unknown>>>());
+  const byPlace = entryOf(bySchema, schema, () => new Map<string, fc.Arbitrary<unknown>>());
+  // Beyond the deepest all depths are alike.
+  const held = Math.min(depth, DEEPEST + 1);
+  return entryOf(byPlace, `${held} ${name}`, () => special(schema, name) ?? freshOf(schema, special, held, name));
+}
+
+function entryOf<Key, Value>(
+  map: { get(key: Key): Value | undefined; set(key: Key, value: Value): unknown },
+  key: Key,
+  make: () => Value,
+): Value {
+  const known = map.get(key);
+  if (known !== undefined) return known;
+  const value = make();
+  map.set(key, value);
+  return value;
+}
+
+function freshOf(schema: Schema, special: Special, depth: number, name: string): fc.Arbitrary<unknown> {
   const of = (inner: Schema, deeper = 0, part = name) => arbitraryOf(inner, special, depth + deeper, part);
   switch (schema.is) {
     case 'text':

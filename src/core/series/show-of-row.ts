@@ -4,7 +4,7 @@ import { takenAt } from '../show/camera-clock';
 import { withChooser } from '../show/chosen';
 import { applyEdit, type ShowEdit } from '../show/edit';
 import type { AssetId, ShowId } from '../show/ids';
-import { everyLayer, type Layer } from '../show/layer';
+import { everyLayer, withoutClip, type ClipLayer, type Layer } from '../show/layer';
 import { SHORTEST_SLIDE_MS } from '../show/limits';
 import { copyOfSlide, slideFromAsset } from '../show/new-slide';
 import { mapped } from '../show/pile';
@@ -217,7 +217,11 @@ function refitted(slide: Slide, swaps: ReadonlyMap<AssetId, AssetId>, facts: Fac
     if (known?.kind === 'clip') {
       clipMs ??= known.lengthMs;
       const { chosen: _chosen, ...parts } = layer;
-      if (layer.kind === 'clip') return { ...parts, trimStartMs: 0 } as Layer;
+      if (layer.kind === 'clip') {
+        // Another clip: which part of it, which frames and how it is cropped were said of the first.
+        const { trimEndMs: _end, freezes: _freezes, crop: _crop, move: _move, ...rest } = parts as ClipLayer;
+        return { ...rest, trimStartMs: 0 };
+      }
       const {
         move: _move,
         crop: _crop,
@@ -227,10 +231,7 @@ function refitted(slide: Slide, swaps: ReadonlyMap<AssetId, AssetId>, facts: Fac
       } = parts as Extract<Layer, { kind: 'picture' }>;
       return { ...rest, kind: 'clip', trimStartMs: 0, soundGainDb: known.hasSound ? 0 : -60 };
     }
-    if (layer.kind === 'clip') {
-      const { trimStartMs: _trim, soundGainDb: _gain, speed: _speed, kind: _kind, ...rest } = layer;
-      return { ...rest, kind: 'picture', move: { kind: 'automatic' } };
-    }
+    if (layer.kind === 'clip') return { ...withoutClip(layer), kind: 'picture', move: { kind: 'automatic' } };
     const { crop: _crop, ...rest } = layer;
     return layer.move.kind === 'set' && !slide.mounted
       ? withChooser({ ...rest, move: { kind: 'automatic' as const } }, 'move', null)

@@ -1,4 +1,5 @@
 import type { FocusFacts } from '../focus/focus-facts';
+import type { BandPiece } from '../sound/band/piece-facts';
 import type { ListeningFacts } from '../sound/listening/listening-facts';
 import type { CropSides } from '../motion/crop';
 import type { AssetId } from './ids';
@@ -58,6 +59,8 @@ export interface SoundFacts {
   /** From the file's tags; null when untagged. */
   readonly title: string | null;
   readonly artist: string | null;
+  /** The house band played it, as its file says. */
+  readonly band?: BandPiece;
   /** What is heard in it; found out some time after the rest. */
   readonly listening?: ListeningFacts;
 }

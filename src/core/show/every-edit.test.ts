@@ -160,7 +160,7 @@ describe('every kind of edit, dealt at random', () => {
           expect(touched(edit).every((place) => typeof place === 'string')).toBe(true);
           expect(record.sentence(edit as never).length).toBeGreaterThan(0);
         }),
-        { numRuns: 70 },
+        { numRuns: 150 },
       );
       // A kind whose every edit is refused would pass without having been looked at.
       expect(accepted).toBeGreaterThan(0);
@@ -186,7 +186,7 @@ describe('every kind of edit, dealt at random', () => {
         }
         expect(current).toEqual(show);
       }),
-      { numRuns: 70 },
+      { numRuns: 150 },
     );
   });
 });

@@ -149,13 +149,60 @@ export interface PictureLayer extends LitParts {
 export interface ClipLayer extends LitParts {
   readonly kind: 'clip';
   readonly assetId: AssetId;
-  /** Where in the clip the slide begins. */
+  /** Where in the clip the part that is shown begins. */
   readonly trimStartMs: number;
+  /** Where in the clip it ends: the first moment that is not shown. The clip's end when left out; a slide that is shorter ends it earlier. */
+  readonly trimEndMs?: number;
   /** The clip's own sound; −60 and below is silence. */
   readonly soundGainDb: number;
+  /** Of its sound over the slide. */
+  readonly fadeInMs?: number;
+  readonly fadeOutMs?: number;
   readonly flip?: Flip;
-  /** 1 when left out; sound goes with 1 only. */
+  /** 1 when left out. Its sound keeps its pitch, from `SLOWEST_HEARD` to `FASTEST_HEARD`; beyond them it is silent. */
   readonly speed?: number;
+  /** From its end to its beginning; silent. */
+  readonly backwards?: boolean;
+  /** What is seen when it is over before the slide: its last frame, when left out, or it again. */
+  readonly after?: 'again';
+  /** Frames that stand for a while, in the order of the clip. */
+  readonly freezes?: readonly ClipFreeze[];
+  /** As of a picture: how it moves in its box; it stands still when left out. */
+  readonly move?: SetMove;
+  /** The part of its frames that is used. See `motion/crop.ts`. */
+  readonly crop?: Framing;
+}
+
+/** What a clip says of when its frames are seen; what is not said is left out. */
+export function clipTimes(layer: ClipLayer): Pick<ClipLayer, (typeof CLIP_TIMES)[number]> {
+  const said = CLIP_TIMES.filter((name) => layer[name] !== undefined).map((name) => [name, layer[name]] as const);
+  return Object.fromEntries(said) as unknown as Pick<ClipLayer, (typeof CLIP_TIMES)[number]>;
+}
+const CLIP_TIMES = ['trimStartMs', 'trimEndMs', 'speed', 'backwards', 'after', 'freezes'] as const;
+
+/** What a clip says that holds for any picture in its place: not what of it runs when, how it is heard, cropped and framed. */
+export function withoutClip(
+  layer: ClipLayer,
+): Omit<ClipLayer, (typeof CLIP_TIMES)[number] | 'kind' | 'soundGainDb' | 'fadeInMs' | 'fadeOutMs' | 'crop' | 'move'> {
+  const { kind: _kind, soundGainDb: _gain, fadeInMs: _in, fadeOutMs: _out, crop: _crop, move: _move, ...rest } = layer;
+  const {
+    trimStartMs: _start,
+    trimEndMs: _end,
+    speed: _speed,
+    backwards: _round,
+    after: _after,
+    freezes: _freezes,
+    ...kept
+  } = rest;
+  return kept;
+}
+
+/** A frame of a clip that stands; silent meanwhile. */
+export interface ClipFreeze {
+  /** Which frame, in the clip's own time. */
+  readonly atMs: number;
+  /** How long, in the show's time. */
+  readonly lengthMs: number;
 }
 
 /** Left and right, or top and bottom, change places. */
@@ -257,6 +304,18 @@ export interface Space {
 export type Move =
   /** Worked out from the picture; `deal` gives another one of those that suit it. */
   { readonly kind: 'automatic'; readonly deal?: number } | { readonly kind: 'still' } | SetMove;
+
+/** How a picture or a clip moves in its box; a clip that says nothing stands still. */
+export function moveOf(layer: PictureLayer | ClipLayer): Move {
+  return layer.move ?? { kind: 'still' };
+}
+
+/** The layer with another move. A clip has no move that is found for it: it stands still. */
+export function withMove<Moved extends PictureLayer | ClipLayer>(layer: Moved, move: Move): Moved {
+  if (layer.kind === 'picture') return { ...layer, move };
+  const { move: _before, ...rest } = layer;
+  return (move.kind === 'set' ? { ...rest, move } : rest) as Moved;
+}
 
 export interface SetMove extends MovePace {
   readonly kind: 'set';

@@ -1,3 +1,4 @@
+import type { BandOrder } from '../sound/band/band-order';
 import type { TailorWishes } from '../sound/tailor/tailor-song';
 import type { Cleaning } from '../sound/voice/cleaning';
 import type { AssetId, CueId, SlideId } from './ids';
@@ -36,6 +37,8 @@ export interface PlacedSound {
   readonly runsOn?: true;
   /** A song that is made as long as there is room for it, rather than cut: joined where it goes on alike. */
   readonly tailored?: TailorWishes;
+  /** The house band plays it, and again when it must be longer or shorter; until it has, it is tailored. */
+  readonly band?: BandOrder;
   /** It was made from another file by cleaning it. */
   readonly cleaned?: Cleaned;
 }

@@ -42,7 +42,8 @@ export function powersOf(parts: readonly MixPart[], facts: FactsById): Float64Ar
       for (const share of WITHIN) {
         const atMs = (point + share) * POINT_MS;
         if (atMs < part.startMs || atMs >= partEndMs) continue;
-        const tenths = curve[Math.floor((part.fromMs + (atMs - part.startMs) * (part.speed ?? 1)) / POINT_MS)];
+        const tenths =
+          curve[Math.floor((part.fromMs + (atMs - part.startMs) * (part.speed ?? part.tempo ?? 1)) / POINT_MS)];
         if (tenths === undefined) continue;
         powers[point]! += (powerOfLufs(tenths / 10) * gainAt(part.gains, atMs) ** 2) / WITHIN.length;
       }

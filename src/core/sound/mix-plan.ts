@@ -18,6 +18,8 @@ export interface MixPart {
   readonly fromMs: number;
   /** How much faster than recorded it is played; pitch goes with it. As recorded when it is not said. */
   readonly speed?: number;
+  /** Sound time by show time, its pitch kept (`createStretcher`); 1 when it is not said. */
+  readonly tempo?: number;
   /** Strictly rising in `atMs` (show time); straight lines between, held outside. */
   readonly gains: readonly GainPoint[];
 }

@@ -1,13 +1,15 @@
 import type { FactsById } from '../show/asset-facts';
-import { seenLayers } from '../show/layer';
+import { seenLayers, type ClipLayer } from '../show/layer';
 import { USUAL_DUCK } from '../show/mix-said';
 import type { PlacedSound } from '../show/placed-sound';
 import type { Show } from '../show/show';
+import { clipRuns } from '../timing/clip-time';
 import { momentSeen } from '../timing/frames';
 import { showLengthMs, slideSpans } from '../timing/slide-span';
 import { duckCurve, fadeCurve, levelCurve, pointsOf, type Fades, type GainCurve, type Stretch } from './gain-curve';
 import { gainOfDb, type MixPart, type MixPlan } from './mix-plan';
 import { masterGain } from './master-gain';
+import { FASTEST_HEARD, SLOWEST_HEARD } from './sound-stretcher';
 import { soundLengthMs } from './sound-length';
 import { pieceRuns } from './song-runs';
 import { soundSpans, type SoundSpan } from './sound-spans';
@@ -139,30 +141,44 @@ function level({ gainDb }: PlacedSound): GainCurve {
   return { corners: [], at: () => gain };
 }
 
-/** The clips’ own sound, for as long as they run. One that is not seen is not heard; nor is one at another speed, whose pitch would be wrong. */
+/** The clips’ own sound, for as long as they run. One that is not seen is not heard, nor is one that stands or runs backwards. */
 function clips(show: Show, facts: FactsById): MixPart[] {
   const spans = slideSpans(show.slides);
   return show.slides.flatMap((slide, index) =>
-    [...seenLayers(slide.layers)].flatMap((layer) => {
-      if (layer.kind !== 'clip' || (layer.speed ?? 1) !== 1) return [];
-      const known = facts.get(layer.assetId);
-      const gain = gainOfDb(layer.soundGainDb);
-      if (known?.kind !== 'clip' || !known.hasSound || gain === 0) return [];
-      const startMs = momentSeen(spans[index]!.startMs, show.frame.rate);
-      const lengthMs = Math.min(known.lengthMs - layer.trimStartMs, slide.lengthMs);
-      if (lengthMs <= 2 * EDGE_MS) return [];
-      const own = { startMs, endMs: startMs + lengthMs };
-      const curves = [{ corners: [], at: () => gain }, fadeCurve({ ...own, inMs: EDGE_MS, outMs: EDGE_MS })];
-      return [
-        {
-          kind: 'clip' as const,
-          assetId: layer.assetId,
-          startMs,
-          lengthMs,
-          fromMs: layer.trimStartMs,
-          gains: pointsOf(curves, own),
-        },
-      ];
-    }),
+    [...seenLayers(slide.layers)].flatMap((layer) =>
+      layer.kind === 'clip' ? clipParts(layer, spans[index]!.startMs, slide.lengthMs, show, facts) : [],
+    ),
   );
+}
+
+function clipParts(layer: ClipLayer, slideMs: number, slideLengthMs: number, show: Show, facts: FactsById): MixPart[] {
+  const known = facts.get(layer.assetId);
+  const gain = gainOfDb(layer.soundGainDb);
+  if (known?.kind !== 'clip' || !known.hasSound || gain === 0) return [];
+  const fromMs = momentSeen(slideMs, show.frame.rate);
+  const heard = clipRuns(layer, known.lengthMs, slideLengthMs).filter(
+    ({ rate, lengthMs }) => rate >= SLOWEST_HEARD && rate <= FASTEST_HEARD && lengthMs > 2 * EDGE_MS,
+  );
+  const last = heard.at(-1);
+  if (!last) return [];
+  const whole: Fades = {
+    startMs: fromMs + heard[0]!.startMs,
+    endMs: fromMs + last.startMs + last.lengthMs,
+    inMs: layer.fadeInMs ?? 0,
+    outMs: layer.fadeOutMs ?? 0,
+  };
+  return heard.map((run) => {
+    const startMs = fromMs + run.startMs;
+    const own = { startMs, endMs: startMs + run.lengthMs };
+    const edges = fadeCurve({ ...own, inMs: EDGE_MS, outMs: EDGE_MS });
+    return {
+      kind: 'clip' as const,
+      assetId: layer.assetId,
+      startMs,
+      lengthMs: run.lengthMs,
+      fromMs: run.fromMs,
+      ...(run.rate !== 1 && { tempo: run.rate }),
+      gains: pointsOf([{ corners: [], at: () => gain }, edges, fadeCurve(whole)], own),
+    };
+  });
 }

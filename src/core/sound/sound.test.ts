@@ -124,7 +124,7 @@ describe('planMix', () => {
     expect(spokenMs(slide, facts)).toBe(7000);
     expect(spokenMs(plain('b', 4000), facts)).toBe(0);
   });
-  it('hears clips in groups, and none that is hidden, lies in what is hidden, or runs at another speed', () => {
+  it('hears clips in groups, and none that is hidden or lies in what is hidden', () => {
     const clip = (id: string, more: Partial<ClipLayer> = {}): ClipLayer => ({
       kind: 'clip',
       id: layerId(id),
@@ -143,7 +143,41 @@ describe('planMix', () => {
     expect(heard(group('g', clip('in a group')))).toBe(1);
     expect(heard(group('g', clip('in a hidden one'), true))).toBe(0);
     expect(heard(clip('hidden', { hidden: true }))).toBe(0);
-    expect(heard(clip('slow', { speed: 0.5 }))).toBe(0);
+  });
+  it('hears clips at other speeds with their pitch, but none backwards, too fast or standing', () => {
+    const parts = (more: Partial<ClipLayer>, lengthMs = 5000) => {
+      const layer = {
+        kind: 'clip',
+        id: layerId('c'),
+        assetId: CLIP,
+        trimStartMs: 1000,
+        soundGainDb: 0,
+        ...more,
+      } as const;
+      const show = showOf([{ ...plain('a', lengthMs), layers: [layer] }], []);
+      return planMix(show, facts).parts.map(({ startMs, lengthMs: lasts, fromMs, tempo, gains }) => ({
+        ...{ startMs, lengthMs: lasts, fromMs, tempo },
+        gains,
+      }));
+    };
+    const times = (more: Partial<ClipLayer>, lengthMs?: number) =>
+      parts(more, lengthMs).map(({ startMs, lengthMs: lasts, fromMs, tempo }) => [startMs, lasts, fromMs, tempo]);
+    expect(times({ speed: 0.5 })).toEqual([[0, 5000, 1000, 0.5]]);
+    expect(times({ speed: 4, trimEndMs: 5000 })).toEqual([[0, 1000, 1000, 4]]);
+    expect([times({ speed: 5 }), times({ speed: 0.2 }), times({ backwards: true })]).toEqual([[], [], []]);
+    expect(times({ trimEndMs: 3000, freezes: [{ atMs: 2000, lengthMs: 700 }] })).toEqual([
+      [0, 1000, 1000, undefined],
+      [1700, 1000, 2000, undefined],
+    ]);
+    expect(times({ trimEndMs: 2500, after: 'again' }, 4000)).toEqual([
+      [0, 1500, 1000, undefined],
+      [1500, 1500, 1000, undefined],
+      [3000, 1000, 1000, undefined],
+    ]);
+    const [first, last] = parts({ trimEndMs: 3000, after: 'again', fadeInMs: 1000, fadeOutMs: 2000 }, 4000);
+    expect(gainAt(first!.gains, 500)).toBeCloseTo(0.5);
+    expect(gainAt(first!.gains, 1500)).toBeCloseTo(1);
+    expect(gainAt(last!.gains, 3000)).toBeCloseTo(0.5);
   });
   it('lets a clip sound for as long as its slide, from its trim, and never a muted one', () => {
     const clip = (soundGainDb: number): Slide => ({

@@ -130,7 +130,7 @@ describe('paintFrame', () => {
             kind: 'blurred',
             crop: null,
             assetId: RED,
-            isClip: false,
+            clipFrame: null,
             aspect: 16 / 9,
             amount: 0.065,
             darkness: 0.38,

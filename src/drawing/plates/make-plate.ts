@@ -18,6 +18,7 @@ import { fillWithGradient } from './gradient-backing';
 import { paintOutline, paintShape, paintStencil, paintVignette } from './painted';
 import { NEUTRAL, type Plate } from './plate';
 import { readCropped } from './read-cropped';
+import { readCroppedClip, rgbaOf } from './read-cropped-clip';
 import { applyStillEffects } from './still-effects';
 import { mapOfPicture, wipeMap, type WipeMap } from './wipe-maps';
 
@@ -68,7 +69,7 @@ export async function makePlate(parts: Parts, plate: Plate): Promise<Made> {
     case 'picture':
       return { kind: 'planes', planes: await litPicture(parts, plate) };
     case 'clip': {
-      const read = await reader.readClipFrame(plate.assetId, plate.clipFrame, plate.size.widthPx, plate.size.heightPx);
+      const read = await readCroppedClip(reader, plate);
       return {
         kind: 'planes',
         planes: 'rgba' in read ? planesFromPixels(kernels, read) : planesFromDecodedFrame(kernels, read),
@@ -108,10 +109,12 @@ export async function makePlate(parts: Parts, plate: Plate): Promise<Made> {
       // Wide enough that the blur spans a few samples.
       const widthPx = Math.min(960, Math.max(BACKING_SOURCE_WIDTH_PX, Math.round(4 / Math.max(0.004, plate.amount))));
       const heightPx = Math.max(2, Math.round(widthPx / plate.aspect));
-      // A clip's backing is a blurred copy of its first frame.
-      const pixels = plate.isClip
-        ? rgbaOf(await reader.readClipFrame(plate.assetId, 0, widthPx, heightPx))
-        : await readCropped(reader, plate.assetId, plate.crop, { widthPx, heightPx });
+      const { clipFrame } = plate;
+      // A clip's backing is a blurred copy of the frame it begins with.
+      const pixels =
+        clipFrame !== null
+          ? rgbaOf(await readCroppedClip(reader, { ...plate, clipFrame, size: { widthPx, heightPx } }))
+          : await readCropped(reader, plate.assetId, plate.crop, { widthPx, heightPx });
       const surface = createSurface(kernels, plate.frame.widthPx, plate.frame.heightPx);
       fillWithBlur(kernels, surface, pixels, plate);
       return { kind: 'planes', planes: surface };
@@ -173,23 +176,4 @@ function placedMap(kernels: Kernels, map: WipeMap, widthPx: number, heightPx: nu
         (map[2 * row * widthPx + 2 * x]! + map[(2 * row + 1) * widthPx + 2 * x]! + 1) >> 1;
   }
   return { kind: 'wipe-map', map: at, stride, half, halfStride, byteCount };
-}
-
-/** A decoded frame as pixels, for the few uses that want them; nearest chroma is enough under a wide blur. */
-function rgbaOf(read: Awaited<ReturnType<PictureReader['readClipFrame']>>): Pixels {
-  if ('rgba' in read) return read;
-  const { widthPx, heightPx, i420 } = read;
-  const rgba = new Uint8ClampedArray(widthPx * heightPx * 4);
-  const cWidth = (widthPx + 1) >> 1;
-  const uAt = widthPx * heightPx;
-  const vAt = uAt + cWidth * ((heightPx + 1) >> 1);
-  for (let y = 0; y < heightPx; y += 1) {
-    for (let x = 0; x < widthPx; x += 1) {
-      const luma = 1.16438 * (i420[y * widthPx + x]! - 16);
-      const u = i420[uAt + (y >> 1) * cWidth + (x >> 1)]! - 128;
-      const v = i420[vAt + (y >> 1) * cWidth + (x >> 1)]! - 128;
-      rgba.set([luma + 1.79274 * v, luma - 0.21325 * u - 0.53291 * v, luma + 2.1124 * u, 255], 4 * (y * widthPx + x));
-    }
-  }
-  return { widthPx, heightPx, rgba, hasTransparency: false };
 }

@@ -26,7 +26,13 @@ export type Plate =
       readonly size: PictureSize;
       readonly light: LightPlan | null;
     }
-  | { readonly kind: 'clip'; readonly assetId: AssetId; readonly size: PictureSize; readonly clipFrame: number }
+  | {
+      readonly kind: 'clip';
+      readonly assetId: AssetId;
+      readonly crop: CropPlan | null;
+      readonly size: PictureSize;
+      readonly clipFrame: number;
+    }
   | { readonly kind: 'words'; readonly look: WordsLook; readonly frame: PictureSize }
   | { readonly kind: 'painted'; readonly shape: Shape; readonly fill: Fill<string>; readonly bitmap: PictureSize }
   | { readonly kind: 'stencil'; readonly look: StencilLook }
@@ -36,7 +42,7 @@ export type Plate =
   | {
       readonly kind: 'blurred';
       readonly assetId: AssetId;
-      readonly isClip: boolean;
+      readonly clipFrame: number | null;
       readonly crop: CropPlan | null;
       readonly aspect: number;
       readonly amount: number;
@@ -49,7 +55,8 @@ export type Plate =
 export function keyOf(plate: Plate): string {
   if (plate.kind === 'picture' && !plate.light && !plate.crop)
     return `${plate.assetId} ${plate.size.widthPx}×${plate.size.heightPx}`;
-  if (plate.kind === 'clip') return `${plate.assetId} ${plate.clipFrame} ${plate.size.widthPx}×${plate.size.heightPx}`;
+  if (plate.kind === 'clip' && !plate.crop)
+    return `${plate.assetId} ${plate.clipFrame} ${plate.size.widthPx}×${plate.size.heightPx}`;
   return JSON.stringify(plate);
 }
 
@@ -62,7 +69,10 @@ export function pictureContentPlate(
   size: PictureSize,
   isTransparent: boolean,
 ): Plate {
-  if (content.kind === 'clip') return { kind: 'clip', assetId: content.assetId, size, clipFrame: content.clipFrame };
+  if (content.kind === 'clip') {
+    const { assetId, crop, clipFrame } = content;
+    return { kind: 'clip', assetId, crop, size, clipFrame };
+  }
   return {
     kind: 'picture',
     assetId: content.assetId,

@@ -35,6 +35,15 @@ describe('a clip’s frames', () => {
       expect(await frameOf(clip, index)).toEqual(inOrder[index]);
     },
   );
+  it('are the same backwards, and then onwards again', async () => {
+    const wanted = [...Array.from({ length: 75 }, (_, at) => 130 - at), 57, 58, 90, 89, 91];
+    const found: number[] = [];
+    for (const index of wanted) {
+      const frame = await frameOf(clip, index);
+      found.push(inOrder.findIndex((other) => Buffer.compare(frame, other) === 0));
+    }
+    expect(found).toEqual(wanted);
+  });
   it('hold the last one past the end, also when entered there', async () => {
     const held: Record<number, Uint8Array> = {};
     for (const index of [240, 500]) held[index] = await frameOf(clip, index);

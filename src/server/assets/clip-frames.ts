@@ -5,7 +5,7 @@ import { toneTableFile } from '../paths';
 import { GUARDED_INPUT, startFfmpeg, type RunningFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { exactReader, type ExactReader } from '../ffmpeg/read-exactly';
 
-/** Frames of one clip at one size, quickest when asked for in order. Holds a running decoder: close it. */
+/** Frames of one clip at one size, quickest when asked for in order, or backwards. Holds a running decoder: close it. */
 export interface ClipFrames {
   /** The frame counted at `CLIP_FRAMES_PER_SECOND`; past the end the last one. */
   frame(index: number): Promise<DecodedFrame>;
@@ -14,6 +14,8 @@ export interface ClipFrames {
 
 /** A jump ahead of up to this many frames is read through, further ones start the decoder anew. */
 const LONGEST_SKIP = 90;
+/** Of a second that was entered to go back, so much is kept: the next frame wanted is likely the one before. */
+const MOST_KEPT_BYTES = 128 * 1024 * 1024;
 
 /** @param hdr how its light is packed when it is brighter than a usual screen */
 export function openClip(file: string, widthPx: number, heightPx: number, hdr?: Hdr): ClipFrames {
@@ -23,16 +25,25 @@ export function openClip(file: string, widthPx: number, heightPx: number, hdr?: 
   let next = 0;
   let enteredSecond = 0;
   let last: { index: number; frame: DecodedFrame } | null = null;
+  /** Frames before the last, after a step back. */
+  const before = new Map<number, DecodedFrame>();
+  let keeping = false;
 
   return {
     async frame(index) {
       if (last?.index === index) return last.frame;
+      const known = before.get(index);
+      if (known) return known;
+      if (last !== null && index > last.index) keeping = false;
+      else if (last !== null && index < last.index) keeping = true;
+      before.clear();
       if (!reader || index < next || index > next + LONGEST_SKIP) startAt(Math.floor(index / CLIP_FRAMES_PER_SECOND));
       let stepBack = 1;
       while (next <= index) {
         const i420 = await reader!.read(byteCount);
         if (i420.length === byteCount) {
           last = { index: next, frame: { widthPx, heightPx, i420 } };
+          if (keeping) keep(next, last.frame);
           next += 1;
         } else if (last) {
           // Past the end: the last frame is held.
@@ -48,6 +59,12 @@ export function openClip(file: string, widthPx: number, heightPx: number, hdr?: 
     },
     close: stop,
   };
+
+  function keep(index: number, frame: DecodedFrame): void {
+    before.set(index, frame);
+    const [oldest] = before.keys();
+    if (before.size > 1 && before.size * byteCount > MOST_KEPT_BYTES) before.delete(oldest!);
+  }
 
   function startAt(second: number): void {
     stop();

@@ -24,7 +24,7 @@ export interface SheetEntry {
   readonly problem: string | null;
   readonly facts: AssetFacts | null;
   /** Made here, not brought: a recording, or one that was cleaned; or lent by the studio's own shelf. */
-  readonly made: 'take' | 'cleaned' | 'studio' | null;
+  readonly made: 'take' | 'cleaned' | 'studio' | 'band' | null;
   /** How a file beside it rates it (XMP); it counts more than what the file itself says. */
   readonly rating?: number;
 }

@@ -1,5 +1,7 @@
 import { peakCollector, type Peaks } from '../../core/sound/peaks';
-import { FfmpegError, GUARDED_INPUT, probe, startFfmpeg } from '../ffmpeg/run-ffmpeg';
+import type { BandPiece } from '../../core/sound/band/piece-facts';
+import { bandPieceIn, tagsOf } from '../band/band-tag';
+import { FfmpegError, GUARDED_INPUT, startFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { UnusableFileError } from './unusable-file-error';
 
 export interface Heard {
@@ -8,10 +10,13 @@ export interface Heard {
   readonly peaks: Peaks;
   readonly title: string | null;
   readonly artist: string | null;
+  readonly band: BandPiece | null;
 }
 
 /** Enough for a waveform; the length is exact to 0.1 ms. */
 const LISTENING_RATE = 11_025;
+
+const LONGEST_TAG = 200;
 
 /** Decodes a file's sound once for its length and waveform. @throws {UnusableFileError} */
 export async function listen(file: string, signal?: AbortSignal): Promise<Heard> {
@@ -41,15 +46,13 @@ export async function listen(file: string, signal?: AbortSignal): Promise<Heard>
     throw cause;
   }
   if (sampleCount === 0) throw new UnusableFileError('The file holds no sound.');
-  const tags = lowerCased((await probe(file)).format.tags ?? {});
+  const tags = await tagsOf(file);
+  const lengthMs = (sampleCount * 1000) / LISTENING_RATE;
   return {
-    lengthMs: (sampleCount * 1000) / LISTENING_RATE,
+    lengthMs,
     peaks: collector.finish(),
-    title: tags.title ?? null,
-    artist: tags.artist ?? null,
+    title: tags.title?.slice(0, LONGEST_TAG) ?? null,
+    artist: tags.artist?.slice(0, LONGEST_TAG) ?? null,
+    band: bandPieceIn(tags, lengthMs),
   };
-}
-
-function lowerCased(tags: Readonly<Record<string, string>>): Record<string, string | undefined> {
-  return Object.fromEntries(Object.entries(tags).map(([name, value]) => [name.toLowerCase(), value.slice(0, 200)]));
 }

@@ -119,7 +119,13 @@ async function lookAtMedia(
     };
   const { peaks, ...heard } = await listen(file, signal);
   return {
-    facts: { kind: 'sound', lengthMs: heard.lengthMs, title: heard.title, artist: heard.artist },
+    facts: {
+      kind: 'sound',
+      lengthMs: heard.lengthMs,
+      title: heard.title,
+      artist: heard.artist,
+      ...(heard.band && { band: heard.band }),
+    },
     peaks,
     mime,
     byteCount,

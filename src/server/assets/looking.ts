@@ -30,12 +30,10 @@ export function looking(parts: SheetParts): JobKindOfWork {
     mostTries: 3,
     async work({ job }) {
       const { assetId: id, byteCount } = dataOf(job);
-      const task = {
-        kind: 'look',
-        file: await blobs.localFile(id),
-        derivedFolder: await blobs.derivedFolder(id),
-      } as const;
-      const looked = await decoders.run(task, LOOK_LIMITS);
+      const file = await blobs.localFile(id);
+      const looked = await blobs.deriveInto(id, (derivedFolder) =>
+        decoders.run({ kind: 'look', file, derivedFolder }, LOOK_LIMITS),
+      );
       return async (transaction) => {
         await transaction.insert(assets).values({ id, mime: looked.mime, byteCount }).onConflictDoNothing();
         await facts.put(transaction, id, 'basics', FACT_KINDS.basics.version, looked.facts);

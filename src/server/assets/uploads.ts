@@ -3,6 +3,7 @@ import path from 'node:path';
 import { Server } from '@tus/server';
 import { showId } from '../../core/show/ids';
 import { answerTo } from '../http/answer';
+import { isStoreUnreachable } from '../blobs/object-store';
 import { isDiskFull, isRefusal } from '../http/refusal';
 import { allowed } from '../http/route';
 import { ROUTES } from '../http/routes';
@@ -65,6 +66,7 @@ async function openUploads(): Promise<Server> {
     relativeLocation: true,
     maxSize: LARGEST_UPLOAD_BYTES,
     async onResponseError(_request, error) {
+      if (isStoreUnreachable(error)) return { status_code: 503, body: error.message };
       return isDiskFull(error) || datastore.wasFull() ? NO_ROOM : undefined;
     },
     /** What is sent to an upload that has begun comes from somebody who might have begun it. */

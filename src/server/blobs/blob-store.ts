@@ -26,8 +26,8 @@ export interface BlobStore {
   localDerived(id: AssetId, name: string): Promise<string>;
   /** Keeps what was made from a blob: it appears under its name only when it is whole. @param make writes it to the path it is given */
   putDerived(id: AssetId, name: string, make: (part: string) => Promise<unknown>): Promise<void>;
-  /** The folder that programs of ours write several derived files into. */
-  derivedFolder(id: AssetId): Promise<string>;
+  /** Keeps several files that are made from a blob at once. @param make writes them into the folder it is given */
+  deriveInto<Result>(id: AssetId, make: (folder: string) => Promise<Result>): Promise<Result>;
   /** When it came here last, in milliseconds since 1970; null when it is not here. */
   cameAt(id: AssetId): Promise<number | null>;
   remove(id: AssetId): Promise<void>;
@@ -78,10 +78,10 @@ export function openBlobStore(folder: string): BlobStore {
       // Prints, which are made again when they are missing, are all that is put in this way.
       await whole(file, make, false);
     },
-    async derivedFolder(id) {
+    async deriveInto(id, make) {
       const into = place(id, 'derived');
       await mkdir(into, { recursive: true });
-      return into;
+      return make(into);
     },
     cameAt: (id) =>
       stat(place(id, 'originals')).then(

@@ -9,6 +9,7 @@ import { migrate } from 'drizzle-orm/libsql/migrator';
 import { blankSlide } from '../../core/show/new-slide';
 import { cueId, layerId, showId, type AssetId } from '../../core/show/ids';
 import type { AssetFacts } from '../../core/show/asset-facts';
+import type { ClipLayer } from '../../core/show/layer';
 import type { TransitionOverTime } from '../../core/show/transition';
 import { LEAVING } from '../../core/show/window-id';
 import { shippedMount } from '../../core/mounts/shipped/shipped-mounts';
@@ -309,6 +310,29 @@ describe('openDatabase', () => {
         11,
       ),
     ).toMatchObject({ revision: 12, refused: [] });
+    database.close();
+  });
+  it('opens a database of format 10: a clip that was silent because of its speed stays so, and may be heard now', async () => {
+    const file = path.join(folder, 'format-10.db');
+    await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-10.db.gz')));
+    const database = await openDatabase(`file:${file}`);
+    const shows = createShowService(database, createEvents());
+    const id = showId('lantern-regatta');
+    const { show: opened, revision, damage } = (await shows.load(id))!;
+    expect([opened.slides.length, damage, opened.version]).toEqual([25, null, FORMAT_VERSION]);
+    const slide = opened.slides.find(({ layers }) => layers[0]?.kind === 'clip')!;
+    const clip = slide.layers[0] as ClipLayer;
+    expect(clip).toMatchObject({ speed: 0.5, soundGainDb: -60 });
+    const layer = {
+      ...clip,
+      soundGainDb: 0,
+      backwards: true,
+      trimEndMs: 4000,
+      freezes: [{ atMs: 900, lengthMs: 500 }],
+    };
+    const edit = { kind: 'put-layer', slideId: slide.id, layer } as const;
+    expect(await shows.applyEdits(id, [{ editId: 'said-in-11', edit }], revision)).toMatchObject({ refused: [] });
+    expect((await shows.load(id))!.show.slides.find((one) => one.id === slide.id)!.layers[0]).toEqual(layer);
     database.close();
   });
   it('opens a database of format 9 and takes what 9 could not say: a mount, a plumage, a transition of one’s own', async () => {

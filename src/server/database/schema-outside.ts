@@ -1,4 +1,6 @@
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { BURN_STATES, DISC_STATES, type DiscReport } from '../../core/disc/disc-making';
+import type { DiscPlan } from '../../core/disc/disc-plan';
 import { PURPOSE_NAMES, type PurposeName } from '../../core/film/purposes/purposes';
 import { ROW_STATES, SERIES_STATES, type RowState, type SeriesPlan } from '../../core/series/series';
 import type { HookEvent, Scope } from '../../core/studio/api-token';
@@ -199,4 +201,44 @@ export const hooks = sqliteTable(
     createdAt: integer('created_at').notNull(),
   },
   (table) => [index('hooks_of_studio').on(table.studioId)],
+);
+
+/** Video discs: what is on them, and the image that was made last. */
+export const discs = sqliteTable(
+  'discs',
+  {
+    id: text('id').primaryKey(),
+    studioId: text('studio_id').notNull(),
+    plan: text('plan', { mode: 'json' }).$type<DiscPlan>().notNull(),
+    state: text('state', { enum: DISC_STATES }).notNull(),
+    problem: text('problem'),
+    /** What the image was made of: the plan and the shows, as a hash. */
+    madeOf: text('made_of'),
+    madeAt: integer('made_at'),
+    byteCount: integer('byte_count'),
+    /** The content hash of the image. */
+    imageHash: text('image_hash'),
+    /** What the last image is like, and what is said of it. */
+    report: text('report', { mode: 'json' }).$type<DiscReport>(),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('discs_of_studio').on(table.studioId)],
+);
+
+/** Copies of an image that were burned, or are to be. */
+export const burns = sqliteTable(
+  'burns',
+  {
+    id: text('id').primaryKey(),
+    discId: text('disc_id')
+      .notNull()
+      .references(() => discs.id),
+    state: text('state', { enum: BURN_STATES }).notNull(),
+    problem: text('problem'),
+    /** Of the disc it is on, as the drive tells it. */
+    serial: text('serial'),
+    orderedAt: integer('ordered_at').notNull(),
+    endedAt: integer('ended_at'),
+  },
+  (table) => [index('burns_of_disc').on(table.discId)],
 );

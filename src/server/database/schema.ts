@@ -89,7 +89,7 @@ export const sheetEntries = sqliteTable(
     problem: text('problem'),
     addedAt: integer('added_at').notNull(),
     /** Made here, not brought: a recording, or one that was cleaned; or lent by the studio's own shelf. */
-    made: text('made', { enum: ['take', 'cleaned', 'studio'] }),
+    made: text('made', { enum: ['take', 'cleaned', 'studio', 'band'] }),
     /** How a file beside it rates it (XMP). */
     rating: integer('rating'),
   },

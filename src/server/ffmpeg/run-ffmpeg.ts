@@ -109,6 +109,7 @@ export interface ProbedStream {
   readonly side_data_list?: readonly { readonly rotation?: number }[];
   readonly nb_read_frames?: string;
   readonly disposition?: { readonly attached_pic?: number };
+  readonly tags?: Readonly<Record<string, string>>;
 }
 
 export interface Probe {

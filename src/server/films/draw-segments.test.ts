@@ -5,7 +5,8 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import type { FilmSegment } from '../../core/film/plan-film';
 import { showId } from '../../core/show/ids';
 import { emptyShow } from '../../core/show/show';
-import { drawSegments, FilmFailedError } from './draw-segments';
+import { drawSegments } from './draw-segments';
+import { FilmFailedError } from './film-failed-error';
 import { AS_DRAWN } from './encodings';
 
 /** Stands in for the program that draws: it does what a file beside it says for each segment, once, and then what it should. */

@@ -1,11 +1,12 @@
 import type { FilmFormatName } from '../../core/film/film-formats';
 import type { FilmQuality, FilmSpec } from '../../core/film/film-spec';
 import { framesPerSecond } from '../../core/timing/frame-rate';
+import type { HardwareEncoder } from './hardware-encoder';
 
 /** How the frames of one segment are encoded. Segments of one encoding are joined without encoding again, so their stream headers are the same. */
 export interface SegmentEncoding {
-  /** ffmpeg's name of what holds a segment: one that keeps moments exactly. */
-  readonly container: 'mp4' | 'mov' | 'nut';
+  /** ffmpeg's name of what holds a segment: one that keeps moments exactly. A `pack` holds no frames, but what they are drawn from. */
+  readonly container: 'mp4' | 'mov' | 'nut' | 'pack';
   /** The encoder and how it is set. */
   readonly args: readonly string[];
 }
@@ -25,6 +26,8 @@ const X264_CRF: Record<FilmQuality, string> = { light: '24.4', good: '19.4', bes
 const X265_CRF: Record<FilmQuality, string> = { light: '28', good: '23', best: '18' };
 const VP9_CRF: Record<FilmQuality, string> = { light: '38', good: '31', best: '24' };
 const AV1_CRF: Record<FilmQuality, string> = { light: '44', good: '35', best: '26' };
+/** Quality of JPEGs. */
+const PAGE_JPEG: Record<FilmQuality, string> = { light: '76', good: '86', best: '93' };
 const PRORES_PROFILE: Record<FilmQuality, string> = { light: '1', good: '2', best: '3' };
 
 /**
@@ -49,14 +52,17 @@ const NEARLY_AS_DRAWN: SegmentEncoding = {
   args: [...['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '8', '-threads', '1', '-pix_fmt', 'yuv420p']],
 };
 
-/** How a film's segments are encoded. */
-export function segmentEncoding(spec: FilmSpec): SegmentEncoding {
+/** How a film's segments are encoded. @param hardware the machine's own encoder, for what it can do */
+export function segmentEncoding(spec: FilmSpec, hardware: HardwareEncoder | null = null): SegmentEncoding {
   const { format, quality, rate } = spec;
   const groupFrames = String(Math.round(framesPerSecond(rate) * WHOLE_PICTURE_SECONDS));
   switch (format) {
     case 'mp4':
       return spec.mostBytes === undefined
-        ? { container: 'mp4', args: [...X264, '-crf', X264_CRF[quality], '-g', groupFrames] }
+        ? {
+            container: 'mp4',
+            args: hardware?.args(quality, groupFrames) ?? [...X264, '-crf', X264_CRF[quality], '-g', groupFrames],
+          }
         : NEARLY_AS_DRAWN;
     case 'hevc':
       return {
@@ -107,6 +113,8 @@ export function segmentEncoding(spec: FilmSpec): SegmentEncoding {
     case 'jpegs':
     case 'pngs':
       return AS_DRAWN;
+    case 'page':
+      return { container: 'pack', args: [PAGE_JPEG[quality]] };
     case 'm4a':
     case 'mp3':
     case 'wav':
@@ -136,6 +144,7 @@ export const SOUND_ARGS: Readonly<Record<FilmFormatName, readonly string[]>> = {
   webp: [],
   jpegs: [],
   pngs: [],
+  page: ['-c:a', 'aac', '-b:a', '192k'],
 };
 
 /** ffmpeg's name of the file's container, and what is said to it. */
@@ -156,6 +165,7 @@ export const CONTAINER_ARGS: Readonly<Record<FilmFormatName, readonly string[]>>
   webp: ['-f', 'webp'],
   jpegs: [],
   pngs: [],
+  page: [],
 };
 
 /** How captions are written into the file; formats that are not named hold none. */

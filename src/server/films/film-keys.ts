@@ -39,6 +39,11 @@ export function mixKey(version: string, mix: MixPlan, sampleCount: number): stri
   return `${hashed([version, String(sampleCount), JSON.stringify(mix)])}.f32`;
 }
 
+/** The name the sound of a stretch is kept under, encoded as a format has it. */
+export function soundKey(mix: string, stretch: string, args: readonly string[], extension: string): string {
+  return `${hashed([mix, stretch, ...args])}.${extension}`;
+}
+
 function hashed(parts: readonly string[]): string {
   const hash = createHash('sha256');
   for (const part of parts) hash.update(part).update('\0');

@@ -5,9 +5,10 @@ import { wholeRate, type FrameRate } from '../../core/timing/frame-rate';
 import { momentOfFrame } from '../../core/timing/frames';
 import type { films } from '../database/schema';
 import { FfmpegError } from '../ffmpeg/run-ffmpeg';
+import { isStoreUnreachable } from '../blobs/object-store';
 import { DISK_FULL, isDiskFull } from '../http/refusal';
 import { parse } from '../schema/parse';
-import { FilmFailedError } from './draw-segments';
+import { FilmFailedError } from './film-failed-error';
 import type { FilmProgress, FilmStage } from './film-telling';
 
 export interface FilmRow {
@@ -99,6 +100,7 @@ export function missingSentence(count: number): string | null {
 /** Why a film was not made, for the person. */
 export function failureSentence(error: unknown): string {
   if (isDiskFull(error)) return DISK_FULL;
+  if (isStoreUnreachable(error)) return error.message;
   if (error instanceof FfmpegError || error instanceof FilmFailedError)
     return error.details ? `${error.message} It said: ${error.details.split('\n').at(-1)}` : error.message;
   return error instanceof Error ? error.message : String(error);

@@ -8,7 +8,7 @@ import { formatOf } from '../../core/film/film-formats';
 import { showForFilm, type FilmSpec } from '../../core/film/film-spec';
 import { planFilm } from '../../core/film/plan-film';
 import { prepareShow } from '../../core/frame/plan-frame';
-import type { FactsById } from '../../core/show/asset-facts';
+import type { AssetFacts, FactsById } from '../../core/show/asset-facts';
 import { showId, type AssetId, type ShowId } from '../../core/show/ids';
 import { everyLayer } from '../../core/show/layer';
 import { assetIdsOf, type Show } from '../../core/show/show';
@@ -21,8 +21,10 @@ import type { Events } from '../events';
 import type { JobStore, TakenJob } from '../jobs/job';
 import { NotYetError, type JobKindOfWork } from '../jobs/job-runner';
 import { parseStoredShow } from '../schema/show-schema';
-import { FilmFailedError } from './draw-segments';
+import { FilmFailedError } from './film-failed-error';
 import { failureSentence, filmRow, missingSentence, specOf, type FilmProgressKept, type FilmRow } from './film-row';
+import type { SegmentFarm } from '../farm/farm';
+import type { FilmFiles } from './film-files';
 import type { KeptFiles } from './kept-files';
 import { makeFilm } from './make-film';
 import { stillOf } from './still';
@@ -38,18 +40,30 @@ export interface FilmService {
   again(filmId: string): Promise<boolean>;
   /** Makes a waiting film before the others that wait. @returns false when it does not wait */
   next(filmId: string): Promise<boolean>;
-  fileOf(film: Pick<FilmRow, 'id' | 'spec'>): string;
+  /** For programs that need a path. */
+  localFile(film: Pick<FilmRow, 'id' | 'spec'>): Promise<string>;
+  /** A film that lies elsewhere only; null when it lies here. */
+  elsewhere(film: Pick<FilmRow, 'id' | 'spec'>): ReturnType<FilmFiles['elsewhere']>;
   /** A picture of it: a frame of a finished film, the frame just made of one in the making; null when there is none. */
   pictureOf(filmId: string): Promise<Uint8Array | null>;
   /** What a film of the show would come to; one at a time, and what was tried is remembered. */
   try(show: Show, spec: FilmSpec): Promise<FilmTrial>;
   /** One frame of the show as the film would show it, as PNG. */
   still(show: Show, spec: FilmSpec, atMs: number): Promise<Uint8Array>;
+  /** A show's own files and what is known of them. @param when `looked-at`: @throws {NotYetError} before they were all looked at */
+  sourceOf(show: Show, when: 'looked-at' | 'now'): Promise<FilmSource>;
   /** Removes a film's files, whatever it is. */
   removeFiles(filmId: string): Promise<void>;
   find(filmId: string): Promise<FilmRow | null>;
   /** Orders anew what waits or was being made and has no work waiting for it, and clears away what earlier servers left. */
   resume(): Promise<void>;
+}
+
+/** What a film of a show is made of. */
+export interface FilmSource {
+  readonly facts: ReadonlyMap<AssetId, AssetFacts>;
+  readonly files: ReadonlyMap<AssetId, string>;
+  readonly missingCount: number;
 }
 
 /** What making a film needs to know: the work can be done wherever the files are. */
@@ -72,6 +86,9 @@ interface FilmServiceParts {
   readonly jobs: JobStore;
   readonly events: Events;
   readonly folder: string;
+  readonly filmFiles: FilmFiles;
+  /** Other machines that draw as well. */
+  readonly farm?: SegmentFarm | null;
   readonly kept: KeptFiles;
   /** Something was added to the jobs. */
   readonly wake: () => void;
@@ -82,11 +99,23 @@ interface FilmServiceParts {
 
 /** Ordering films and looking after them; the making is `making`. */
 export function createFilmService(parts: FilmServiceParts): FilmService & { readonly making: JobKindOfWork } {
-  const { database, blobs, sheet, jobs, events, folder, kept, wake, stop, now = Date.now } = parts;
+  const {
+    database,
+    blobs,
+    sheet,
+    jobs,
+    events,
+    folder,
+    filmFiles,
+    farm = null,
+    kept,
+    wake,
+    stop,
+    now = Date.now,
+  } = parts;
   const { db, write } = database;
-  const fileOf = ({ id, spec }: Pick<FilmRow, 'id' | 'spec'>) =>
-    path.join(folder, `${safeName(id)}.${formatOf(spec.format).extension}`);
-  const posterFile = (filmId: string) => path.join(folder, `${safeName(filmId)}.jpg`);
+  const nameOf = ({ id, spec }: Pick<FilmRow, 'id' | 'spec'>) => `${safeName(id)}.${formatOf(spec.format).extension}`;
+  const posterName = (filmId: string) => `${safeName(filmId)}.jpg`;
   /** Of films in the making. */
   const glimpses = new Map<string, Uint8Array>();
   /** By show and what is asked for, the latest last. */
@@ -198,9 +227,16 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
     },
     still: (show, spec, atMs) =>
       trying.add(async () => stillOf({ show, spec, atMs, ...(await allOf(show)), workFolder: spareFolder() })),
-    fileOf,
+    async sourceOf(show, when) {
+      if (when === 'looked-at') await assertLookedAt(show);
+      const source = await allOf(show);
+      return { ...source, missingCount: assetIdsOf(show).length - source.files.size };
+    },
+    localFile: (film) => filmFiles.local(nameOf(film)),
+    elsewhere: (film) => filmFiles.elsewhere(nameOf(film)),
     removeFiles,
-    pictureOf: async (filmId) => glimpses.get(filmId) ?? (await readFile(posterFile(filmId)).catch(() => null)),
+    pictureOf: async (filmId) =>
+      glimpses.get(filmId) ?? (await readFile(await filmFiles.local(posterName(filmId))).catch(() => null)),
     find,
     async resume() {
       const unended = await db
@@ -222,8 +258,8 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
     },
     making: {
       kind: 'film',
-      // Its workers fill the machine.
-      atOnce: 1,
+      // Its workers fill the machine; other machines are not filled by one film.
+      atOnce: farm ? MOST_AT_ONCE : 1,
       mostTries: MOST_TRIES,
       work: async ({ job, signal, progress }) => {
         const { filmId } = dataOf(job);
@@ -244,21 +280,25 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
             .where(and(eq(films.id, filmId), eq(films.state, 'waiting'))),
         );
         events.tell(show, { kind: 'films' });
+        const name = nameOf({ id: filmId, spec });
         const made = await makeFilm({
           show: document,
           facts: await sheet.factsOf(ids, document.methods),
           files,
           spec,
-          outFile: fileOf({ id: filmId, spec }),
-          posterFile: posterFile(filmId),
+          outFile: filmFiles.place(name),
+          posterFile: filmFiles.place(posterName(filmId)),
           measured: true,
           workFolder: workFolder(filmId),
           kept,
+          farm,
           signal,
           onProgress: ({ kept: finished, stage, framesDone, framesKept, leftMs, pieces }) =>
             progress({ stage, framesDone, framesKept, leftMs, pieces } satisfies FilmProgressKept, finished),
           onGlimpse: (jpeg) => void glimpses.set(filmId, jpeg),
         }).finally(() => glimpses.delete(filmId));
+        await filmFiles.keep(name);
+        if (formatOf(spec.format).holds !== 'sound') await filmFiles.keep(posterName(filmId));
         return async (transaction) => {
           await transaction
             .update(films)
@@ -331,9 +371,7 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
   }
 
   async function removeFiles(filmId: string): Promise<void> {
-    const name = safeName(filmId);
-    for (const file of await readdir(folder))
-      if (file.startsWith(`${name}.`) && !file.endsWith(WORK)) await rm(path.join(folder, file), { force: true });
+    await filmFiles.remove(`${safeName(filmId)}.`, WORK);
   }
 
   async function find(filmId: string): Promise<FilmRow | null> {
@@ -385,6 +423,8 @@ export function createFilmService(parts: FilmServiceParts): FilmService & { read
 const WORK = '.work';
 /** Of shows as they were when something was tried with them. */
 const MOST_TRIALS = 60;
+/** Films whose segments wait in the queue together; each is mixed and joined here. */
+const MOST_AT_ONCE = 6;
 /** Tries in a row with no segment finished. */
 const MOST_TRIES = 4;
 

@@ -30,6 +30,7 @@ const ENOUGH_FRAMES = 45;
 export function finishingShare({ format, mostBytes }: FilmSpec): number {
   if (mostBytes !== undefined) return 1.1;
   if (format === 'gif' || format === 'webp' || format === 'pngs') return 0.8;
+  if (format === 'page') return 0.15;
   if (format === 'pal' || format === 'ntsc' || format === 'jpegs') return 0.35;
   return 0.01;
 }
@@ -82,6 +83,11 @@ export function createFilmTelling(
   const length = ({ firstFrame, endFrame }: FilmSegment) => endFrame - firstFrame;
 
   return {
+    /** What was made comes to nothing: all is counted anew. */
+    again() {
+      states.clear();
+      [framesDone, framesKept, framesMade] = [0, 0, 0];
+    },
     sound: (share: number) => say(share),
     keptSegment(segment: FilmSegment) {
       enter('pictures');

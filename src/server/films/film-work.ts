@@ -19,6 +19,8 @@ export interface FilmWork {
 export interface SegmentOrder {
   readonly segment: FilmSegment;
   readonly outFile: string;
+  /** Where more files lie, for a worker that has only what it needs. */
+  readonly files?: ReadonlyMap<AssetId, string>;
 }
 
 /** What drawing a segment took. */

@@ -5,6 +5,7 @@ import { createFileReader } from '../assets/file-reader';
 import { FfmpegError } from '../ffmpeg/run-ffmpeg';
 import { isDiskFull } from '../http/refusal';
 import { drawSegment, storeFor } from './draw-segment';
+import { packSegment } from './page/pack-segment';
 import type { FilmWork, SegmentOrder, WorkerReport } from './film-work';
 import { openNodeDrawing } from './node-drawing';
 
@@ -37,17 +38,38 @@ process.on('message', (message: { readonly work: FilmWork } | SegmentOrder) => {
 });
 
 async function open(work: FilmWork) {
+  const files = new Map(work.files);
   const drawing = await openNodeDrawing();
   const reader = createFileReader((assetId) => {
-    const file = work.files.get(assetId);
+    const file = files.get(assetId);
     if (!file) throw new Error('The file is missing.');
     return file;
   }, work.facts);
-  return { work, drawing, prepared: prepareShow(work.show, work.facts), store: storeFor(drawing, reader) };
+  return {
+    work,
+    files,
+    drawing,
+    reader,
+    prepared: prepareShow(work.show, work.facts),
+    store: storeFor(drawing, reader),
+  };
 }
 
 async function perform(order: SegmentOrder): Promise<void> {
-  const { work, drawing, prepared, store } = await opened!;
+  const { work, files, drawing, reader, prepared, store } = await opened!;
+  for (const [id, file] of order.files ?? []) files.set(id, file);
+  if (work.encoding.container === 'pack') {
+    const packed = await packSegment(
+      prepared,
+      work,
+      order,
+      drawing,
+      reader,
+      (done) => report({ kind: 'frames', done }),
+      (jpeg) => report({ kind: 'glimpse', jpeg }),
+    );
+    return report({ kind: 'segment', ...packed });
+  }
   const drawn = await drawSegment(prepared, work, order, drawing, store, {
     frame: () => report({ kind: 'frames', done: 1 }),
     glimpse: (jpeg) => report({ kind: 'glimpse', jpeg }),

@@ -7,14 +7,17 @@ import { filmChapters } from '../../core/film/chapters';
 import { asFfmetadata } from '../../core/film/ffmetadata';
 import { formatOf } from '../../core/film/film-formats';
 import { filmCaptions } from '../../core/film/film-captions';
-import type { FilmSpec } from '../../core/film/film-spec';
+import { USUAL_PICTURE_KBITS, type FilmSpec } from '../../core/film/film-spec';
 import type { FilmPlan } from '../../core/film/plan-film';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import { MIX_SAMPLE_RATE } from '../../core/sound/mix-plan';
+import type { FrameRate } from '../../core/timing/frame-rate';
 import { momentOfFrame } from '../../core/timing/frames';
 import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { CAPTION_CODEC, COLOUR_TAGS, CONTAINER_ARGS, HOLDS_CHAPTERS, SOUND_ARGS } from './encodings';
+import { discScale, discVideo, SILENCE } from './disc-video';
 import { fitToSize } from './fit-to-size';
+import { writePage } from './page/write-page';
 import { zipFolder } from './zip-folder';
 
 /** What a film is put together of. */
@@ -26,9 +29,13 @@ export interface FilmParts {
   readonly segments: readonly string[];
   /** The mix of the whole show: 48 kHz stereo 32-bit floats. */
   readonly soundFile: string | null;
+  /** The stretch's sound as the format has it, for those whose sound takes long to encode. */
+  readonly encodedSound?: string | null;
   readonly workFolder: string;
   readonly outFile: string;
   readonly signal?: AbortSignal | undefined;
+  /** Frames of the film that must be whole pictures, for formats that can be told. */
+  readonly wholeFrames?: readonly number[] | undefined;
   /** 0…1 */
   readonly onShare: (share: number) => void;
 }
@@ -37,7 +44,8 @@ export interface FilmParts {
 export async function finishFilm(parts: FilmParts): Promise<void> {
   const { spec } = parts;
   await mkdir(path.dirname(parts.outFile), { recursive: true });
-  const pictures = formatOf(spec.format).holds === 'sound' ? [] : await joinedPictures(parts);
+  const { holds } = formatOf(spec.format);
+  const pictures = holds === 'sound' || holds === 'show' ? [] : await joinedPictures(parts);
   switch (spec.format) {
     case 'gif':
     case 'webp':
@@ -47,23 +55,15 @@ export async function finishFilm(parts: FilmParts): Promise<void> {
       return zippedPictures(parts, pictures);
     case 'pal':
     case 'ntsc':
+      // Players want sound, if only silence.
       return run(
         parts,
-        [...pictures, ...soundInput(parts)],
+        [...pictures, ...(parts.soundFile ? soundInput(parts) : SILENCE)],
         [
-          ...maps(parts),
-          ...[
-            '-target',
-            `${spec.format}-dvd`,
-            '-aspect',
-            spec.shape,
-            '-vf',
-            `scale=${DISC_SIZE[spec.format]}:${BT601}`,
-          ],
-          ...['-colorspace', 'smpte170m', '-color_primaries', 'bt470bg', '-color_trc', 'smpte170m'],
-          ...['-b:v', '6500k', '-maxrate:v', '8000k', '-bufsize', '1835k', '-g', spec.format === 'pal' ? '15' : '18'],
-          ...(parts.soundFile ? SOUND_ARGS[spec.format] : []),
-          ...CONTAINER_ARGS[spec.format],
+          ...['-map', '0:v:0', '-map', '1:a:0'],
+          ...discVideo(spec.format, spec.shape, spec.pictureKbits ?? USUAL_PICTURE_KBITS, discScale(spec.format)),
+          ...(parts.wholeFrames?.length ? ['-force_key_frames', momentsOf(parts.wholeFrames, spec.rate)] : []),
+          ...['-t', (lengthOf(parts) / 1000).toFixed(6)],
         ],
       );
     case 'mp4':
@@ -73,6 +73,8 @@ export async function finishFilm(parts: FilmParts): Promise<void> {
     case 'prores':
     case 'ffv1':
       return joined(parts, pictures);
+    case 'page':
+      return writePage(parts, parts.encodedSound ?? null);
     case 'm4a':
     case 'mp3':
     case 'wav':
@@ -81,9 +83,6 @@ export async function finishFilm(parts: FilmParts): Promise<void> {
   }
 }
 
-const DISC_SIZE = { pal: '720:576', ntsc: '720:480' };
-/** What is smaller than HD goes by the older standard's matrix. */
-const BT601 = 'in_color_matrix=bt709:out_color_matrix=bt601:flags=lanczos+accurate_rnd';
 /** From the frames’ own colours to RGB. */
 export const FULL_RGB = 'scale=in_color_matrix=bt709:in_range=tv:flags=accurate_rnd+full_chroma_int';
 
@@ -121,18 +120,22 @@ async function joined(parts: FilmParts, pictures: readonly string[]): Promise<vo
   }
   await run(
     parts,
-    [...pictures, ...soundInput(parts), ...extra.inputs],
+    [...pictures, ...(parts.encodedSound ? ['-i', parts.encodedSound] : soundInput(parts)), ...extra.inputs],
     [
       ...maps(parts),
       '-c:v',
       'copy',
-      ...(soundFile ? SOUND_ARGS[spec.format] : []),
+      ...(parts.encodedSound ? ['-c:a', 'copy'] : soundFile ? SOUND_ARGS[spec.format] : []),
       ...extra.args,
       ...COLOUR_TAGS,
       ...CONTAINER_ARGS[spec.format],
     ],
   );
 }
+
+/** When frames are on, as ffmpeg is told when to make whole pictures: a little before, so that rounding never makes it the next one. */
+const momentsOf = (frames: readonly number[], rate: FrameRate) =>
+  frames.map((frame) => ((momentOfFrame(frame, rate) - 2) / 1000).toFixed(4)).join(',');
 
 const maps = ({ soundFile }: FilmParts) => ['-map', '0:v:0', ...(soundFile ? ['-map', '1:a:0'] : [])];
 
@@ -161,10 +164,11 @@ async function joinedPictures({ prepared, plan, segments, workFolder }: FilmPart
   return ['-protocol_whitelist', 'file,pipe', '-f', 'concat', '-safe', '1', '-i', listFile];
 }
 
-const lengthOf = ({ prepared, plan }: FilmParts) => momentOfFrame(plan.frameCount, prepared.show.frame.rate);
+const lengthOf = ({ prepared, plan }: Pick<FilmParts, 'prepared' | 'plan'>) =>
+  momentOfFrame(plan.frameCount, prepared.show.frame.rate);
 
 /** The film's stretch of the mix. */
-function soundInput(parts: FilmParts): string[] {
+function soundInput(parts: Omit<FilmParts, 'segments' | 'outFile' | 'onShare'>): string[] {
   const { soundFile, plan, prepared } = parts;
   if (!soundFile) return [];
   const fromS = momentOfFrame(plan.firstFrame, prepared.show.frame.rate) / 1000;
@@ -218,6 +222,18 @@ async function captionFiles(parts: FilmParts): Promise<{ file: string; language:
     tracks.push({ file, language });
   }
   return tracks;
+}
+
+/** Encodes the film's stretch of the mix as its format has it. */
+export async function encodeSound(
+  parts: Omit<FilmParts, 'segments' | 'outFile' | 'onShare'>,
+  file: string,
+): Promise<void> {
+  const { format } = parts.spec;
+  const container = format === 'vp9' || format === 'av1' ? ['-f', 'webm'] : ['-movflags', '+faststart', '-f', 'ipod'];
+  await runFfmpeg([...soundInput(parts), '-map', '0:a:0', ...SOUND_ARGS[format], ...container, '-y', file], {
+    signal: parts.signal,
+  });
 }
 
 /** Every frame as a picture of its own, in a ZIP. */

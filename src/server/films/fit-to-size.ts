@@ -4,7 +4,7 @@ import { tooLongForSize, type FilmSpec } from '../../core/film/film-spec';
 import { framesPerSecond } from '../../core/timing/frame-rate';
 import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { COLOUR_TAGS, CONTAINER_ARGS } from './encodings';
-import { FilmFailedError } from './draw-segments';
+import { FilmFailedError } from './film-failed-error';
 import { ticksASecond } from './encode-segment';
 
 interface SizedFilm {

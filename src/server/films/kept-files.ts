@@ -16,7 +16,8 @@ export interface KeptFiles {
 
 const USUAL_MOST_BYTES = 8e9;
 const MOST_OF_DISK = 0.25;
-const LONGEST_UNUSED_MS = 30 * 24 * 3600 * 1000;
+const LEFT_MS = 24 * 3600 * 1000;
+export const LONGEST_UNUSED_MS = 30 * 24 * 3600 * 1000;
 
 /** @param mostBytes how much is kept (`TANAGER_KEPT_MB`) */
 export function createKeptFiles(folder: string, mostBytes = mostKeptBytes(), now: () => number = Date.now): KeptFiles {
@@ -48,6 +49,8 @@ export function createKeptFiles(folder: string, mostBytes = mostKeptBytes(), now
       for (const name of names) {
         const file = path.join(folder, name);
         const found = await stat(file).catch(() => null);
+        // Where a worker was drawing that is gone.
+        if (found?.isDirectory() && now() - found.mtimeMs > LEFT_MS) await rm(file, { recursive: true, force: true });
         if (found?.isFile()) files.push({ file, bytes: found.size, usedAt: found.mtimeMs });
       }
       files.sort((one, other) => other.usedAt - one.usedAt);

@@ -12,16 +12,20 @@ import { MIX_SAMPLE_RATE } from '../../core/sound/mix-plan';
 import { planMix } from '../../core/sound/plan-mix';
 import { frameAtMoment, frameCount, momentOfFrame } from '../../core/timing/frames';
 import { renameSafely } from '../blobs/whole';
+import { isDiskFull } from '../http/refusal';
 import { logger } from '../logger';
 import { writeMix } from '../mixing/write-mix';
-import { drawSegments } from './draw-segments';
-import { segmentEncoding } from './encodings';
-import { drawingVersion, mixKey, segmentKey } from './film-keys';
+import { drawSegments, type SegmentsOrder } from './draw-segments';
+import type { SegmentFarm } from '../farm/farm';
+import { segmentEncoding, SOUND_ARGS, type SegmentEncoding } from './encodings';
+import { drawingVersion, mixKey, segmentKey, soundKey } from './film-keys';
 import { createFilmTelling, type FilmProgress } from './film-telling';
 import type { UnreadFile } from './film-work';
-import { finishFilm, posterOf, type FilmParts } from './finish-film';
+import { encodeSound, finishFilm, posterOf, type FilmParts } from './finish-film';
+import { hardwareEncoder, type HardwareEncoder } from './hardware-encoder';
 import { alsoNamed, type KeptFiles } from './kept-files';
 import { likenessOfFilm } from './measure-film';
+import { drawnFrame } from './still';
 
 export interface FilmOrder {
   readonly show: Show;
@@ -31,6 +35,8 @@ export interface FilmOrder {
   readonly outFile: string;
   /** A frame of it as JPEG goes here, when wanted. */
   readonly posterFile?: string;
+  /** Of a disc's film: frames that must be whole pictures. */
+  readonly wholeFrames?: readonly number[];
   /** Whether it is told how like its frames are to what was drawn. */
   readonly measured?: boolean;
   /** For what is of no use afterwards; removed at the end, however that comes. */
@@ -38,6 +44,10 @@ export interface FilmOrder {
   /** What is made and may be used again: after `kill -9` making goes on from there, and what an equal film has is not made again. */
   readonly kept: KeptFiles;
   readonly workerCount?: number;
+  /** Other machines that draw as well; this one alone otherwise. */
+  readonly farm?: SegmentFarm | null;
+  /** An encoder of this machine's own; looked for when it is not said. */
+  readonly hardware?: HardwareEncoder | null;
   readonly signal?: AbortSignal;
   readonly onProgress?: (progress: FilmProgress) => void;
   readonly onGlimpse?: (jpeg: Uint8Array) => void;
@@ -80,24 +90,34 @@ export async function makeFilm(order: FilmOrder): Promise<MadeFilm> {
   try {
     const { holds } = formatOf(order.spec.format);
     const telling = createFilmTelling(plan, order.spec, holds, order.onProgress ?? (() => {}));
-    const soundFile = holds === 'pictures' ? null : await mixed(order, prepared, telling.sound);
-    const drawn = holds === 'sound' ? NOTHING_DRAWN : await drawnSegments(order, prepared, plan, telling);
+    const sound = holds === 'pictures' ? null : await mixed(order, prepared, telling.sound);
+    const base = {
+      ...{ spec: order.spec, prepared, plan, workFolder: order.workFolder },
+      soundFile: sound?.file ?? null,
+    };
+    // Encoding it takes long and needs no picture.
+    const [drawn, encodedSound] = await bothAtOnce(
+      order.signal,
+      async (signal) =>
+        holds === 'sound' ? NOTHING_DRAWN : drawnSegments({ ...order, signal }, prepared, plan, telling),
+      async (signal) => sound && encoded(order.kept, sound.name, { ...base, signal }),
+    );
     const outFile = `${order.outFile}.part`;
     const parts: FilmParts = {
-      spec: order.spec,
-      prepared,
-      plan,
+      ...base,
+      encodedSound,
       segments: drawn.segments,
-      soundFile,
-      workFolder: order.workFolder,
       outFile,
       signal: order.signal,
+      wholeFrames: order.wholeFrames,
       onShare: telling.finishing,
     };
     telling.finishing(0);
     await finishFilm(parts);
     if (order.posterFile && holds !== 'sound') {
-      await posterOf(parts, posterMoment(prepared, plan), `${order.posterFile}.part`);
+      const atMs = posterMoment(prepared, plan);
+      if (holds === 'show') await drawnPoster(order, parts, atMs, `${order.posterFile}.part`);
+      else await posterOf(parts, atMs, `${order.posterFile}.part`);
       await renameSafely(`${order.posterFile}.part`, order.posterFile);
     }
     const likeness = order.measured ? await measured(order, show, plan, drawn) : null;
@@ -110,6 +130,25 @@ export async function makeFilm(order: FilmOrder): Promise<MadeFilm> {
     for (const file of [order.outFile, order.posterFile]) if (file) await rm(`${file}.part`, { force: true });
     await rm(order.workFolder, { recursive: true, force: true });
   }
+}
+
+/** When one of two fails the other is stopped; what is thrown is thrown once neither goes on. */
+async function bothAtOnce<One, Other>(
+  signal: AbortSignal | undefined,
+  one: (signal: AbortSignal) => Promise<One>,
+  other: (signal: AbortSignal) => Promise<Other>,
+): Promise<[One, Other]> {
+  const failed = new AbortController();
+  const either = AbortSignal.any([failed.signal, ...(signal ? [signal] : [])]);
+  const guarded = <Result>(making: Promise<Result>) =>
+    making.catch((error: unknown) => {
+      failed.abort(error);
+      throw error;
+    });
+  const making = [guarded(one(either)), guarded(other(either))] as const;
+  await Promise.allSettled(making);
+  if (failed.signal.aborted) throw (signal?.aborted ? signal.reason : failed.signal.reason) as Error;
+  return Promise.all(making);
 }
 
 interface DrawnFilm {
@@ -153,12 +192,24 @@ function posterMoment({ show, seenFromMs }: PreparedShow, plan: FilmPlan): numbe
   return Math.min(lengthMs * 0.9, (Math.min(next, firstMs + 8000) - firstMs) / 2);
 }
 
+/** A poster of what has no frames: the one frame is drawn. */
+async function drawnPoster(order: FilmOrder, parts: FilmParts, atMs: number, file: string): Promise<void> {
+  const { prepared, plan, workFolder } = parts;
+  const firstFrame = plan.firstFrame + frameAtMoment(atMs, prepared.show.frame.rate);
+  const segment = { index: 0, firstFrame, endFrame: firstFrame + 1 };
+  const { facts, files, spec, signal } = order;
+  const work = { show: prepared.show, facts, files, widthPx: spec.widthPx, heightPx: spec.heightPx };
+  const drawn = await drawnFrame(work, segment, workFolder, signal);
+  const one = { firstFrame, endFrame: firstFrame + 1, frameCount: 1, segments: [segment] };
+  await posterOf({ ...parts, plan: one, segments: [drawn] }, 0, file);
+}
+
 /** The mix of the whole show, so that films of stretches share it. Null when nothing sounds. */
 async function mixed(
   order: FilmOrder,
   prepared: PreparedShow,
   onShare: (share: number) => void,
-): Promise<string | null> {
+): Promise<{ readonly name: string; readonly file: string } | null> {
   const { show, facts, lengthMs } = prepared;
   const mix = planMix(show, facts);
   if (mix.parts.length === 0) return null;
@@ -166,7 +217,7 @@ async function mixed(
   const sampleCount = Math.round((momentOfFrame(frameCount(lengthMs, rate), rate) * MIX_SAMPLE_RATE) / 1000);
   const name = mixKey(await drawingVersion(), mix, sampleCount);
   const outFile = path.join(order.workFolder, 'sound.f32');
-  if (await order.kept.lend(name, outFile)) return outFile;
+  if (await order.kept.lend(name, outFile)) return { name, file: outFile };
   onShare(0);
   const written = `${outFile}.part`;
   await writeMix(mix, {
@@ -179,18 +230,68 @@ async function mixed(
   await rename(written, outFile);
   await alsoNamed(outFile, written);
   await order.kept.put(name, written);
-  return outFile;
+  return { name, file: outFile };
 }
 
-/** The segments in order: those that are there are taken, the others drawn. */
+/** Formats whose sound takes long to encode, and what it is packed in meanwhile. */
+const SLOW_SOUND: Readonly<Partial<Record<FilmFormatName, string>>> = {
+  mp4: 'm4a',
+  hevc: 'm4a',
+  page: 'm4a',
+  vp9: 'webm',
+  av1: 'webm',
+};
+
+/** The sound of the film's stretch as its format has it, unless that is quickly made or depends on a size; what an equal film had is taken. */
+async function encoded(kept: KeptFiles, mix: string, parts: Parameters<typeof encodeSound>[0]): Promise<string | null> {
+  const { spec, plan, prepared, workFolder } = parts;
+  const extension = SLOW_SOUND[spec.format];
+  if (!extension || spec.mostBytes !== undefined) return null;
+  const { rate } = prepared.show.frame;
+  const stretch = JSON.stringify([plan.firstFrame, plan.frameCount, rate]);
+  const name = soundKey(mix, stretch, SOUND_ARGS[spec.format], extension);
+  const file = path.join(workFolder, `sound.${extension}`);
+  if (await kept.lend(name, file)) return file;
+  await encodeSound(parts, `${file}.part`);
+  await rename(`${file}.part`, file);
+  await alsoNamed(file, `${file}.kept`);
+  await kept.put(name, `${file}.kept`);
+  return file;
+}
+
+/** The segments in order, by the machine's own encoder where there is one; should that fail, by ours. Other machines may not have it. */
 async function drawnSegments(
   order: FilmOrder,
   prepared: PreparedShow,
   plan: FilmPlan,
   telling: ReturnType<typeof createFilmTelling>,
 ): Promise<DrawnFilm> {
+  const hardware = order.farm ? null : order.hardware === undefined ? await hardwareEncoder() : order.hardware;
+  const encoding = segmentEncoding(order.spec);
+  const own = segmentEncoding(order.spec, hardware);
+  if (own.args.join() === encoding.args.join()) return drawnAs(encoding, order, prepared, plan, telling);
+  try {
+    return await drawnAs(own, order, prepared, plan, telling);
+  } catch (error) {
+    if (order.signal?.aborted || isDiskFull(error)) throw error;
+    logger().warn(
+      { err: error, encoder: hardware?.name },
+      'the machine’s own encoder failed; the film is made without it',
+    );
+    telling.again();
+    return drawnAs(encoding, order, prepared, plan, telling);
+  }
+}
+
+/** Segments that are there are taken, the others drawn. */
+async function drawnAs(
+  encoding: SegmentEncoding,
+  order: FilmOrder,
+  prepared: PreparedShow,
+  plan: FilmPlan,
+  telling: ReturnType<typeof createFilmTelling>,
+): Promise<DrawnFilm> {
   const { spec, kept, workFolder } = order;
-  const encoding = segmentEncoding(spec);
   const version = await drawingVersion();
   const keys = plan.segments.map((segment) => segmentKey(version, prepared, segment, spec, encoding));
   const fileOf = ({ index }: FilmSegment) =>
@@ -206,7 +307,8 @@ async function drawnSegments(
   for (const segment of missing) if (!firstOf.has(keys[segment.index]!)) firstOf.set(keys[segment.index]!, segment);
   const problems = new Map<AssetId, UnreadFile>();
   let [drawMs, encodeMs, stillFrames] = [0, 0, 0];
-  await drawSegments({
+  const { farm } = order;
+  const segments: SegmentsOrder = {
     work: {
       show: prepared.show,
       facts: order.facts,
@@ -217,7 +319,6 @@ async function drawnSegments(
     },
     segments: [...firstOf.values()],
     fileOf,
-    workerCount: order.workerCount ?? filmWorkers(),
     signal: order.signal,
     onFrames: telling.frames,
     onBegun: telling.begun,
@@ -229,14 +330,21 @@ async function drawnSegments(
       const seen = assetsSeen(prepared, segment);
       for (const problem of unread) if (seen.has(problem.assetId)) problems.set(problem.assetId, problem);
       // What lacks a file is good for this film only: the file may be readable another time.
-      if (!unread.some(({ assetId }) => seen.has(assetId))) {
+      if (!farm && !unread.some(({ assetId }) => seen.has(assetId))) {
         const also = `${fileOf(segment)}.kept`;
         await alsoNamed(fileOf(segment), also);
         await kept.put(keys[segment.index]!, also);
       }
       telling.drawnSegment(segment);
     },
-  });
+  };
+  if (farm)
+    await farm.draw({
+      ...segments,
+      keyOf: ({ index }) => keys[index]!,
+      assetsOf: (segment) => [...assetsSeen(prepared, segment)].filter((id) => order.files.has(id)),
+    });
+  else await drawSegments({ ...segments, workerCount: order.workerCount ?? filmWorkers() });
   for (const segment of missing) {
     const first = firstOf.get(keys[segment.index]!)!;
     if (first === segment) continue;

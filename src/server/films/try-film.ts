@@ -12,8 +12,10 @@ import { drawSegments } from './draw-segments';
 import { segmentEncoding, WHOLE_PICTURE_SECONDS } from './encodings';
 import { finishingShare } from './film-telling';
 import { finishFilm } from './finish-film';
+import { hardwareEncoder } from './hardware-encoder';
 import { WANTED_SHARE } from './fit-to-size';
 import { filmWorkers } from './make-film';
+import { bytesOfPage } from './page/try-page';
 import { packetSizes } from './probe-film';
 
 /** What a film would come to. */
@@ -49,6 +51,7 @@ const SOUND_BYTES: Readonly<Partial<Record<FilmFormatName, number>>> = {
   ffv1: 170_000,
   pal: 32_000,
   ntsc: 32_000,
+  page: 24_000,
 };
 /** Mixing ten minutes takes about ten seconds. */
 const MIX_MS_A_SECOND = 17;
@@ -67,9 +70,9 @@ export async function tryFilm(order: TrialOrder): Promise<FilmTrial> {
   const whole = planFilm(prepared, spec.span);
   const each = framesPerSecond(spec.rate);
   const length = Math.max(1, Math.round(SAMPLE_SECONDS * each));
-  const segments = samplesOf(whole, length);
+  const segments = holds === 'show' ? slidesOf(whole) : samplesOf(whole, length);
   const sampled = segments.reduce((sum, { firstFrame, endFrame }) => sum + endFrame - firstFrame, 0);
-  const encoding = segmentEncoding(spec);
+  const encoding = segmentEncoding(spec, await hardwareEncoder());
   const fileOf = ({ index }: FilmSegment) => path.join(workFolder, `segment-${index}.${encoding.container}`);
   await mkdir(workFolder, { recursive: true });
   try {
@@ -91,6 +94,11 @@ export async function tryFilm(order: TrialOrder): Promise<FilmTrial> {
     // A picture is read once for the slide it is on, and once more by the worker that has the segment after it.
     const reading = (readMs / segments.length) * Math.max(whole.segments.length, segments.length);
     const drawnMs = ((madeMs / sampled) * whole.frameCount + reading) / workers;
+    if (holds === 'show') {
+      const page = await bytesOfPage(prepared, { fromMs, toMs }, segments.map(fileOf));
+      const packMs = (madeMs + readMs) / Math.max(1, page.packedCount);
+      return rounded(page.byteCount + soundBytes, mixMs + (packMs * page.pictureCount) / workers);
+    }
     if (spec.mostBytes === undefined && !PACKED_AGAIN.has(spec.format)) {
       const groupFrames = Math.round(each * WHOLE_PICTURE_SECONDS);
       const bytes = await bytesAFrame(segments.map(fileOf), groupFrames);
@@ -118,6 +126,13 @@ export async function tryFilm(order: TrialOrder): Promise<FilmTrial> {
     await rm(workFolder, { recursive: true, force: true });
   }
 }
+
+/** Some of a page's segments, whole. */
+const slidesOf = ({ segments }: FilmPlan): FilmSegment[] =>
+  [...new Set(SAMPLES.map((share) => segments[Math.floor(share * segments.length)]!))].map((segment, index) => ({
+    ...segment,
+    index,
+  }));
 
 /** Formats whose pictures are encoded anew when the film is put together. */
 const PACKED_AGAIN: ReadonlySet<FilmFormatName> = new Set(['gif', 'webp', 'jpegs', 'pngs', 'pal', 'ntsc']);

@@ -60,6 +60,17 @@ async function paired(show = EVENING): Promise<string> {
   return String(answer.headers['set-cookie']).split(';')[0]!;
 }
 
+it('opens at another port when the wanted one is taken, and gives the address it has', async () => {
+  const second = await openHallDoor(port, '127.0.0.1');
+  try {
+    const other = Number(new URL(second.addresses[0]!).port);
+    expect(other).not.toBe(port);
+    expect(other).toBeGreaterThan(0);
+  } finally {
+    await second.close();
+  }
+});
+
 describe('the hall’s door', () => {
   it('lets in a phone with the code, once, and does what it asks', async () => {
     const asked: ShowingCommand[] = [];

@@ -33,6 +33,7 @@ export interface HallDoor {
   close(): Promise<void>;
 }
 
+/** @param port taken by something else, any free one stands in for it; the addresses say which */
 export async function openHallDoor(port: number, host = '0.0.0.0'): Promise<HallDoor> {
   const pairing = createPairing();
   const commands = new EventEmitter().setMaxListeners(0);
@@ -45,10 +46,7 @@ export async function openHallDoor(port: number, host = '0.0.0.0'): Promise<Hall
       response.end();
     });
   });
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(port, host, resolve);
-  });
+  await listening(server, port, host);
   return {
     get addresses() {
       return addressesOf(server);
@@ -73,6 +71,21 @@ export async function openHallDoor(port: number, host = '0.0.0.0'): Promise<Hall
         server.closeAllConnections();
       }),
   };
+}
+
+/** @param port where another port is taken if this one is somebody else's: the presenter reads the address from the screen either way */
+async function listening(server: Server, port: number, host: string): Promise<void> {
+  const taken = await new Promise<boolean>((resolve, reject) => {
+    const refuse = (error: NodeJS.ErrnoException) => (error.code === 'EADDRINUSE' ? resolve(true) : reject(error));
+    server.once('error', refuse);
+    server.listen(port, host, () => {
+      server.off('error', refuse);
+      resolve(false);
+    });
+  });
+  if (!taken) return;
+  await listening(server, 0, host);
+  logger().warn({ port, instead: portOf(server) }, 'the hall’s door has another port: this one is taken');
 }
 
 interface Door {

@@ -1,3 +1,4 @@
+import { isStoreUnreachable } from '../blobs/object-store';
 import { logger } from '../logger';
 import { DISK_FULL, isDiskFull, isRefusal } from './refusal';
 
@@ -7,6 +8,10 @@ export function answerTo(error: unknown, what: string): Response {
   if (isDiskFull(error)) {
     logger().error({ err: error, what }, 'the disk is full');
     return Response.json({ problem: DISK_FULL }, { status: 507 });
+  }
+  if (isStoreUnreachable(error)) {
+    logger().error({ err: error, what }, 'the store of files does not answer');
+    return Response.json({ problem: error.message }, { status: 503 });
   }
   logger().error({ err: error, what }, 'a request failed');
   return Response.json(

@@ -2,7 +2,6 @@ import {
   anything,
   HASH,
   ID,
-  kinds,
   list,
   maybe,
   number,
@@ -14,7 +13,6 @@ import {
   whole,
   type Schema,
 } from '../../core/schema/schema';
-import type { AssetFacts } from '../../core/show/asset-facts';
 import { CONTENT_PARTS, SHOW_PARTS } from '../../core/show/schemas/slide-schema';
 import type { Show, ShowContent } from '../../core/show/show';
 import type { SheetEntry } from '../assets/contact-sheet';
@@ -47,6 +45,7 @@ import type { BadFile, BundleIntake } from '../../core/bundles/bundle';
 import type { ProofRow } from '../proofs/proof-service';
 import type { ShownProof } from '../proofs/shown-proof';
 import { ROLES } from '../../core/studio/account';
+import { COUNT, FACTS, LENGTH, NAME } from './facts-answer';
 import type { AuditRow } from '../studio/audit';
 import type { OwnAccount, PersonRow } from '../studio/accounts';
 import type { InvitationRow } from '../studio/invitations';
@@ -66,11 +65,8 @@ import type { SeriesFar, SeriesLine, SeriesSeen } from '../series/series-service
 /** What the JSON routes answer, for those who call them from outside. Checked where the server is tested. */
 
 const TIME = whole(0, 1e15);
-const COUNT = whole(0, 1e12);
 const BYTES = whole(0, 1e15);
-const NAME = text(4096);
 const LONG = Number.MAX_SAFE_INTEGER;
-const LENGTH = number(0, 1e12);
 
 export const NOTHING: Schema = object<object>({});
 export const MADE: Schema = object<{ id: unknown }>({ id: ID });
@@ -137,36 +133,6 @@ export const APPLIED: Schema = object<AppliedEdits>({
   collided: truth,
 });
 
-const FACTS: Schema = kinds<AssetFacts>({
-  picture: {
-    widthPx: COUNT,
-    heightPx: COUNT,
-    hasTransparency: truth,
-    takenAt: orNull(text(40)),
-    camera: orNull(NAME),
-    brightness: number(0, 1),
-    tonePoints: maybe(object<{ black: unknown; white: unknown }>({ black: number(0, 1), white: number(0, 1) })),
-    bars: maybe(anything),
-    caption: maybe(NAME),
-    rating: maybe(number(-1, 5)),
-    likeness: maybe(text(200)),
-    focus: maybe(anything),
-    raw: maybe(truth),
-  },
-  clip: {
-    widthPx: COUNT,
-    heightPx: COUNT,
-    lengthMs: LENGTH,
-    hasSound: truth,
-    takenAt: orNull(text(40)),
-    hdr: maybe(oneOf(['pq', 'hlg'])),
-    framesPerSecond: maybe(number(0, 100_000)),
-    uneven: maybe(truth),
-    listening: maybe(anything),
-  },
-  sound: { lengthMs: LENGTH, title: orNull(NAME), artist: orNull(NAME), listening: maybe(anything) },
-});
-
 export const ENTRY: Schema = object<SheetEntry>({
   id: ID,
   assetId: HASH,
@@ -177,7 +143,7 @@ export const ENTRY: Schema = object<SheetEntry>({
   problem: orNull(NAME),
   facts: orNull(FACTS),
   rating: maybe(number(-1, 5)),
-  made: orNull(oneOf(['take', 'cleaned', 'studio'])),
+  made: orNull(oneOf(['take', 'cleaned', 'studio', 'band'])),
 });
 const ENTRIES = list(ENTRY, LONG);
 
@@ -248,6 +214,7 @@ export const TAKES: Schema = object<{ takes: unknown }>({
 export const TAKEN_SAMPLES: Schema = object<{ sampleCount: unknown }>({ sampleCount: COUNT });
 const PHRASE = object<Phrase>({ fromMs: LENGTH, toMs: LENGTH });
 export const CLEANED: Schema = object<CleanedFile>({ entry: ENTRY, trim: orNull(PHRASE) });
+export const STILL_TAKEN: Schema = object<{ entry: unknown }>({ entry: ENTRY });
 export const KEPT_TAKE: Schema = object<KeptTake>({ entry: ENTRY, cleaned: orNull(CLEANED) });
 
 const SCREENING: Schema = object<ScreeningRow>({

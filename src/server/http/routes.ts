@@ -17,7 +17,7 @@ import {
   written,
 } from '../../core/schema/schema';
 import { FILM_SPEC, faultOfSpec, type FilmSpec } from '../../core/film/film-spec';
-import { LONGEST_NAME, LONGEST_SHOW_TITLE, MOST_SLIDES } from '../../core/show/limits';
+import { LONGEST_NAME, LONGEST_SHOW_TITLE, LONGEST_SLIDE_MS, MOST_SLIDES } from '../../core/show/limits';
 import type { LeftOut } from '../../core/sound/voice/leave-out';
 import { MOUNT_DOCUMENT, type MountDocument } from '../../core/mounts/mount-document';
 import {
@@ -40,6 +40,9 @@ import {
 } from '../../core/studio/account';
 import { NEW_HOOK, NEW_TOKEN } from '../../core/studio/api-token';
 import { BILL_CHANGE, NEW_BILL } from '../../core/screening/bill';
+import { DISC, DISC_FAR, DISC_LIST } from './disc-answers';
+import { MOST_COPIES } from '../../core/disc/disc-making';
+import { DISC_CHANGE } from '../../core/disc/disc-plan';
 import { ROW_WANTED, ROWS_WANTED, SERIES_CHANGE } from '../../core/series/series';
 import { NEW_CHANNEL, NEW_PUBLICATION } from '../../core/publishing/publication';
 import { STUDIO_PROFILE, type StudioProfile } from '../../core/studio/studio-profile';
@@ -55,6 +58,7 @@ import {
   ANSWERED,
   APPLIED,
   CLEANED,
+  STILL_TAKEN,
   COPIED,
   FILMS,
   GUEST_BOOK,
@@ -107,6 +111,7 @@ import {
   SESSIONS,
   WATCHED,
 } from './answers';
+import { BAND_ROUTES } from './band-routes';
 
 /** One thing that can be asked of the server. */
 export interface Route {
@@ -257,6 +262,28 @@ export const ROUTES = {
   'DELETE /api/v1/series/[series]/making': { deed: 'make-show', gives: NOTHING },
   /** Those that are made, as one ZIP. */
   'GET /api/v1/series/[series]/films': { deed: 'make-show' },
+  /** A video disc with the show on it. */
+  'POST /api/v1/shows/[show]/discs': { deed: 'send-show', gives: MADE },
+  'GET /api/v1/discs': { deed: 'see-studio', gives: DISC_LIST },
+  'GET /api/v1/discs/[disc]': { deed: 'make-show', gives: DISC },
+  'PATCH /api/v1/discs/[disc]': { deed: 'make-show', takes: DISC_CHANGE, gives: NOTHING },
+  'DELETE /api/v1/discs/[disc]': { deed: 'make-show', gives: NOTHING },
+  'GET /api/v1/discs/[disc]/far': { deed: 'make-show', gives: DISC_FAR },
+  'POST /api/v1/discs/[disc]/making': { deed: 'make-show', gives: NOTHING },
+  'DELETE /api/v1/discs/[disc]/making': { deed: 'make-show', gives: NOTHING },
+  /** Its image. */
+  'GET /api/v1/discs/[disc]/image': { deed: 'make-show' },
+  /** What is printed on it, as PDF. */
+  'GET /api/v1/discs/[disc]/label': { deed: 'make-show' },
+  /** A page of its menu, from 1: as PNG, and moving as MP4. */
+  'GET /api/v1/discs/[disc]/pages/[page]': { deed: 'make-show' },
+  'GET /api/v1/discs/[disc]/pages/[page]/moving': { deed: 'make-show' },
+  'POST /api/v1/discs/[disc]/burns': {
+    deed: 'make-show',
+    takes: object<{ copies: unknown }>({ copies: whole(1, MOST_COPIES) }),
+    gives: NOTHING,
+  },
+  'DELETE /api/v1/discs/[disc]/burns/[burn]': { deed: 'make-show', gives: NOTHING },
   /** Shows that come as one file: on their way in, or not long here. */
   'GET /api/v1/bundles': { deed: 'see-studio', gives: BUNDLES },
   'DELETE /api/v1/bundles/[bundle]': { deed: 'make-show', gives: NOTHING },
@@ -287,6 +314,12 @@ export const ROUTES = {
   'GET /api/v1/shows/[show]/still': { deed: 'see-show' },
   'GET /api/v1/shows/[show]/pictures/[asset]': { deed: 'see-file' },
   'GET /api/v1/shows/[show]/clips/[asset]/[second]': { deed: 'see-file' },
+  /** The frame that is seen at `atMs` of a clip, as a picture of its own on the sheet. */
+  'POST /api/v1/shows/[show]/clips/[asset]/still': {
+    deed: 'change-show',
+    takes: object<{ atMs: unknown }>({ atMs: number(0, LONGEST_SLIDE_MS) }),
+    gives: STILL_TAKEN,
+  },
   'GET /api/v1/shows/[show]/sounds/[asset]': { deed: 'see-file' },
   'GET /api/v1/shows/[show]/sounds/[asset]/peaks': { deed: 'see-file' },
   'POST /api/v1/shows/[show]/sounds/[asset]/cleaned': {
@@ -294,6 +327,7 @@ export const ROUTES = {
     takes: object<{ how: unknown }>({ how: CLEANING }),
     gives: CLEANED,
   },
+  ...BAND_ROUTES,
   'GET /api/v1/shows/[show]/takes': { deed: 'see-show', gives: TAKES },
   'POST /api/v1/shows/[show]/takes': {
     deed: 'change-show',
@@ -436,6 +470,7 @@ export const PAGES = {
   '/studio': 'see-studio',
   '/programs': 'own-tokens',
   '/series/[series]': 'make-show',
+  '/discs/[disc]': 'make-show',
   '/shows/[show]': 'see-show',
   '/shows/[show]/gather': 'see-show',
   '/shows/[show]/arrange': 'see-show',

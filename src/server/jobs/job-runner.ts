@@ -2,6 +2,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { nanoid } from 'nanoid';
 import type { Writing } from '../database/open-database';
 import { logger } from '../logger';
+import { isStoreUnreachable } from '../blobs/object-store';
 import { isDiskFull } from '../http/refusal';
 
 import type { JobKind, JobStore, TakenJob } from './job';
@@ -201,7 +202,8 @@ export function createJobRunner(store: JobStore, known: readonly JobKindOfWork[]
       }
       if (error instanceof NotYetError) return store.postpone(job, error.message, false);
       logger().warn({ err: error, job: job.id, kind: job.kind, key: job.key }, 'work failed');
-      if ((error instanceof PassingError || isDiskFull(error)) && job.tries < kind.mostTries)
+      const passes = error instanceof PassingError || isDiskFull(error) || isStoreUnreachable(error);
+      if (passes && job.tries < kind.mostTries)
         await store.postpone(job, error instanceof Error ? error.message : String(error), true);
       else await giveUp(error);
     } finally {

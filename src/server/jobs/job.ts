@@ -1,7 +1,8 @@
 import type { Writing } from '../database/open-database';
 
 /** What kinds of work there are. */
-export type JobKind = 'film' | 'look' | 'proxy' | 'focus' | 'hear' | 'publish' | 'bundle' | 'series' | 'hook';
+export type JobKind =
+  'film' | 'look' | 'proxy' | 'focus' | 'hear' | 'publish' | 'bundle' | 'series' | 'hook' | 'disc' | 'burn';
 
 /** Work to be done later, with everything that is needed to do it, so that it can be done anywhere. */
 export interface NewJob {

@@ -5,6 +5,7 @@ import { lowCut } from '../../core/sound/voice/low-cut';
 import { phrasesOf } from '../../core/sound/voice/phrases';
 import { levelMeter } from '../../core/sound/voice/voice-levels';
 import { LISTENING_RATE } from '../../core/sound/listening/spectrogram';
+import { bandPieceIn, scoreOf, tagsOf } from '../band/band-tag';
 import { eachSample } from './each-sample';
 
 const LOUDNESS_RATE = 48_000;
@@ -19,8 +20,20 @@ const MOST_PHRASES = 5000;
  */
 export async function hearFile(file: string, wantsBeats: boolean, signal?: AbortSignal): Promise<ListeningFacts> {
   const meter = loudnessMeter(LOUDNESS_RATE);
-  await eachSample(file, 2, LOUDNESS_RATE, (samples) => meter.add(samples), signal);
-  const hearing = songHearing(wantsBeats);
+  let frames = 0;
+  await eachSample(
+    file,
+    2,
+    LOUDNESS_RATE,
+    (samples) => {
+      frames += samples.length / 2;
+      meter.add(samples);
+    },
+    signal,
+  );
+  // What the house band played is known from its score.
+  const score = wantsBeats ? scoreOf(bandPieceIn(await tagsOf(file), (1000 * frames) / LOUDNESS_RATE)) : null;
+  const hearing = songHearing(wantsBeats, undefined, score);
   const speech = levelMeter(LISTENING_RATE);
   const rumble = lowCut(LISTENING_RATE);
   if (wantsBeats)

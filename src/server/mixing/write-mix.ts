@@ -3,6 +3,7 @@ import { PassThrough } from 'node:stream';
 import { createLimiter, LIMITER_DELAY } from '../../core/sound/limiter';
 import { addToMix, amplify, sampleOf } from '../../core/sound/mix-block';
 import { MIX_SAMPLE_RATE, type MixPart, type MixPlan } from '../../core/sound/mix-plan';
+import { createStretcher } from '../../core/sound/sound-stretcher';
 import type { AssetId } from '../../core/show/ids';
 import { GUARDED_INPUT, startFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { exactReader } from '../ffmpeg/read-exactly';
@@ -11,6 +12,8 @@ const BLOCK_SAMPLES = MIX_SAMPLE_RATE;
 const BYTES_A_SAMPLE = 8;
 /** High enough that a speed is right to a millionth. */
 const SPEED_RATE = 192_000;
+/** Of a sound that is stretched, read at a time. */
+const STRETCH_SAMPLES = 16_384;
 /** Of each sound, some seconds. */
 const AHEAD_BYTES = 2 * 1024 * 1024;
 
@@ -97,15 +100,29 @@ function openPart(part: MixPart, file: string, signal?: AbortSignal): SoundingPa
     signal,
   );
   running.process.stdin.end();
+  const stretcher = part.tempo === undefined ? null : createStretcher(part.tempo);
   // Unpacked ahead, while what came before is mixed.
   const ahead = running.process.stdout.pipe(new PassThrough({ highWaterMark: AHEAD_BYTES }));
   const reader = exactReader(ahead);
+  const asRecorded = async (sampleCount: number) => {
+    const bytes = await reader.read(sampleCount * BYTES_A_SAMPLE);
+    return new Float32Array(Uint8Array.from(bytes.subarray(0, bytes.length - (bytes.length % BYTES_A_SAMPLE))).buffer);
+  };
   return {
     async read(sampleCount) {
-      const bytes = await reader.read(sampleCount * BYTES_A_SAMPLE);
-      return new Float32Array(
-        Uint8Array.from(bytes.subarray(0, bytes.length - (bytes.length % BYTES_A_SAMPLE))).buffer,
-      );
+      if (!stretcher) return asRecorded(sampleCount);
+      const out = new Float32Array(2 * sampleCount);
+      let [filled, ended] = [0, false];
+      for (;;) {
+        const got = stretcher.take(sampleCount - filled / 2);
+        out.set(got, filled);
+        filled += got.length;
+        if (filled === out.length || ended) return out.subarray(0, filled);
+        const more = await asRecorded(STRETCH_SAMPLES);
+        stretcher.add(more);
+        ended = more.length < 2 * STRETCH_SAMPLES;
+        if (ended) stretcher.end();
+      }
     },
     close: () => void running.process.kill('SIGKILL'),
   };

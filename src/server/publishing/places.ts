@@ -1,4 +1,5 @@
 import type { HostedPlace } from '../../core/publishing/publication';
+import { driveAt, type Drive } from '../disc/drive';
 import type { StandIns } from '../stand-ins/open-stand-ins';
 
 /** Where letters are handed in. */
@@ -26,11 +27,13 @@ export interface HostPlace {
 export interface Places {
   mail(studioId: string): MailPlace | null;
   host(place: HostedPlace, studioId: string): HostPlace | null;
+  /** The disc drive of this machine. */
+  drive(studioId: string): Drive | null;
   /** The page of a stand-in, for a browser on this machine; null: there is none. */
-  door(place: 'mail' | HostedPlace, studioId: string): string | null;
+  door(place: 'mail' | 'drive' | HostedPlace, studioId: string): string | null;
 }
 
-const PATHS = { mail: 'post-room', video: 'video-host', post: 'social-page' } as const;
+const PATHS = { mail: 'post-room', video: 'video-host', post: 'social-page', drive: 'disc-drive' } as const;
 const SETTINGS = { video: 'TANAGER_VIDEO_HOST', post: 'TANAGER_SOCIAL_PAGE' } as const;
 const SUBMISSION_PORT = 587;
 const TLS_PORT = 465;
@@ -87,8 +90,9 @@ export function createPlaces(
           }
         : null;
     },
+    drive: (studioId) => (standIns ? driveAt(new URL(standIns.address), standIns.keyOf(studioId)) : null),
     door(place, studioId) {
-      const isReal = place === 'mail' ? realMail !== null : realHost(place) !== null;
+      const isReal = place === 'mail' ? realMail !== null : place !== 'drive' && realHost(place) !== null;
       return standIns && !isReal ? `${standIns.address}/${PATHS[place]}?key=${standIns.keyOf(studioId)}` : null;
     },
   };

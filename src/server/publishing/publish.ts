@@ -158,7 +158,7 @@ export function publishing(parts: PublishingParts): JobKindOfWork {
   ): Promise<Set> {
     const [found] = await db.select().from(films).where(eq(films.id, wanted.film));
     const film = found && filmRow(found, null);
-    const file = film?.state === 'ready' ? made.fileOf(film) : null;
+    const file = film?.state === 'ready' ? await made.localFile(film) : null;
     const size = file && (await stat(file).catch(() => null))?.size;
     if (!file || !size) throw new NotTakenError('The film was removed before it had arrived there.');
     const say = (value: PublicationProgress, finished = false) => progress(value, finished);

@@ -56,7 +56,7 @@ export interface PublishingParts {
   readonly database: OpenDatabase;
   readonly jobs: JobStore;
   readonly events: Events;
-  readonly films: Pick<FilmService, 'fileOf' | 'pictureOf'>;
+  readonly films: Pick<FilmService, 'localFile' | 'pictureOf'>;
   readonly studio: Pick<StudioService, 'open'>;
   readonly channels: Channels;
   readonly places: Places;

@@ -93,7 +93,10 @@ beforeEach(async () => {
   const service = createPublishingService({
     ...{ database, jobs, channels, places },
     events: createEvents(),
-    films: { fileOf: () => filmFile, pictureOf: async () => new Uint8Array([0xff, 0xd8, 0xff, 0xd9]) },
+    films: {
+      localFile: () => Promise.resolve(filmFile),
+      pictureOf: async () => new Uint8Array([0xff, 0xd8, 0xff, 0xd9]),
+    },
     studio: { open: async () => ({ profile: { ...EMPTY_PROFILE, name: 'Harrow Lane' } }) as never },
     wake: () => runner.look(),
     stop: (id) => runner.stop('publish', id),

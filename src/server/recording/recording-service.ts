@@ -1,6 +1,5 @@
 import { mkdir, open, readdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { setTimeout as wait } from 'node:timers/promises';
 import { and, asc, eq } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import PQueue from 'p-queue';
@@ -10,8 +9,8 @@ import { leaveOut, type LeftOut } from '../../core/sound/voice/leave-out';
 import type { Stage } from '../../core/sound/voice/stage';
 import type { Phrase } from '../../core/sound/voice/phrases';
 import type { ContactSheet, SheetEntry } from '../assets/contact-sheet';
+import { takenIn } from '../assets/taken-in';
 import type { BlobStore } from '../blobs/blob-store';
-import { hashOfFile } from '../blobs/content-hash';
 import type { OpenDatabase } from '../database/open-database';
 import { takes } from '../database/schema';
 import type { Decoders } from '../decoding/decoders';
@@ -89,7 +88,6 @@ const BYTES = Float32Array.BYTES_PER_ELEMENT;
 /** Two hours at 192,000 samples a second, four days at 8,000: nobody speaks longer in one go. */
 const MOST_BYTES = 6 * 1024 ** 3;
 const MOST_TAKES = 200;
-const LOOKED_AT_WITHIN_MS = 60_000;
 const CLEAN_LIMITS = { leastMs: 60_000, timesLength: 1, memoryBytes: 2 * 1024 ** 3 };
 const SHORTEST_MS = 200;
 
@@ -156,7 +154,7 @@ export function createRecordingService({
           throw new Refusal(422, 'Nothing was recorded, so there is nothing to keep.');
         const out = `${file}.flac`;
         await encodeFlac(without(floatsOf(file, count * BYTES), leaveOut(leftOut, rate)), rate, out);
-        const entry = await onSheet(show, out, `${name}.flac`, 'take');
+        const entry = await takenIn(sheet, show, out, `${name}.flac`, 'take');
         return { entry, cleaned: how ? await cleaned(show, entry, how) : null };
       }),
     letGo: (show, take) =>
@@ -195,21 +193,6 @@ export function createRecordingService({
     return row;
   }
 
-  /** Once it has been looked at. */
-  async function onSheet(show: ShowId, file: string, name: string, made: 'take' | 'cleaned'): Promise<SheetEntry> {
-    const id = await hashOfFile(file);
-    await sheet.takeIn(show, file, name, 'move', id, made);
-    const until = performance.now() + LOOKED_AT_WITHIN_MS;
-    for (;;) {
-      const entry = (await sheet.entries(show)).find((one) => one.assetId === id);
-      if (entry?.state === 'ready') return entry;
-      if (entry?.state === 'refused') throw new Refusal(422, entry.problem ?? 'The recording cannot be read.');
-      if (performance.now() > until)
-        throw new Refusal(503, 'The server is busy with other files. The recording is safe; try again in a while.');
-      await wait(60);
-    }
-  }
-
   async function cleaned(
     show: ShowId,
     { assetId: of, fileName, facts }: SheetEntry,
@@ -228,7 +211,7 @@ export function createRecordingService({
         true,
       );
       const name = `${fileName.replace(/\.[^.]+$/, '')}, cleaned.flac`;
-      return { entry: await onSheet(show, out, name, 'cleaned'), trim };
+      return { entry: await takenIn(sheet, show, out, name, 'cleaned'), trim };
     } finally {
       await rm(out, { force: true });
     }

@@ -177,7 +177,7 @@ export function createSeriesService(parts: SeriesParts): SeriesService {
       for (const { number, title, state, filmId } of rows) {
         const film = state === 'done' && filmId ? await films.find(filmId) : null;
         if (film?.state !== 'ready') continue;
-        const file = films.fileOf(film);
+        const file = await films.localFile(film);
         named.set(filmNameOf(number, title, path.extname(file).slice(1)), file);
       }
       return { title: row.title, files: named };

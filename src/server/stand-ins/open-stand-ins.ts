@@ -5,6 +5,7 @@ import type { AddressInfo } from 'node:net';
 import path from 'node:path';
 import { logger } from '../logger';
 import { fontFile } from '../paths';
+import { openDiscDrive } from './disc-drive';
 import { openKept } from './kept';
 import { openPostRoom } from './post-room';
 import { openSocialPage } from './social-page';
@@ -12,7 +13,7 @@ import { STYLE } from './style';
 import { openVideoHost } from './video-host';
 import { bodyOf, keyOf, studioOf, type Visit } from './visits';
 
-/** Small doubles of the world outside, on this machine only: a post room, a video host, a social page. */
+/** Small doubles of the world outside, on this machine only: a post room, a video host, a social page, a disc drive. */
 export interface StandIns {
   /** `http://localhost:4790` */
   readonly address: string;
@@ -45,6 +46,7 @@ export async function openStandIns(folder: string, wanted: number = USUAL_STAND_
     postRoom,
     await openVideoHost(path.join(folder, 'video-host'), secret, origin),
     await openSocialPage(path.join(folder, 'social-page'), secret, origin),
+    await openDiscDrive(path.join(folder, 'disc-drive')),
   ];
   const server = createServer((request, response) => {
     answer(request, response).catch((error: unknown) => {

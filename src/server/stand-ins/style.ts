@@ -4,6 +4,7 @@ export const STYLE = `
 @font-face{font-family:Text;src:url(/fonts/instrument-sans-latin-wght-normal.ttf);font-weight:400 700}
 :root{--ground:#efe7d9;--sheet:#fcfaf5;--ink:#211d19;--soft:#655d53;--rule:#d8cfbf;--accent:#96301a;--on:#fff}
 .video-host{--ground:#12171b;--sheet:#1b2228;--ink:#eef2f4;--soft:#a4b0b8;--rule:#33404a;--accent:#8fc6e0;--on:#0d1418}
+.disc-drive{--ground:#e3e8e4;--sheet:#f8faf8;--ink:#1d2420;--soft:#59645d;--rule:#c9d2cb;--accent:#2f5d46;--on:#fff}
 .social-page{--ground:#f0ecf2;--sheet:#fffdff;--ink:#241c26;--soft:#665a69;--rule:#ddd3e0;--accent:#6c3b64;--on:#fff}
 *{box-sizing:border-box}
 body{margin:0;min-height:100vh;background:var(--ground);color:var(--ink);font:15px/1.5 Text,sans-serif}
@@ -27,7 +28,7 @@ input[type=number]{width:5.5em}
 .pad{padding:18px 22px}
 ul.rows{list-style:none;margin:0;padding:0}
 ul.rows li+li{border-top:1px solid var(--rule)}
-ul.rows a.row{display:block;padding:12px 16px;text-decoration:none;color:inherit}
+ul.rows .row{display:block;padding:12px 16px;text-decoration:none;color:inherit}
 ul.rows a.row:hover{background:color-mix(in srgb,var(--accent) 7%,transparent)}
 ul.rows a[aria-current]{box-shadow:inset 4px 0 0 var(--accent);background:color-mix(in srgb,var(--accent) 9%,transparent)}
 .row b,.row span{display:block;overflow:hidden;text-overflow:ellipsis;white-space:nowrap}

@@ -82,6 +82,7 @@ const PLACES = [
   ['post-room', 'Post room'],
   ['video-host', 'Video host'],
   ['social-page', 'Social page'],
+  ['disc-drive', 'Disc drive'],
 ] as const;
 
 /** A page of a stand-in: the three doors above, then what it holds. */

@@ -254,7 +254,10 @@ export function RunningOrder({ ref, scale, onGo, onPlay, onOpen }: RunningOrderP
       () => nanoid(10),
     );
     if (edit) store.getState().edit(edit);
-    else toast('Nothing was split: choose a slide with a clip, and put the viewer where the second part is to begin.');
+    else
+      toast(
+        'Nothing was split: choose a slide with a clip that does not come again, and put the viewer where the second part is to begin.',
+      );
   };
   useCommands({
     'slide-step': (event) => step(down(event), false),

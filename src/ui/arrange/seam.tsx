@@ -7,7 +7,8 @@ import type { SlideId } from '../../core/show/ids';
 import type { Slide } from '../../core/show/show';
 import type { Transition } from '../../core/show/transition';
 import { Button } from '../kit/button';
-import { useShow } from '../show/show-provider';
+import { usePrepared, useShow } from '../show/show-provider';
+import { Fitting, fittingAt } from './fitting';
 import { TransitionForm } from './transition-form';
 import { transitionName } from '../../core/transitions/transitions';
 
@@ -63,7 +64,7 @@ export const Seam = memo(function Seam({ slide, transitionMs, startMs, onGo, onP
           aria-label="Transition into this slide"
           onClick={(event) => event.stopPropagation()}
           onKeyDown={(event) => event.stopPropagation()}
-          className="z-30 w-80 rounded-lg border border-rule bg-card p-3 shadow-raised"
+          className="z-30 w-[364px] rounded-lg border border-rule bg-card p-3 shadow-raised"
         >
           <SeamForm slide={slide} transitionMs={transitionMs} startMs={startMs} onGo={onGo} onPlay={onPlay} />
         </Popover.Content>
@@ -76,28 +77,36 @@ function SeamForm({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
   const edit = useShow((state) => state.edit);
   const slides = useShow((state) => state.show.slides);
   const selection = useShow((state) => state.selection);
+  const prepared = usePrepared();
   const { transition } = slide;
   const set = (ids: readonly SlideId[], next: Transition, joins?: string) =>
     edit(
       { kind: 'set-transitions', transitions: ids.map((slideId) => ({ slideId, transition: next })) },
       joins && `${joins} ${slide.id}`,
     );
+  const setHere = (next: Transition, joins?: string) => {
+    set([slide.id], next, joins);
+    onGo(startMs + (next.kind === 'cut' ? 0 : Math.min(next.lengthMs, slide.lengthMs / 2) / 2));
+  };
+  const several = selection.size > 1 ? [...selection] : slides.map(({ id }) => id);
+  /** What fits each of them, as one step. */
+  const fitEach = () => {
+    const transitions = several.flatMap((slideId) => {
+      const found = fittingAt(prepared, slideId);
+      return found ? [{ slideId, transition: found.transition }] : [];
+    });
+    edit({ kind: 'set-transitions', transitions });
+  };
   return (
     <>
-      <TransitionForm
-        transition={transition}
-        slideId={slide.id}
-        onChange={(next, joins) => {
-          set([slide.id], next, joins);
-          onGo(startMs + (next.kind === 'cut' ? 0 : Math.min(next.lengthMs, slide.lengthMs / 2) / 2));
-        }}
-      />
+      <Fitting prepared={prepared} slideId={slide.id} transition={transition} onTake={setHere} />
+      <TransitionForm transition={transition} slideId={slide.id} onChange={setHere} />
       {transition.kind !== 'cut' && transitionMs < transition.lengthMs && (
         <p className="mt-2 text-soft">
           It takes {(transitionMs / 1000).toFixed(1)} s here: a transition takes at most half of either slide.
         </p>
       )}
-      <div className="mt-3 flex gap-2">
+      <div className="mt-3 flex flex-wrap gap-2">
         {transition.kind !== 'cut' && (
           <Button onClick={() => onPlay(Math.max(0, startMs - AROUND_MS), startMs + transitionMs + AROUND_MS)}>
             <Play size={12} fill="currentColor" /> Play it
@@ -115,6 +124,9 @@ function SeamForm({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
           }
         >
           Same for all
+        </Button>
+        <Button onClick={fitEach} data-part="fit-each">
+          What fits each{selection.size > 1 ? ` of ${selection.size}` : ''}
         </Button>
       </div>
     </>

@@ -3,6 +3,7 @@
 import { useMemo, useState } from 'react';
 import { barredPictures, type BarredPicture } from '../../core/light/barred-pictures';
 import { cropOfSides, croppedSize } from '../../core/motion/crop';
+import type { PictureLayer } from '../../core/show/layer';
 import { runCommand } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { CroppedPrint } from '../kit/cropped-print';
@@ -31,7 +32,9 @@ export function BarsDialog({ onClose }: { onClose: () => void }) {
   const chosen = found.filter((entry) => !left.has(nameOf(entry)));
   const trim = () => {
     const bars = new Map(chosen.map((entry) => [entry.layer, entry.bars]));
-    const change = cropEdit(chosen, facts, (layer, picture) => cropOfSides(bars.get(layer)!, 0, picture));
+    const change = cropEdit(chosen, facts, (layer, picture) =>
+      cropOfSides(bars.get(layer as PictureLayer)!, 0, picture),
+    );
     if (change)
       edit({
         kind: 'together',

@@ -83,13 +83,7 @@ export function Bench() {
         {layer ? <RostrumTab key={layer.id} slide={slide} layer={layer} prepared={prepared} index={index} /> : blank}
       </Tabs.Content>
       <Tabs.Content value="crop" className={content}>
-        {layer?.kind === 'picture' ? (
-          <CropTab key={layer.id} slide={slide} layer={layer} prepared={prepared} />
-        ) : layer ? (
-          <p className="text-soft">A clip is shown as it is; only pictures are cropped.</p>
-        ) : (
-          blank
-        )}
+        {layer ? <CropTab key={layer.id} slide={slide} layer={layer} prepared={prepared} /> : blank}
       </Tabs.Content>
       <Tabs.Content value="words" className={content}>
         <WordsTab key={slide.id} slide={slide} />

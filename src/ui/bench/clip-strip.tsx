@@ -1,12 +1,12 @@
 'use client';
 
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { CLIP_FRAMES_PER_SECOND } from '../../core/frame/frame-plan';
 import { PEAKS_PER_SECOND } from '../../core/sound/peaks';
 import type { AssetId } from '../../core/show/ids';
-import { CLIP_FRAME_MS, type ClipPart } from '../../core/timing/clip-trim';
+import { CLIP_FRAME_MS } from '../../core/timing/clip-time';
+import type { ClipPart } from '../../core/timing/clip-trim';
 import { clockTenths } from '../kit/clock';
-import { useShow } from '../show/show-provider';
+import { useClipFrameUrl } from '../show/file-url';
 import { usePeaks } from '../show/use-peaks';
 
 interface ClipStripProps {
@@ -14,6 +14,8 @@ interface ClipStripProps {
   readonly lengthMs: number;
   readonly part: ClipPart;
   readonly hasSound: boolean;
+  /** Where frames stand, in the clip’s own time. */
+  readonly stands: readonly number[];
   /** @param held while the hand has not let go */
   readonly onFrom: (fromMs: number, held: boolean) => void;
   readonly onTo: (toMs: number, held: boolean) => void;
@@ -26,16 +28,13 @@ const COUNT = 9;
 const WAVE_POINTS = 256;
 
 /** The whole clip as a strip of its frames above its sound, and what the slide shows of it between two handles. */
-export function ClipStrip({ assetId, lengthMs, part, hasSound, onFrom, onTo }: ClipStripProps) {
-  const showId = useShow((state) => state.show.id);
+export function ClipStrip({ assetId, lengthMs, part, hasSound, stands, onFrom, onTo }: ClipStripProps) {
   const peaks = usePeaks(hasSound ? assetId : null);
   const strip = useRef<HTMLDivElement>(null);
   const [held, setHeld] = useState<'from' | 'to' | null>(null);
   const [looking, setLooking] = useState<'from' | 'to' | null>(null);
-  const frameUrl = (ms: number) => {
-    const frame = Math.max(0, Math.floor(Math.min(ms, lengthMs - 1) / CLIP_FRAME_MS + 0.01));
-    return `/api/v1/shows/${showId}/clips/${assetId}/${Math.floor(frame / CLIP_FRAMES_PER_SECOND)}?frame=${frame % CLIP_FRAMES_PER_SECOND}`;
-  };
+  const urlOf = useClipFrameUrl();
+  const frameUrl = (ms: number) => urlOf(assetId, Math.min(ms, lengthMs - 1));
   const share = (ms: number) => `${(100 * Math.min(lengthMs, ms)) / lengthMs}%`;
   const msAt = (event: PointerEvent) => {
     const box = strip.current!.getBoundingClientRect();
@@ -122,6 +121,13 @@ export function ClipStrip({ assetId, lengthMs, part, hasSound, onFrom, onTo }: C
         style={{ width: share(part.fromMs) }}
       />
       <div className="pointer-events-none absolute inset-y-0 right-0 bg-black/65" style={{ left: share(part.toMs) }} />
+      {stands.map((ms) => (
+        <span
+          key={ms}
+          className="pointer-events-none absolute inset-y-0 w-[2px] -translate-x-1/2 border-x border-black/40 bg-white"
+          style={{ left: share(ms) }}
+        />
+      ))}
       {handle('from')}
       {handle('to')}
       {looking && (

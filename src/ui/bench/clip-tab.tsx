@@ -1,69 +1,109 @@
 'use client';
 
-import { Volume2, VolumeX } from 'lucide-react';
+import { Camera, Undo2 } from 'lucide-react';
 import { useState } from 'react';
+import { toast } from 'sonner';
+import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { ClipFacts } from '../../core/show/asset-facts';
 import type { ShowEdit } from '../../core/show/edit';
 import type { ClipLayer } from '../../core/show/layer';
 import { SHORTEST_SLIDE_MS } from '../../core/show/limits';
 import type { Slide } from '../../core/show/show';
-import { atSpeed, clipPart, trimmedFrom, trimmedTo, type Trimmed } from '../../core/timing/clip-trim';
-import { Amount } from '../kit/amount';
+import { clipFrameAt, CLIP_FRAME_MS } from '../../core/timing/clip-time';
+import {
+  atSpeed,
+  clipPart,
+  endingBy,
+  trimmedFrom,
+  trimmedTo,
+  type Ending,
+  type Trimmed,
+} from '../../core/timing/clip-trim';
+import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { Button } from '../kit/button';
 import { clockTenths } from '../kit/clock';
 import { NumberField } from '../kit/number-field';
 import { Pick } from '../kit/pick';
+import { callServer } from '../show/call-server';
+import { useKeptMoment } from '../show/kept-moment';
 import { useShow } from '../show/show-provider';
+import { ClipFraming } from './clip-framing';
+import { ClipFreezes } from './clip-freezes';
+import { ClipSound } from './clip-sound';
 import { ClipStrip } from './clip-strip';
 
 interface ClipTabProps {
   readonly slide: Slide;
   readonly layer: ClipLayer;
   readonly facts: ClipFacts;
+  readonly prepared: PreparedShow;
 }
 
 const SPEEDS = [0.25, 0.5, 0.75, 1, 1.5, 2, 4] as const;
-/** At and below this a clip is silent. */
-const SILENT_DB = -60;
+const ENDINGS: readonly { readonly value: Ending; readonly label: string }[] = [
+  { value: 'slide', label: 'the slide is over too' },
+  { value: 'held', label: 'its last frame stays' },
+  { value: 'again', label: 'it comes again' },
+];
 
-/** What a slide shows of a clip: its first and last frame, its speed, its sound. */
-export function ClipTab({ slide, layer, facts }: ClipTabProps) {
+/** What a slide shows of a clip, and how: its first and last frame, its speed and direction, what comes after it, frames that stand, framing, sound. */
+export function ClipTab({ slide, layer, facts, prepared }: ClipTabProps) {
   const edit = useShow((state) => state.edit);
+  const showId = useShow((state) => state.show.id);
+  const kept = useKeptMoment();
   const [drag, setDrag] = useState(0);
+  const [taking, setTaking] = useState(false);
   const part = clipPart(layer, slide.lengthMs, facts.lengthMs);
   const speed = layer.speed ?? 1;
   /** So much of it is shown at least. */
   const leastMs = SHORTEST_SLIDE_MS * speed;
-  const silent = layer.soundGainDb <= SILENT_DB;
   const put = (changes: Partial<ClipLayer>): ShowEdit => ({
     kind: 'put-layer',
     slideId: slide.id,
-    layer: { ...layer, ...changes },
+    layer: withChanges(layer, changes),
   });
-  const length = (lengthMs: number): ShowEdit => ({
-    kind: 'set-lengths',
-    lengths: [{ slideId: slide.id, lengthMs, by: 'hand' }],
-  });
-  const trim = ({ trimStartMs, lengthMs }: Trimmed, held: boolean) => {
-    if (trimStartMs !== layer.trimStartMs || lengthMs !== slide.lengthMs)
-      edit(
-        { kind: 'together', name: 'trim the clip', edits: [put({ trimStartMs }), length(lengthMs)] },
-        `trim ${layer.id} ${drag}`,
-      );
+  const length = (lengthMs: number): ShowEdit[] =>
+    lengthMs === slide.lengthMs
+      ? []
+      : [{ kind: 'set-lengths', lengths: [{ slideId: slide.id, lengthMs, by: 'hand' }] }];
+  const change = (name: string, changes: Partial<ClipLayer>, lengthMs = slide.lengthMs, joins?: string) =>
+    edit({ kind: 'together', name, edits: [put(changes), ...length(lengthMs)] }, joins);
+  const trim = ({ lengthMs, ...ends }: Trimmed, held: boolean) => {
+    if (ends.trimStartMs !== layer.trimStartMs || ends.trimEndMs !== layer.trimEndMs || lengthMs !== slide.lengthMs)
+      change('trim the clip', ends, lengthMs, `trim ${layer.id} ${drag}`);
     if (!held) setDrag(drag + 1);
   };
   const from = (ms: number, held = false) => trim(trimmedFrom(layer, slide.lengthMs, facts.lengthMs, ms), held);
-  const to = (ms: number, held = false) => trim(trimmedTo(layer, facts.lengthMs, ms), held);
-  const setSpeed = (next: number) => {
-    const { speed: _before, ...rest } = layer;
-    edit({
-      kind: 'together',
-      name: 'change the speed of the clip',
-      edits: [
-        { kind: 'put-layer', slideId: slide.id, layer: next === 1 ? rest : { ...rest, speed: next } },
-        length(atSpeed(layer, slide.lengthMs, facts.lengthMs, next)),
-      ],
-    });
+  const to = (ms: number, held = false) => trim(trimmedTo(layer, slide.lengthMs, facts.lengthMs, ms), held);
+  const ending: Ending = layer.after === 'again' ? 'again' : part.heldMs > 1 ? 'held' : 'slide';
+  const end = (next: Ending) => {
+    const { lengthMs, ...changes } = endingBy(layer, slide.lengthMs, facts.lengthMs, next);
+    change('change how the clip ends', changes, lengthMs);
+  };
+  /** The clip’s own moment of the frame the viewer shows; null while it shows another slide. */
+  const seenMs = () => {
+    const span = prepared.spans.find(({ slideId }) => slideId === slide.id)!;
+    const offsetMs = kept.getState().momentMs - span.startMs;
+    if (offsetMs < 0 || offsetMs >= span.leavesMs - span.startMs) return null;
+    return clipFrameAt(layer, facts.lengthMs, span.leavesMs - span.startMs, offsetMs) * CLIP_FRAME_MS;
+  };
+  const elsewhere = () => toast('The viewer shows another slide: put it on the frame you mean first.');
+  const take = async () => {
+    const atMs = seenMs();
+    if (atMs === null) return elsewhere();
+    setTaking(true);
+    try {
+      const { entry } = await callServer<{ entry: SheetEntry }>(
+        'POST',
+        `/api/v1/shows/${showId}/clips/${layer.assetId}/still`,
+        { atMs },
+      );
+      toast(`“${entry.fileName}” lies on the contact sheet.`);
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : 'The frame could not be taken.');
+    } finally {
+      setTaking(false);
+    }
   };
   return (
     <div className="flex flex-col gap-3" data-part="clip-tab">
@@ -72,6 +112,7 @@ export function ClipTab({ slide, layer, facts }: ClipTabProps) {
         lengthMs={facts.lengthMs}
         part={part}
         hasSound={facts.hasSound}
+        stands={(layer.freezes ?? []).map(({ atMs }) => atMs)}
         onFrom={from}
         onTo={to}
       />
@@ -104,18 +145,16 @@ export function ClipTab({ slide, layer, facts }: ClipTabProps) {
         <Button
           className="h-7"
           disabled={part.fromMs === 0 && part.toMs >= facts.lengthMs && part.heldMs === 0}
-          onClick={() => trim({ trimStartMs: 0, lengthMs: Math.round(facts.lengthMs / speed) }, false)}
+          onClick={() => {
+            const all = { ...layer, trimStartMs: 0, trimEndMs: undefined };
+            const lengthMs = layer.after === 'again' ? slide.lengthMs : atSpeed(all, Infinity, facts.lengthMs, speed);
+            change('show all of the clip', { trimStartMs: 0, trimEndMs: undefined }, lengthMs);
+          }}
         >
           all of it
         </Button>
       </div>
-      {part.heldMs > 0 && (
-        <p className="text-soft">
-          The slide lasts longer than the clip: its last frame is held for{' '}
-          <span className="tabular">{(part.heldMs / 1000).toFixed(1)}</span> s.
-        </p>
-      )}
-      <div className="flex flex-wrap items-center gap-2">
+      <div className="flex flex-wrap items-center gap-x-2 gap-y-1.5">
         <span className="text-soft">Speed</span>
         <Pick
           label="Speed of the clip"
@@ -128,35 +167,61 @@ export function ClipTab({ slide, layer, facts }: ClipTabProps) {
                 .map((value) => ({ value: String(value), label: value === 1 ? 'as filmed' : `${value} ×` })),
             },
           ]}
-          onChange={(value) => setSpeed(Number(value))}
+          onChange={(value) => {
+            const next = Number(value);
+            const lengthMs = atSpeed(layer, slide.lengthMs, facts.lengthMs, next);
+            change('change the speed of the clip', { speed: next === 1 ? undefined : next }, lengthMs);
+          }}
         />
-        {speed !== 1 && facts.hasSound && <span className="text-soft">At another speed it is silent.</span>}
+        <Button
+          className="h-7"
+          aria-pressed={Boolean(layer.backwards)}
+          data-part="clip-backwards"
+          onClick={() =>
+            change('turn the clip round', {
+              backwards: layer.backwards ? undefined : true,
+              // The same part, whichever way it runs; what ends with its slide needs no end of its own.
+              trimStartMs: Math.round(part.fromMs),
+              trimEndMs: layer.backwards && ending === 'slide' ? undefined : Math.round(part.toMs),
+            })
+          }
+        >
+          <Undo2 size={14} /> backwards
+        </Button>
+        <span className="ml-2 text-soft">When it is over,</span>
+        <Pick
+          label="When the clip is over"
+          value={ending}
+          groups={[{ name: null, options: ENDINGS }]}
+          onChange={(value) => end(value as Ending)}
+        />
+        {part.heldMs > 0 && (
+          <span className="text-soft">
+            for <span className="tabular">{(part.heldMs / 1000).toFixed(1)}</span> s
+          </span>
+        )}
       </div>
-      {facts.hasSound && (
-        <div className="flex max-w-[420px] items-center gap-3">
-          <Button
-            square
-            className="size-7"
-            aria-label={silent ? 'Turn the clip’s sound on' : 'Turn the clip’s sound off'}
-            aria-pressed={silent}
-            onClick={() => edit(put({ soundGainDb: silent ? 0 : SILENT_DB }))}
-            data-part="clip-silent"
-          >
-            {silent ? <VolumeX size={14} /> : <Volume2 size={14} />}
-          </Button>
-          <div className="flex-1">
-            <Amount
-              label="Its sound"
-              value={Math.max(-40, layer.soundGainDb)}
-              min={-40}
-              max={12}
-              rest={0}
-              shown={silent ? 'off' : `${layer.soundGainDb > 0 ? '+' : ''}${layer.soundGainDb.toFixed(0)} dB`}
-              onChange={(value) => edit(put({ soundGainDb: value }), `clip sound ${layer.id}`)}
-            />
-          </div>
-        </div>
-      )}
+      <div className="flex flex-wrap items-start gap-x-2.5 gap-y-2">
+        <ClipFraming slide={slide} layer={layer} facts={facts} prepared={prepared} />
+        <Button className="h-7" disabled={taking} onClick={() => void take()} data-part="take-still">
+          <Camera size={14} /> take this frame
+        </Button>
+        <ClipFreezes
+          slide={slide}
+          layer={layer}
+          facts={facts}
+          seenMs={seenMs}
+          onElsewhere={elsewhere}
+          onChange={change}
+        />
+      </div>
+      {facts.hasSound && <ClipSound layer={layer} onChange={(changes, joins) => edit(put(changes), joins)} />}
     </div>
   );
+}
+
+/** What is undefined is left out. */
+function withChanges(layer: ClipLayer, changes: Partial<ClipLayer>): ClipLayer {
+  const merged = Object.entries({ ...layer, ...changes }).filter(([, value]) => value !== undefined);
+  return Object.fromEntries(merged) as unknown as ClipLayer;
 }

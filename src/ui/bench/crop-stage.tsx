@@ -4,10 +4,12 @@ import { useState, type PointerEvent } from 'react';
 import { sidesOf, type Crop, type CropSides } from '../../core/motion/crop';
 import type { AssetId } from '../../core/show/ids';
 import { draggedSides, type CropHandle } from './crop-drag';
-import { usePictureUrl } from '../show/file-url';
+import { useClipFrameUrl, usePictureUrl } from '../show/file-url';
 
 interface CropStageProps {
   readonly assetId: AssetId;
+  /** Of a clip: the frame at this moment is what is cropped here. */
+  readonly clipMs: number | null;
   readonly picture: { readonly widthPx: number; readonly heightPx: number };
   readonly crop: Crop;
   /** Width over height that is kept while dragging, or null. */
@@ -22,8 +24,18 @@ const CORNERS = ['top left', 'top right', 'bottom left', 'bottom right'] as cons
 const STEP = 0.01;
 
 /** The whole picture as it lies under the crop's turn; what is cut away is dimmed. Sides and corners are dragged, or moved by arrow keys. */
-export function CropStage({ assetId, picture, crop, aspect, mostWidthPx, mostHeightPx, onSides }: CropStageProps) {
+export function CropStage({
+  assetId,
+  clipMs,
+  picture,
+  crop,
+  aspect,
+  mostWidthPx,
+  mostHeightPx,
+  onSides,
+}: CropStageProps) {
   const pictureUrl = usePictureUrl();
+  const frameUrl = useClipFrameUrl();
   const [held, setHeld] = useState<{ handle: CropHandle; x: number; y: number; start: CropSides } | null>(null);
   const radians = (crop.turnDegrees * Math.PI) / 180;
   const [cos, sin] = [Math.abs(Math.cos(radians)), Math.abs(Math.sin(radians))];
@@ -68,7 +80,7 @@ export function CropStage({ assetId, picture, crop, aspect, mostWidthPx, mostHei
     >
       {/* eslint-disable-next-line @next/next/no-img-element */}
       <img
-        src={pictureUrl(assetId, 960)}
+        src={clipMs === null ? pictureUrl(assetId, 960) : frameUrl(assetId, clipMs)}
         alt=""
         draggable={false}
         className="absolute max-w-none"

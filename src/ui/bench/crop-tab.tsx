@@ -15,8 +15,8 @@ import {
   WHOLE_CROP,
   type Crop,
 } from '../../core/motion/crop';
-import type { PictureFacts } from '../../core/show/asset-facts';
-import type { Flip, PictureLayer } from '../../core/show/layer';
+import type { ClipFacts, PictureFacts } from '../../core/show/asset-facts';
+import type { ClipLayer, Flip, PictureLayer } from '../../core/show/layer';
 import type { Slide } from '../../core/show/show';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import { Amount } from '../kit/amount';
@@ -31,23 +31,30 @@ import { CropStage } from './crop-stage';
 
 type Shape = 'free' | 'frame' | 'own' | 'square';
 
-/** What of the picture is used, and how it lies: sides, straightening, quarter turns, flips, dark bars. */
-export function CropTab({ slide, layer, prepared }: { slide: Slide; layer: PictureLayer; prepared: PreparedShow }) {
+interface CropTabProps {
+  readonly slide: Slide;
+  readonly layer: PictureLayer | ClipLayer;
+  readonly prepared: PreparedShow;
+}
+
+/** What of the picture or clip is used, and how it lies: sides, straightening, quarter turns, flips, dark bars. */
+export function CropTab({ slide, layer, prepared }: CropTabProps) {
   const edit = useShow((state) => state.edit);
   const chosen = useChosenSlides(slide);
   const bars = useBars();
   const [shape, setShape] = useState<Shape>('free');
   const picture = prepared.facts.get(layer.assetId);
-  if (picture?.kind !== 'picture') return <p className="text-soft">Nothing is known about this picture’s file yet.</p>;
+  if (!picture || picture.kind !== layer.kind)
+    return <p className="text-soft">Nothing is known about this picture’s file yet.</p>;
   const crop = layer.crop ? cropOn(picture, layer.crop) : WHOLE_CROP;
   const all = layersOf(chosen, slide, layer).flatMap(({ slideId, layer: entry }) =>
-    entry.kind === 'picture' ? [{ slideId, layer: entry }] : [],
+    entry.kind === layer.kind ? [{ slideId, layer: entry as PictureLayer | ClipLayer }] : [],
   );
   const { frame } = prepared.show;
-  const aspectOf = (of: Shape, facts: PictureFacts) =>
+  const aspectOf = (of: Shape, facts: PictureFacts | ClipFacts) =>
     ({ free: null, frame: frame.widthPx / frame.heightPx, own: facts.widthPx / facts.heightPx, square: 1 })[of];
   /** In all chosen pictures. */
-  const cropAll = (next: (crop: Crop, facts: PictureFacts) => Crop | null, joins?: string) => {
+  const cropAll = (next: (crop: Crop, facts: PictureFacts | ClipFacts) => Crop | null, joins?: string) => {
     const change = cropEdit(all, prepared.facts, (of, facts) => next(of.crop ?? WHOLE_CROP, facts));
     if (change) edit(change, joins && `${joins} ${layer.id}`);
   };
@@ -68,12 +75,12 @@ export function CropTab({ slide, layer, prepared }: { slide: Slide; layer: Pictu
     const slides = chosen.map((other) => ({
       ...other,
       layers: other.layers.map((entry) =>
-        entry.kind === 'picture' && ids.has(entry.id) ? withFlip(entry, which, on) : entry,
+        (entry.kind === 'picture' || entry.kind === 'clip') && ids.has(entry.id) ? withFlip(entry, which, on) : entry,
       ),
     }));
     edit({
       kind: 'together',
-      name: all.length > 1 ? `flip ${all.length} pictures` : 'flip the picture',
+      name: all.length > 1 ? `flip ${all.length} pictures` : `flip the ${layer.kind}`,
       edits: [{ kind: 'put-slides', slides }],
     });
   };
@@ -85,6 +92,7 @@ export function CropTab({ slide, layer, prepared }: { slide: Slide; layer: Pictu
     <div className="flex gap-4" data-part="crop">
       <CropStage
         assetId={layer.assetId}
+        clipMs={layer.kind === 'clip' ? layer.trimStartMs : null}
         picture={picture}
         crop={crop}
         aspect={aspectOf(shape, picture)}
@@ -137,7 +145,7 @@ export function CropTab({ slide, layer, prepared }: { slide: Slide; layer: Pictu
                 options: [
                   { value: 'free', label: 'any shape' },
                   { value: 'frame', label: 'the film’s shape' },
-                  { value: 'own', label: 'the picture’s own' },
+                  { value: 'own', label: `the ${layer.kind}’s own` },
                   { value: 'square', label: 'square' },
                 ],
               },
@@ -218,7 +226,7 @@ export function CropTab({ slide, layer, prepared }: { slide: Slide; layer: Pictu
   );
 }
 
-function withFlip(layer: PictureLayer, which: keyof Flip, on: boolean): PictureLayer {
+function withFlip(layer: PictureLayer | ClipLayer, which: keyof Flip, on: boolean): PictureLayer | ClipLayer {
   const { flip: before, ...rest } = layer;
   const { [which]: _before, ...other } = before ?? {};
   const flip: Flip = on ? { ...other, [which]: true } : other;

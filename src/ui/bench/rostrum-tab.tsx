@@ -71,7 +71,8 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
       view={view}
     />
   );
-  if (layer.kind === 'clip' && facts.kind === 'clip') return <ClipTab slide={slide} layer={layer} facts={facts} />;
+  if (layer.kind === 'clip' && facts.kind === 'clip')
+    return <ClipTab slide={slide} layer={layer} facts={facts} prepared={prepared} />;
   if (layer.kind === 'clip' || facts.kind === 'clip') return null;
 
   const set = (next: Move, joins?: string) =>

@@ -1,7 +1,8 @@
 /** Every command with a key, a name and a place; the map under `?`, the palette and the README read from here. */
 export interface CommandInfo {
   readonly name: string;
-  readonly where: 'Everywhere' | 'Contact sheet' | 'Running order' | 'Wide bench' | 'Booth' | 'Viewer' | 'Send';
+  readonly where:
+    'Everywhere' | 'Contact sheet' | 'Running order' | 'Wide bench' | 'Sound' | 'Booth' | 'Viewer' | 'Send';
   /** As shown to people. */
   readonly keys: string;
   /** For the key library: combinations separated by commas. */
@@ -350,6 +351,13 @@ export const COMMANDS = command({
   'key-before': { name: 'To the key before', where: 'Wide bench', keys: '<', signs: '<' },
   'key-after': { name: 'To the key after', where: 'Wide bench', keys: '>', signs: '>' },
 
+  'open-band': {
+    name: 'Open the house band: music made to measure',
+    also: 'music generate compose score',
+    where: 'Sound',
+    keys: 'Shift B',
+    combos: 'shift+b',
+  },
   'open-booth': {
     name: 'Open the booth: record a voice',
     also: 'narration microphone voiceover speak take',
@@ -389,6 +397,7 @@ export const PLACES = [
   'Running order',
   'Wide bench',
   'Contact sheet',
+  'Sound',
   'Booth',
   'Viewer',
   'Send',

@@ -11,6 +11,7 @@ const NOT_NOW: Record<CommandInfo['where'], string> = {
   Everywhere: 'nothing to do it to yet',
   'Contact sheet': 'on Gather, with prints chosen',
   'Running order': 'on Arrange, with slides chosen',
+  Sound: 'on Sound',
   Booth: 'on Sound, in the booth',
   'Wide bench': 'on the bench opened wide',
   Viewer: 'where the viewer is',

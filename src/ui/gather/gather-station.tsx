@@ -6,6 +6,7 @@ import { useMemo, useRef, useState } from 'react';
 import type { Mark } from '../../core/show/mark';
 import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { callServer } from '../show/call-server';
+import { useFolderPicker } from '../kit/use-folder-picker';
 import { useCommands } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { selectionAfterClick, selectionAfterStep } from '../kit/selection';
@@ -51,7 +52,11 @@ export function GatherStation() {
   const edit = useShow((state) => state.edit);
   const uploads = useUploads();
   const picker = useRef<HTMLInputElement>(null);
-  const folderPicker = useRef<HTMLInputElement>(null);
+  const { pick: pickFolder, picker: folderPicker } = useFolderPicker(
+    'A folder for this show',
+    'folder-picker',
+    (files) => uploads.add(files),
+  );
   /** The purpose it was begun for on the shelf. */
   const begins = useSearchParams()?.get('start') ?? null;
   const [filter, setFilter] = useState(EVERYTHING);
@@ -135,19 +140,7 @@ export function GatherStation() {
           event.target.value = '';
         }}
       />
-      <input
-        ref={folderPicker}
-        type="file"
-        multiple
-        {...{ webkitdirectory: '' }}
-        aria-label="A folder for this show"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(event) => {
-          uploads.add([...(event.target.files ?? [])].filter((file) => !file.name.startsWith('.')));
-          event.target.value = '';
-        }}
-      />
+      {folderPicker}
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex h-11 shrink-0 items-center gap-3 border-b border-rule px-4 whitespace-nowrap">
           <Tally>
@@ -198,7 +191,7 @@ export function GatherStation() {
             </Button>
             <BringIn
               onFiles={() => picker.current?.click()}
-              onFolder={() => folderPicker.current?.click()}
+              onFolder={pickFolder}
               onServer={isGuest ? null : () => setOpen('server-folder')}
               marksAt={Object.keys(marks).length > 0 ? `/api/v1/shows/${showId}/marks` : null}
             />

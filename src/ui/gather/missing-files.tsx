@@ -1,7 +1,7 @@
 'use client';
 
 import { FolderSearch, HardDrive } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { mayBe, usesSentence, type MissingFile } from '../../core/show/file-uses';
 import type { MissingSearch } from '../../server/assets/missing-files';
@@ -9,6 +9,7 @@ import { useIsGuest } from '../people/me';
 import { Button } from '../kit/button';
 import { megabytes } from '../kit/clock';
 import { Dialog } from '../kit/dialog';
+import { useFolderPicker } from '../kit/use-folder-picker';
 import { callServer } from '../show/call-server';
 import { useShow } from '../show/show-provider';
 import { useUploadProgress, useUploads } from '../show/uploads-provider';
@@ -78,7 +79,6 @@ function MissingDialog({ missing, search, onDone, onClose }: MissingDialogProps)
   const showId = useShow((state) => state.show.id);
   const isGuest = useIsGuest();
   const uploads = useUploads();
-  const picker = useRef<HTMLInputElement>(null);
   const [serverOpen, setServerOpen] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   const searching = search !== null && !search.ended;
@@ -104,6 +104,7 @@ function MissingDialog({ missing, search, onDone, onClose }: MissingDialogProps)
         : `${found} of ${missing.length} found${found < missing.length ? '' : ', all of them'}; ${found === 1 ? 'it comes' : 'they come'} back to their places.`,
     );
   };
+  const { pick, picker } = useFolderPicker('A folder to look in', 'missing-picker', (files) => void lookIn(files));
   return (
     <Dialog title="Files that are not there any more" open onClose={onClose} className="w-[680px]">
       <div data-part="missing-dialog">
@@ -111,7 +112,7 @@ function MissingDialog({ missing, search, onDone, onClose }: MissingDialogProps)
           They are found again in whatever folder they are now, by what is in them – under another name too.
         </p>
         <div className="mt-3 flex flex-wrap items-center gap-2">
-          <Button onClick={() => picker.current?.click()} disabled={missing.length === 0} data-part="look-in-folder">
+          <Button onClick={pick} disabled={missing.length === 0} data-part="look-in-folder">
             <FolderSearch size={14} /> Look in a folder
           </Button>
           {!isGuest && (
@@ -119,20 +120,7 @@ function MissingDialog({ missing, search, onDone, onClose }: MissingDialogProps)
               <HardDrive size={14} /> In one on the server
             </Button>
           )}
-          <input
-            ref={picker}
-            type="file"
-            multiple
-            {...{ webkitdirectory: '' }}
-            aria-label="A folder to look in"
-            className="sr-only"
-            tabIndex={-1}
-            data-part="missing-picker"
-            onChange={({ target }) => {
-              void lookIn([...(target.files ?? [])]);
-              target.value = '';
-            }}
-          />
+          {picker}
           <span role="status" className="text-soft" data-part="missing-said">
             {searching
               ? `looked at ${search.looked} of ${search.fileCount}, ${search.found} found`

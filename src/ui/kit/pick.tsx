@@ -17,11 +17,20 @@ interface PickProps<Value extends string> {
     }[];
   }[];
   readonly onChange: (value: Value) => void;
+  /** What stands there while nothing is chosen. */
+  readonly placeholder?: string;
   readonly dark?: boolean;
 }
 
 /** One of many, from a list that opens. */
-export function Pick<Value extends string>({ label, value, groups, onChange, dark = false }: PickProps<Value>) {
+export function Pick<Value extends string>({
+  label,
+  value,
+  groups,
+  onChange,
+  placeholder,
+  dark = false,
+}: PickProps<Value>) {
   return (
     <Select.Root value={value} onValueChange={(next) => onChange(next as Value)}>
       <Select.Trigger
@@ -31,7 +40,7 @@ export function Pick<Value extends string>({ label, value, groups, onChange, dar
           dark ? 'border-white/20 text-lamp hover:border-white/50' : 'border-rule bg-field hover:border-soft',
         )}
       >
-        <Select.Value />
+        <Select.Value placeholder={placeholder} />
         <Select.Icon>
           <ChevronDown size={13} aria-hidden="true" className={dark ? 'text-lamp-soft' : 'text-soft'} />
         </Select.Icon>

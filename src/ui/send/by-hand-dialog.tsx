@@ -32,7 +32,7 @@ interface ByHandDialogProps {
 const SHAPES = ['16:9', '4:3', '3:2', '1:1', '4:5', '9:16', '21:9', '8:5'];
 const SLOW_RATES = ['10', '12', '15'];
 const GROUPS: readonly { name: string; formats: readonly FilmFormatName[] }[] = [
-  { name: 'To watch', formats: ['mp4', 'hevc', 'vp9', 'av1'] },
+  { name: 'To watch', formats: ['mp4', 'hevc', 'vp9', 'av1', 'page'] },
   { name: 'A few seconds that move', formats: ['webp', 'gif'] },
   { name: 'Sound', formats: ['m4a', 'mp3', 'flac', 'wav'] },
   { name: 'To go on with', formats: ['prores', 'ffv1', 'pngs', 'jpegs', 'pal', 'ntsc'] },

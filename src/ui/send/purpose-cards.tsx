@@ -1,7 +1,7 @@
 'use client';
 
 import { clsx } from 'clsx';
-import { Check, Film, Music2, SlidersHorizontal, Sparkles } from 'lucide-react';
+import { AppWindow, Check, Film, Music2, SlidersHorizontal, Sparkles } from 'lucide-react';
 import { formatOf } from '../../core/film/film-formats';
 import type { FilmSpec } from '../../core/film/film-spec';
 import { BY_HAND, PURPOSES, PURPOSE_NAMES, type PurposeName } from '../../core/film/purposes/purposes';
@@ -42,7 +42,7 @@ export function PurposeCards(props: PurposeCardsProps) {
             onToggle={() => onToggle(purpose)}
           >
             {purpose === 'email' && (
-              <span className="absolute bottom-[3px] left-[54px]">
+              <span className="absolute bottom-[2px] left-[54px]">
                 <Pick
                   label="Largest size for e-mail"
                   value={mailMegabytes}
@@ -99,7 +99,7 @@ function Card({ name, note, purpose, spec, trial, chosen, onToggle, children }: 
         title={note}
         data-purpose={purpose}
         className={clsx(
-          'flex h-[58px] cursor-pointer items-center gap-2.5 rounded-lg border px-2.5 has-[:focus-visible]:outline-2 has-[:focus-visible]:outline-slate',
+          'flex h-[52px] cursor-pointer items-center gap-2.5 rounded-lg border px-2.5 has-[:focus-visible]:outline-2 has-[:focus-visible]:outline-slate',
           chosen ? 'border-red bg-red-wash/50' : 'border-rule bg-card hover:border-soft',
         )}
       >
@@ -109,13 +109,15 @@ function Card({ name, note, purpose, spec, trial, chosen, onToggle, children }: 
             <Music2 size={20} aria-hidden="true" />
           ) : purpose === 'teaser' ? (
             <Sparkles size={20} aria-hidden="true" />
+          ) : format.holds === 'show' ? (
+            <AppWindow size={20} aria-hidden="true" />
           ) : purpose === 'edit' ? (
             <Film size={20} aria-hidden="true" />
           ) : (
             <ShapeIcon widthPx={spec.widthPx} heightPx={spec.heightPx} filled={chosen} />
           )}
         </span>
-        <span className="min-w-0 leading-[1.3]">
+        <span className="min-w-0 leading-[1.2]">
           <span className="block truncate font-semibold">{name}</span>
           <span className="tabular block truncate text-xs text-soft">
             {purpose === 'email'

@@ -1,6 +1,6 @@
 'use client';
 
-import { Rows3 } from 'lucide-react';
+import { Disc3, Rows3 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -126,6 +126,14 @@ export function SendStation() {
       sayFault(error);
     }
   };
+  const beginDisc = async () => {
+    try {
+      const { id } = await callServer<{ id: string }>('POST', `/api/v1/shows/${show.id}/discs`);
+      router.push(`/discs/${id}`);
+    } catch (error) {
+      sayFault(error);
+    }
+  };
   const canOrder = show.slides.length > 0 && specs.length > 0 && !ordering && saving !== 'offline';
   useCommands({ 'make-film': canOrder ? () => void order() : undefined });
 
@@ -177,6 +185,14 @@ export function SendStation() {
             data-part="begin-series"
           >
             <Rows3 size={14} /> Many films like this: one for each row of a table …
+          </Button>
+          <Button
+            className="mt-2 w-full"
+            disabled={show.slides.length === 0 || ordering}
+            onClick={() => void beginDisc()}
+            data-part="begin-disc"
+          >
+            <Disc3 size={14} /> On a video disc, with a menu …
           </Button>
         </div>
       </section>

@@ -31,6 +31,7 @@ export function SeriesPage({ first, hasFolders }: { first: SeriesSeen; hasFolder
   const isMaking = state === 'making';
   const isBusy = isMaking || rows.some((row) => row.state === 'preparing' || row.state === 'making');
   const look = useRef(0);
+  const turn = useRef(Promise.resolve());
 
   useEffect(() => {
     if (!isBusy) return;
@@ -47,15 +48,19 @@ export function SeriesPage({ first, hasFolders }: { first: SeriesSeen; hasFolder
   }, [isBusy, path]);
 
   const act = useCallback(
-    async (work: () => Promise<unknown>) => {
-      try {
-        await work();
-      } catch (error) {
-        sayFault(error);
-      }
-      look.current += 1;
-      await refresh();
-      setFar(null);
+    (work: () => Promise<unknown>) => {
+      // One after the other: a row is looked at as the change before it left it.
+      turn.current = turn.current.then(async () => {
+        try {
+          await work();
+        } catch (error) {
+          sayFault(error);
+        }
+        look.current += 1;
+        await refresh();
+        setFar(null);
+      });
+      return turn.current;
     },
     [refresh],
   );

@@ -13,6 +13,7 @@ import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { Pick } from '../kit/pick';
 import { readTable } from '../kit/read-table';
+import { useFolderPicker } from '../kit/use-folder-picker';
 import { SeriesMatching } from './series-matching';
 
 interface SeriesPlanPanelProps {
@@ -152,33 +153,13 @@ const counted = (count: number) => (count === 1 ? 'one file' : `${count} files`)
 function useFolder(id: string, onArrived: () => Promise<void>) {
   const [upload, setUpload] = useState<UploadProgress | null>(null);
   const queue = useMemo(() => createUploadQueue({ series: id }, setUpload), [id]);
-  const input = useRef<HTMLInputElement>(null);
   const done = upload !== null && upload.filesDone === upload.fileCount;
   useEffect(() => {
     if (done) void onArrived();
   }, [done, onArrived]);
   const give = (files: readonly File[]) => queue.add(files.filter(({ name }) => kindByName(name) !== null));
-  return {
-    upload,
-    give,
-    pickFolder: () => input.current?.click(),
-    picker: (
-      <input
-        ref={input}
-        type="file"
-        multiple
-        {...{ webkitdirectory: '' }}
-        aria-label="The folder of this series"
-        className="sr-only"
-        tabIndex={-1}
-        data-part="series-folder-picker"
-        onChange={({ target }) => {
-          give([...(target.files ?? [])]);
-          target.value = '';
-        }}
-      />
-    ),
-  };
+  const { pick, picker } = useFolderPicker('The folder of this series', 'series-folder-picker', give);
+  return { upload, give, pickFolder: pick, picker };
 }
 
 function Coming({ upload }: { upload: UploadProgress }) {

@@ -21,6 +21,7 @@ import { callServer } from '../show/call-server';
 import { carryFiles } from '../show/carried-files';
 import { BundleIntakes, useBundleIntakes } from './bundle-intakes';
 import { ClearAway } from './clear-away';
+import { DiscLines } from './disc-lines';
 import { SeriesLines } from './series-lines';
 import { SHELF_ORDERS, shelfView, titleFromFiles, type ShelfOrder } from './shelf-view';
 import { ShelfShow } from './shelf-show';
@@ -214,6 +215,7 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
       <main className="mx-auto w-full max-w-[1240px] flex-1 px-6 py-8">
         <BundleIntakes known={bundles} />
         {place === 'shelf' && part === '' && <SeriesLines asks={!isGuest} />}
+        {place === 'shelf' && part === '' && <DiscLines asks={!isGuest} />}
         {place === 'removed' && (
           <ClearAway count={counts.removed} onClear={(said, work) => void clearAway(said, work)} />
         )}

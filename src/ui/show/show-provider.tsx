@@ -14,6 +14,7 @@ import { createKeptMoment, KeptMomentContext } from './kept-moment';
 import { followSheet, type WholeSheet } from './follow-sheet';
 import { preparedOnce } from './prepared-once';
 import { createShowStore, type ShowState, type ShowStore } from './show-store';
+import { useBandFollows } from './use-band-follows';
 import { UploadsProvider } from './uploads-provider';
 import { Toasts } from '../kit/toasts';
 
@@ -44,6 +45,7 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
     }),
   );
 
+  useBandFollows(store);
   const [moment] = useState(createKeptMoment);
 
   useEffect(() => store.getState().takeUpUnsent(), [store]);

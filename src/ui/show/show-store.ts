@@ -43,6 +43,8 @@ export interface ShowState {
   readonly anchor: SlideId | null;
   /** Does it and keeps it to be undone; false when it was refused, which is told. */
   edit(edit: ShowEdit, joins?: string): boolean;
+  /** Does what follows from other things by itself: no step that could be undone. */
+  follow(edit: ShowEdit): void;
   undo(): void;
   redo(): void;
   select(ids: readonly SlideId[], anchor: SlideId | null): void;
@@ -130,6 +132,9 @@ export function createShowStore({
       const step: UndoStep = goesOn ? { ...last, edit } : { edit, inverse, joins: joins ?? null };
       set({ undoSteps: goesOn ? [...get().undoSteps.slice(0, -1), step] : [...get().undoSteps, step], redoSteps: [] });
       return true;
+    },
+    follow(edit) {
+      perform(edit);
     },
     undo() {
       const step = get().undoSteps.at(-1);

@@ -17,6 +17,7 @@ import { clock, clockTenths } from '../kit/clock';
 import { usePictureUrl } from '../show/file-url';
 import { useShow } from '../show/show-provider';
 import { useMusic } from '../show/use-music';
+import type { PlannedPiece } from './band-messages';
 import { CueBracket } from './cue-bracket';
 import { LevelLine } from './level-line';
 import { BOTTOM_PX, momentOf, pxOf } from './sound-scale';
@@ -40,6 +41,8 @@ interface SoundColumnProps {
   /** A stretch that is played again and again; null for none. */
   readonly loop: { readonly fromMs: number; readonly toMs: number } | null;
   readonly onLoop: (loop: { fromMs: number; toMs: number } | null) => void;
+  /** Music that is not made yet: how it would be, drawn beside the slides it would carry. */
+  readonly planned: { readonly piece: PlannedPiece; readonly fromMs: number } | null;
   /** Laid on the strip instead of cues' hands. */
   readonly captions?: Omit<CaptionBlocksProps, 'pxOf' | 'momentOf' | 'inSight'>;
 }
@@ -64,6 +67,7 @@ export function SoundColumn({
   onPlay,
   loop,
   onLoop,
+  planned,
   captions,
 }: SoundColumnProps) {
   const pictureUrl = usePictureUrl();
@@ -222,7 +226,27 @@ export function SoundColumn({
               heightPx={TILE_PX}
             />
           ))}
-          {chosenSpan && !captions && (
+          {planned?.piece.sections
+            .map((section) => ({
+              ...section,
+              fromMs: planned.fromMs + section.startMs,
+              toMs: planned.fromMs + section.endMs,
+            }))
+            .filter(({ fromMs, toMs }) => inSight(fromMs, toMs))
+            .map(({ fromMs, toMs, label, energy }) => (
+              <div
+                key={fromMs}
+                data-part="planned-section"
+                className="pointer-events-none absolute right-0 overflow-hidden rounded-sm border border-saffron-deep/60 bg-card/90"
+                style={{ top: px(fromMs) + 1, height: px(toMs) - px(fromMs) - 2, left: TICKS_PX }}
+              >
+                <div className="h-full bg-saffron/35" style={{ width: `${100 * energy}%` }} />
+                {px(toMs) - px(fromMs) > 16 && (
+                  <span className="absolute top-0.5 left-2 text-xs font-semibold">{label}</span>
+                )}
+              </div>
+            ))}
+          {chosenSpan && !captions && !planned && (
             <LevelLine
               span={chosenSpan}
               parts={mix.parts.filter(

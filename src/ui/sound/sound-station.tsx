@@ -1,7 +1,7 @@
 'use client';
 
 import { clsx } from 'clsx';
-import { Minus, Plus } from 'lucide-react';
+import { Library, Minus, Music4, Plus } from 'lucide-react';
 import Link from 'next/link';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
@@ -26,11 +26,15 @@ import { useShowMusic } from '../show/use-show-music';
 import { useKeptMoment } from '../show/kept-moment';
 import type { ViewerHands } from '../viewer/use-viewer';
 import { Viewer } from '../viewer/viewer';
+import { BandLine } from './band-line';
+import { BandPanel } from './band-panel';
+import type { PlannedPiece } from './band-messages';
 import { BeatsFields } from './beats-fields';
 import { ChapterField } from './chapter-field';
 import { CuePanel } from './cue-panel';
 import { FreeSounds } from './free-sounds';
 import { MixFields } from './mix-fields';
+import { PieceShelf } from './piece-shelf';
 import { SoundColumn, type SoundColumnHands } from './sound-column';
 import { TailorFields } from './tailor-fields';
 import { USUAL_ZOOM, ZOOMS } from './sound-scale';
@@ -39,6 +43,8 @@ import { USUAL_ZOOM, ZOOMS } from './sound-scale';
 const LOOP_EARLY_MS = 40;
 
 type Side = 'music' | 'booth' | 'captions';
+/** Where the music of a show comes from: all three are worth the same. */
+type Source = 'songs' | 'band' | 'pieces';
 const SIDES: Readonly<Record<Side, string>> = {
   music: 'songs, beats and the mix',
   booth: 'a voice for every slide',
@@ -82,7 +88,19 @@ export function SoundStation() {
   const [pickedLanguage, setPickedLanguage] = useState<string | null>(null);
   const language = pickedLanguage ?? show.language ?? USUAL_LANGUAGE;
   const captions = useMemo(() => captionsOfShow(show, facts, language), [show, facts, language]);
-  useCommands({ 'open-booth': () => setSide('booth') });
+  const [source, setSource] = useState<Source>('songs');
+  const [planned, setPlanned] = useState<{ piece: PlannedPiece; fromMs: number } | null>(null);
+  const showPlanned = useCallback(
+    (piece: PlannedPiece | null, fromMs: number) => setPlanned(piece && { piece, fromMs }),
+    [],
+  );
+  useCommands({
+    'open-booth': () => setSide('booth'),
+    'open-band': () => {
+      setSide('music');
+      setSource('band');
+    },
+  });
   // Recordings are takes of their slides.
   const sounds = entries.filter((entry) => entry.facts?.kind === 'sound' && entry.made === null);
   const heard = useMemo(() => soundSpans(show, facts), [show, facts]);
@@ -148,6 +166,7 @@ export function SoundStation() {
           onPlay={play}
           loop={loop}
           onLoop={loopOver}
+          planned={source === 'band' && side === 'music' ? planned : null}
           {...(side === 'captions' && {
             captions: {
               captions,
@@ -205,81 +224,131 @@ export function SoundStation() {
         )}
         {side === 'music' && (
           <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto bg-card p-4 scroll-thin">
-            {show.cues.length > 1 && (
-              <div role="group" aria-label="Songs of the show" className="flex flex-wrap gap-1.5">
-                {show.cues.map((other) => (
-                  <button
-                    key={other.id}
-                    type="button"
-                    aria-pressed={other.id === cue?.id}
-                    onClick={() => setPicked(other.id)}
-                    className={clsx(
-                      'h-7 max-w-48 truncate rounded-md border px-2.5',
-                      other.id === cue?.id ? 'border-saffron-deep bg-saffron/15 font-semibold' : 'border-rule bg-field',
-                    )}
-                  >
-                    {tagsOf(other.assetId).name}
-                  </button>
-                ))}
-              </div>
+            <div className="shrink-0">
+              <Choice<Source>
+                label="Where music comes from"
+                value={source}
+                onChange={setSource}
+                options={[
+                  { value: 'songs', label: show.cues.length > 0 ? 'What plays' : 'Your own' },
+                  { value: 'band', label: 'House band' },
+                  { value: 'pieces', label: 'Pieces to take' },
+                ]}
+              />
+            </div>
+            {source === 'band' && (
+              <BandPanel
+                key={cue?.band ? cue.id : 'another'}
+                cue={cue?.band ? cue : null}
+                onPlanned={showPlanned}
+                onDone={(id) => {
+                  setPicked(id);
+                  setSource('songs');
+                }}
+              />
             )}
-            {cue ? (
+            {source === 'pieces' && (
+              <PieceShelf
+                onTaken={(id) => {
+                  setPicked(id);
+                  setSource('songs');
+                }}
+              />
+            )}
+            {source === 'songs' && (
               <>
-                <CuePanel
-                  key={cue.id}
-                  cue={cue}
-                  span={span}
-                  {...tagsOf(cue.assetId)}
-                  facts={facts}
-                  spans={spans}
-                  isFirst={show.cues.indexOf(cue) === 0}
-                  isLast={show.cues.indexOf(cue) === show.cues.length - 1}
-                  onChange={(properties, joins) =>
-                    edit({ kind: 'set-sound', slideId: null, soundId: cue.id, properties }, joins)
-                  }
-                  onSwap={(by) => swap(show.cues.indexOf(cue), by)}
-                  onRemove={() => edit({ kind: 'remove-sounds', slideId: null, soundIds: [cue.id] })}
-                />
-                <TailorFields
-                  key={`tailor ${cue.id}`}
-                  cue={cue}
-                  span={span}
-                  facts={facts}
-                  onChange={(properties) => edit({ kind: 'set-sound', slideId: null, soundId: cue.id, properties })}
-                  onHear={(fromMs, toMs) => viewer.current?.play(fromMs, toMs)}
-                />
-                <BeatsFields
-                  key={`beats ${cue.assetId}`}
-                  facts={facts.get(cue.assetId)}
-                  grid={beatsOfSong(show, facts, cue.assetId)}
-                  said={show.beats?.[cue.assetId]}
-                  songMs={songMs}
-                  onSay={(said) => edit({ kind: 'set-beats', beats: [{ assetId: cue.assetId, said }] })}
-                />
+                {show.cues.length > 1 && (
+                  <div role="group" aria-label="Songs of the show" className="flex flex-wrap gap-1.5">
+                    {show.cues.map((other) => (
+                      <button
+                        key={other.id}
+                        type="button"
+                        aria-pressed={other.id === cue?.id}
+                        onClick={() => setPicked(other.id)}
+                        className={clsx(
+                          'h-7 max-w-48 truncate rounded-md border px-2.5',
+                          other.id === cue?.id
+                            ? 'border-saffron-deep bg-saffron/15 font-semibold'
+                            : 'border-rule bg-field',
+                        )}
+                      >
+                        {tagsOf(other.assetId).name}
+                      </button>
+                    ))}
+                  </div>
+                )}
+                {cue ? (
+                  <>
+                    <CuePanel
+                      key={cue.id}
+                      cue={cue}
+                      span={span}
+                      {...tagsOf(cue.assetId)}
+                      facts={facts}
+                      spans={spans}
+                      isFirst={show.cues.indexOf(cue) === 0}
+                      isLast={show.cues.indexOf(cue) === show.cues.length - 1}
+                      onChange={(properties, joins) =>
+                        edit({ kind: 'set-sound', slideId: null, soundId: cue.id, properties }, joins)
+                      }
+                      onSwap={(by) => swap(show.cues.indexOf(cue), by)}
+                      onRemove={() => edit({ kind: 'remove-sounds', slideId: null, soundIds: [cue.id] })}
+                    />
+                    {cue.band ? (
+                      <BandLine
+                        cue={cue}
+                        facts={facts}
+                        onChange={(properties) =>
+                          edit({ kind: 'set-sound', slideId: null, soundId: cue.id, properties })
+                        }
+                        onOpen={() => setSource('band')}
+                      />
+                    ) : (
+                      <TailorFields
+                        key={`tailor ${cue.id}`}
+                        cue={cue}
+                        span={span}
+                        facts={facts}
+                        onChange={(properties) =>
+                          edit({ kind: 'set-sound', slideId: null, soundId: cue.id, properties })
+                        }
+                        onHear={(fromMs, toMs) => viewer.current?.play(fromMs, toMs)}
+                      />
+                    )}
+                    <BeatsFields
+                      key={`beats ${cue.assetId}`}
+                      facts={facts.get(cue.assetId)}
+                      grid={beatsOfSong(show, facts, cue.assetId)}
+                      said={show.beats?.[cue.assetId]}
+                      songMs={songMs}
+                      onSay={(said) => edit({ kind: 'set-beats', beats: [{ assetId: cue.assetId, said }] })}
+                    />
+                  </>
+                ) : (
+                  <NoMusic showId={show.id} hasSounds={sounds.length > 0} onSource={setSource} />
+                )}
+                {show.pace && (
+                  <span className="flex items-center gap-2" data-part="meets">
+                    <span className="text-soft">what meets the beat</span>
+                    <Choice
+                      label="What of a transition meets the beat"
+                      value={show.pace.meets ?? 'beginning'}
+                      options={[
+                        { value: 'beginning', label: 'where a transition begins' },
+                        { value: 'middle', label: 'its middle' },
+                      ]}
+                      onChange={(next) => {
+                        const { meets: _meets, ...pace } = show.pace!;
+                        edit({ kind: 'set-pace', pace: next === 'middle' ? { ...pace, meets: 'middle' } : pace });
+                      }}
+                    />
+                  </span>
+                )}
+                <MixFields />
+                <ChapterField />
+                {free.length > 0 && <FreeSounds sounds={free} nameOf={(id) => tagsOf(id).name} />}
               </>
-            ) : (
-              <NoMusic showId={show.id} hasSounds={sounds.length > 0} />
             )}
-            {show.pace && (
-              <span className="flex items-center gap-2" data-part="meets">
-                <span className="text-soft">what meets the beat</span>
-                <Choice
-                  label="What of a transition meets the beat"
-                  value={show.pace.meets ?? 'beginning'}
-                  options={[
-                    { value: 'beginning', label: 'where a transition begins' },
-                    { value: 'middle', label: 'its middle' },
-                  ]}
-                  onChange={(next) => {
-                    const { meets: _meets, ...pace } = show.pace!;
-                    edit({ kind: 'set-pace', pace: next === 'middle' ? { ...pace, meets: 'middle' } : pace });
-                  }}
-                />
-              </span>
-            )}
-            <MixFields />
-            <ChapterField />
-            {free.length > 0 && <FreeSounds sounds={free} nameOf={(id) => tagsOf(id).name} />}
           </div>
         )}
       </Panel>
@@ -287,7 +356,13 @@ export function SoundStation() {
   );
 }
 
-function NoMusic({ showId, hasSounds }: { showId: string; hasSounds: boolean }) {
+interface NoMusicProps {
+  readonly showId: string;
+  readonly hasSounds: boolean;
+  readonly onSource: (source: Source) => void;
+}
+
+function NoMusic({ showId, hasSounds, onSource }: NoMusicProps) {
   return (
     <section aria-labelledby="music">
       <h2 id="music" className="text-base">
@@ -303,9 +378,17 @@ function NoMusic({ showId, hasSounds }: { showId: string; hasSounds: boolean }) 
             <Link className="text-red-deep underline" href={`/shows/${showId}/gather`}>
               contact sheet
             </Link>
-            .
+            , or let somebody play who is here already.
           </>
         )}
+      </p>
+      <p className="mt-3 flex flex-wrap gap-2">
+        <Button onClick={() => onSource('band')}>
+          <Music4 size={14} /> Let the house band play
+        </Button>
+        <Button onClick={() => onSource('pieces')}>
+          <Library size={14} /> Take a piece that is here
+        </Button>
       </p>
     </section>
   );

@@ -28,7 +28,7 @@ export async function openMixOutput(context: BaseAudioContext, limiterUrl = LIMI
 /**
  * Starts everything that sounds from a moment on.
  *
- * @param bufferOf null for what could not be had; it stays silent
+ * @param bufferOf null for what could not be had; it stays silent. Of a part with a tempo of its own: that part alone, stretched (`stretchedSound`)
  * @param startAt when the moment is, on the context’s clock
  */
 export function performMix(
@@ -57,7 +57,7 @@ export function performMix(
     source.connect(gain).connect(master);
     source.start(
       timeOf(enterMs),
-      (part.fromMs + (enterMs - part.startMs) * speed) / 1000,
+      ((part.tempo === undefined ? part.fromMs : 0) + (enterMs - part.startMs) * speed) / 1000,
       ((leaveMs - enterMs) * speed) / 1000,
     );
     return [source];

@@ -1,13 +1,18 @@
 import type { FactsById } from '../../core/show/asset-facts';
 import type { AssetId, ShowId } from '../../core/show/ids';
 import type { Show } from '../../core/show/show';
+import type { MixPart, MixPlan } from '../../core/sound/mix-plan';
 import { planMix } from '../../core/sound/plan-mix';
+import { stretchedSound } from './stretched-sound';
 import { LIMITER_LATE_S, openMixOutput, performMix, type MixOutput } from './perform-mix';
 
 /** Time for the sound card to take up what is scheduled. */
 const START_DELAY_S = 0.06;
 
 const SILENT_AFTER_MS = 1200;
+
+const keyOf = ({ assetId, fromMs, lengthMs, tempo }: MixPart) =>
+  tempo === undefined ? assetId : `${assetId} ${fromMs} ${lengthMs} ${tempo}`;
 
 /** Performs the show's mix plan with Web Audio. */
 export interface SoundPlayer {
@@ -23,6 +28,7 @@ export function createSoundPlayer(showId: ShowId): SoundPlayer {
   let context: AudioContext | null = null;
   let output: Promise<MixOutput> | null = null;
   const buffers = new Map<AssetId, Promise<AudioBuffer | null>>();
+  const stretched = new Map<string, Promise<AudioBuffer>>();
   let sounding: AudioBufferSourceNode[] = [];
   let turn = 0;
 
@@ -32,26 +38,26 @@ export function createSoundPlayer(showId: ShowId): SoundPlayer {
       const mine = (turn += 1);
       const opened = open();
       const plan = planMix(show, facts);
+      forgetOthers(plan);
       const wanted = plan.parts.filter((part) => part.startMs + part.lengthMs > momentMs);
-      const ids = [...new Set(wanted.map((part) => part.assetId))];
-      const [into, , ...loaded] = await Promise.all([
+      const [into, known] = await Promise.all([
         opened.output,
+        buffersOf(opened.context, wanted),
         // Before anybody has clicked in the window it may not sound: the picture goes on without.
         Promise.race([opened.context.resume(), new Promise((resolve) => setTimeout(resolve, SILENT_AFTER_MS))]),
-        ...ids.map((id) => bufferOf(opened.context, id)),
       ]);
       const clockNow = () => performance.timeOrigin + performance.now();
       if (mine !== turn) return clockNow();
-      const known = new Map(ids.map((id, index) => [id, loaded[index] ?? null]));
       const startAt = opened.context.currentTime + START_DELAY_S;
-      sounding = performMix(opened.context, into, plan, (part) => known.get(part.assetId) ?? null, momentMs, startAt);
+      sounding = performMix(opened.context, into, plan, (part) => known.get(keyOf(part)) ?? null, momentMs, startAt);
       const late = START_DELAY_S + LIMITER_LATE_S + (opened.context.outputLatency || 0);
       return clockNow() + late * 1000;
     },
     async load(show, facts) {
       const opened = open();
-      const ids = [...new Set(planMix(show, facts).parts.map((part) => part.assetId))];
-      await Promise.all([opened.output, ...ids.map((id) => bufferOf(opened.context, id))]);
+      const plan = planMix(show, facts);
+      forgetOthers(plan);
+      await Promise.all([opened.output, buffersOf(opened.context, plan.parts)]);
     },
     stop,
     close() {
@@ -70,6 +76,35 @@ export function createSoundPlayer(showId: ShowId): SoundPlayer {
     turn += 1;
     for (const source of sounding) source.stop();
     sounding = [];
+  }
+
+  /** What no part asks for any more was of a tempo that was changed since. */
+  function forgetOthers(plan: MixPlan): void {
+    const asked = new Set(plan.parts.map(keyOf));
+    for (const key of stretched.keys()) if (!asked.has(key)) stretched.delete(key);
+  }
+
+  /** By `keyOf`. */
+  async function buffersOf(
+    audio: AudioContext,
+    parts: readonly MixPart[],
+  ): Promise<ReadonlyMap<string, AudioBuffer | null>> {
+    const byKey = new Map(parts.map((part) => [keyOf(part), part]));
+    return new Map(
+      await Promise.all([...byKey].map(async ([key, part]) => [key, await bufferFor(audio, key, part)] as const)),
+    );
+  }
+
+  async function bufferFor(audio: AudioContext, key: string, part: MixPart): Promise<AudioBuffer | null> {
+    const whole = await bufferOf(audio, part.assetId);
+    if (!whole || part.tempo === undefined) return whole;
+    let kept = stretched.get(key);
+    if (!kept) {
+      const channels = Array.from({ length: whole.numberOfChannels }, (_, index) => whole.getChannelData(index));
+      kept = stretchedSound(audio, { channels, rate: whole.sampleRate }, part);
+      stretched.set(key, kept);
+    }
+    return kept;
   }
 
   function bufferOf(audio: AudioContext, id: AssetId): Promise<AudioBuffer | null> {

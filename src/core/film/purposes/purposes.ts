@@ -5,6 +5,7 @@ import type { FilmSpec } from '../film-spec';
 import { disc } from './disc';
 import { email } from './email';
 import { goingOn } from './going-on';
+import { page } from './page';
 import { phone } from './phone';
 import { projector } from './projector';
 import type { PurposeRecord } from './purpose';
@@ -25,6 +26,7 @@ export const PURPOSES = {
   email,
   projector,
   teaser,
+  page,
   sound: soundOnly,
   disc,
   edit: goingOn,

@@ -1,6 +1,6 @@
 import { orNull } from '../../schema/schema';
 import type { Framing } from '../../motion/framing';
-import type { Move } from '../layer';
+import { moveOf, withMove, type Move } from '../layer';
 import { CROP, MOVE } from '../schemas/layer-schema';
 import { atLayers, changeLayers, done, placeOfLayer, refused, type LayerAddress } from './changing';
 import type { EditRecord } from './edit-record';
@@ -24,12 +24,14 @@ export const setCrops: EditRecord<SetCrops> = {
       show,
       edit.crops,
       (layer, { crop, move }) => {
-        if (layer.kind !== 'picture') return layer;
+        if (layer.kind !== 'picture' && layer.kind !== 'clip') return layer;
         const { crop: _before, ...rest } = layer;
-        return crop ? { ...rest, move, crop } : { ...rest, move };
+        return withMove(crop ? { ...rest, crop } : rest, move);
       },
       (layer, address) =>
-        layer.kind === 'picture' ? { ...address, crop: layer.crop ?? null, move: layer.move } : null,
+        layer.kind === 'picture' || layer.kind === 'clip'
+          ? { ...address, crop: layer.crop ?? null, move: moveOf(layer) }
+          : null,
     );
     return before.length > 0 ? done(after, { kind: 'set-crops', crops: before }) : refused('layer-not-found');
   },

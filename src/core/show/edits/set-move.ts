@@ -1,7 +1,7 @@
 import { maybe, orNull } from '../../schema/schema';
 import { CHOOSER, withChooser, type Chooser } from '../chosen';
 import { MOVE } from '../schemas/layer-schema';
-import type { Move } from '../layer';
+import { moveOf, withMove, type Move } from '../layer';
 import { changeLayers, done, LAYER_ADDRESS, placeOfLayer, refused, slideOf, type LayerAddress } from './changing';
 import type { EditRecord } from './edit-record';
 
@@ -21,10 +21,10 @@ export const setMove: EditRecord<SetMove> = {
       show,
       [edit],
       (layer, { move, by = move.kind === 'automatic' ? null : 'hand' }) =>
-        layer.kind === 'picture' ? withChooser({ ...layer, move }, 'move', by) : layer,
+        layer.kind === 'picture' || layer.kind === 'clip' ? withChooser(withMove(layer, move), 'move', by) : layer,
       (layer, address) =>
-        layer.kind === 'picture'
-          ? { ...address, kind: 'set-move', move: layer.move, by: layer.chosen?.move ?? null }
+        layer.kind === 'picture' || layer.kind === 'clip'
+          ? { ...address, kind: 'set-move', move: moveOf(layer), by: layer.chosen?.move ?? null }
           : null,
     );
     return before[0] ? done(after, before[0]) : refused('layer-not-found');

@@ -18,6 +18,7 @@ const OPTIONAL_PARTS = [
   'runsOn',
   'cleaned',
   'tailored',
+  'band',
 ] as const satisfies (keyof PlacedSound)[];
 type Optional = (typeof OPTIONAL_PARTS)[number];
 const OPTIONAL = new Set<string>(OPTIONAL_PARTS);
@@ -65,6 +66,7 @@ export const setSound: EditRecord<SetSound> = {
     if ('resting' in properties) return properties.resting ? 'let a take rest' : 'choose a take';
     if ('cleaned' in properties) return properties.cleaned ? 'clean a voice' : 'have a voice as it was recorded';
     if ('runsOn' in properties) return properties.runsOn ? 'let a voice run on' : 'let the slide wait for its voice';
+    if ('band' in properties) return properties.band ? 'have the band play' : 'keep what the band played as it is';
     if ('tailored' in properties) return properties.tailored ? 'tailor a song' : 'have a song as it is';
     if ('loops' in properties) return properties.loops ? 'let a song loop' : 'stop a song from looping';
     if ('fadeInMs' in properties || 'fadeOutMs' in properties) return 'change a fade';

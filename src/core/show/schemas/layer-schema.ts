@@ -27,6 +27,7 @@ import {
   BLEND_MODES,
   BOX_SIDES,
   type BoxFace,
+  type ClipFreeze,
   MOVE_EASINGS,
   type MovePace,
   type BareLayer,
@@ -39,6 +40,7 @@ import {
   type LitParts,
   type Mask,
   type Move,
+  type SetMove,
   type Shape,
   type Space,
   type Tether,
@@ -75,17 +77,19 @@ const REST: Schema = whole(0, LONGEST_REST_MS);
 /** Deals there are to choose from. */
 export const MOST_DEALS = 1_000_000;
 
+const SET_MOVE = {
+  first: FRAMING,
+  last: FRAMING,
+  easing: maybe(oneOf(MOVE_EASINGS)),
+  beforeMs: maybe(REST),
+  afterMs: maybe(REST),
+  middle: maybe(object<NonNullable<MovePace['middle']>>({ framing: FRAMING, at: number(0.05, 0.95) })),
+};
+
 export const MOVE: Schema = kinds<Move>({
   automatic: { deal: maybe(whole(0, MOST_DEALS)) },
   still: {},
-  set: {
-    first: FRAMING,
-    last: FRAMING,
-    easing: maybe(oneOf(MOVE_EASINGS)),
-    beforeMs: maybe(REST),
-    afterMs: maybe(REST),
-    middle: maybe(object<NonNullable<MovePace['middle']>>({ framing: FRAMING, at: number(0.05, 0.95) })),
-  },
+  set: SET_MOVE,
 });
 
 /** Least and most of every channel a layer may have. */
@@ -189,6 +193,22 @@ const SHAPE: Schema = kinds<Shape>({
   free: { path: SVG_PATH },
 });
 
+/** Of a clip's own sound. */
+export const LONGEST_CLIP_FADE_MS = 60_000;
+export const MOST_FREEZES = 20;
+export const SHORTEST_FREEZE_MS = 100;
+export const LONGEST_FREEZE_MS = 60_000;
+const FREEZES = checked<readonly ClipFreeze[]>(
+  list(
+    object<ClipFreeze>({ atMs: whole(0, LONGEST_SLIDE_MS), lengthMs: whole(SHORTEST_FREEZE_MS, LONGEST_FREEZE_MS) }),
+    MOST_FREEZES,
+  ),
+  (freezes) =>
+    freezes.every(({ atMs }, index) => index === 0 || atMs > freezes[index - 1]!.atMs)
+      ? null
+      : 'frames that stand must come in the order of the clip',
+);
+
 const FLIP = maybe(object<Flip>({ across: maybe(truth), down: maybe(truth) }));
 const FACE = kinds<BoxFace>({ picture: { assetId: HASH }, colour: { colour: COLOUR } });
 const FACES = object<Record<string, BoxFace>>(Object.fromEntries(BOX_SIDES.map((side) => [side, FACE])));
@@ -206,9 +226,17 @@ export const LAYER: Schema = kinds<Layer>({
     ...LIT,
     assetId: HASH,
     trimStartMs: whole(0, LONGEST_SLIDE_MS),
+    trimEndMs: maybe(whole(0, LONGEST_SLIDE_MS)),
     soundGainDb: DECIBELS,
+    fadeInMs: maybe(whole(0, LONGEST_CLIP_FADE_MS)),
+    fadeOutMs: maybe(whole(0, LONGEST_CLIP_FADE_MS)),
     flip: FLIP,
     speed: maybe(number(0.05, 20)),
+    backwards: maybe(truth),
+    after: maybe(oneOf(['again'])),
+    freezes: maybe(FREEZES),
+    move: maybe(object<SetMove>({ kind: oneOf(['set']), ...SET_MOVE })),
+    crop: maybe(CROP),
   },
   drawing: { ...LIT, assetId: HASH },
   words: { ...PARTS, ...WORDS_PARTS },

@@ -14,6 +14,7 @@ import {
   type PartsOf,
   type Schema,
 } from '../../schema/schema';
+import { BAND_ORDER } from '../../sound/band/band-schema';
 import type { TailorWishes, UsedPart } from '../../sound/tailor/tailor-song';
 import { CLEANING } from '../../sound/voice/cleaning';
 import {
@@ -85,6 +86,7 @@ export const SOUND_PARTS: PartsOf<PlacedSound> = {
   resting: maybe(truth),
   runsOn: maybe(truth),
   tailored: maybe(object<TailorWishes>({ avoid: maybe(list(IN_SONG, 200, 1)), without: maybe(list(IN_SONG, 50, 1)) })),
+  band: maybe(BAND_ORDER),
   cleaned: maybe(object<Cleaned>({ from: HASH, how: CLEANING })),
 };
 export const SOUND: Schema = object<PlacedSound>(SOUND_PARTS);

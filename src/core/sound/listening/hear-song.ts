@@ -40,8 +40,13 @@ export interface SongHearing {
  *
  * @param wantsBeats false for what is no music: a clip’s own sound
  * @param pieceSeconds more than twice what pieces overlap by
+ * @param known beats and sections that need not be found: the score is there
  */
-export function songHearing(wantsBeats: boolean, pieceSeconds = PIECE_SECONDS): SongHearing {
+export function songHearing(
+  wantsBeats: boolean,
+  pieceSeconds = PIECE_SECONDS,
+  known: Pick<ListeningFacts, 'beats' | 'sections'> | null = null,
+): SongHearing {
   const pieceSamples = pieceSeconds * LISTENING_RATE;
   const overlapSamples = OVERLAP_SECONDS * LISTENING_RATE;
   let waiting: Float32Array[] = [];
@@ -66,7 +71,7 @@ export function songHearing(wantsBeats: boolean, pieceSeconds = PIECE_SECONDS): 
     },
     finish(loudness) {
       if (wantsBeats && waitingCount > 0) pieces.push(heardPiece(joined(waiting, waitingCount), heardBefore));
-      const facts = factsOf(loudness, pieces);
+      const facts = { ...factsOf(loudness, pieces), ...known };
       const joints = jointsIn(facts, pieces, phases.all());
       return joints ? { ...facts, joints } : facts;
     },

@@ -1,0 +1,2 @@
+// After the last test.
+export { over as default } from './jest-once.mjs';

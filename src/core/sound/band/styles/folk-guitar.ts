@@ -1,0 +1,76 @@
+import { modesOf, type BandStyle } from '../band-style';
+
+/** Guitars: one picks or strums, one sings; a bass, and a shaker to walk by. */
+export const FOLK_GUITAR: BandStyle = {
+  name: 'folk-guitar',
+  language: 'plain',
+  beatsABar: 4,
+  bpm: { least: 80, usual: 104, most: 138 },
+  keys: [48, 50, 52, 55, 57],
+  modes: modesOf('major', 'dorian', 'mixolydian'),
+  swing: 0.53,
+  rubato: 0.006,
+  slowing: 0.2,
+  looseMs: 10,
+  ringMs: 3600,
+  rhythms: 'song',
+  parts: [
+    { instrument: 'guitar', plays: { kind: 'tune' }, from: 0, low: 62, high: 81, level: 0.9, pan: 0.25 },
+    {
+      instrument: 'steel-guitar',
+      plays: {
+        kind: 'broken',
+        figures: [
+          [0, 2, 1, 3],
+          [0, 3, 1, 2, 0, 3, 2, 3],
+          [0, 3, 2, 4, 1, 3, 2, 4],
+        ],
+        stepBeats: 0.5,
+      },
+      from: 0,
+      to: 0.74,
+      low: 43,
+      high: 69,
+      level: 0.6,
+      pan: -0.3,
+      held: 2.2,
+    },
+    {
+      instrument: 'steel-guitar',
+      plays: { kind: 'strokes', voices: 4, patterns: ['X...x.o.X.x.x.o.', 'X.x.o.xoX.x.o.xo'], beats: 0.9 },
+      from: 0.74,
+      low: 48,
+      high: 72,
+      level: 0.42,
+      pan: -0.3,
+      spreadMs: 14,
+    },
+    {
+      instrument: 'double-bass',
+      plays: { kind: 'bass', line: 'fifths' },
+      from: 0.36,
+      low: 31,
+      high: 48,
+      level: 0.7,
+      pan: 0,
+    },
+    { instrument: 'flute', plays: { kind: 'shadow' }, from: 0.7, low: 62, high: 84, level: 0.42, pan: 0.35 },
+    {
+      instrument: 'shaker',
+      plays: {
+        kind: 'drums',
+        beats: [
+          { from: 0, strokes: { shaker: 'o...x...o...x...' } },
+          { from: 0.6, strokes: { shaker: 'x.o.x.o.x.o.x.oo', tambourine: '....x.......x...' } },
+        ],
+      },
+      from: 0.45,
+      low: 35,
+      high: 82,
+      level: 0.4,
+      pan: 0.4,
+    },
+  ],
+  room: { seconds: 1.3, wet: 0.13 },
+  gainDb: 7.5,
+};

@@ -1,0 +1,82 @@
+import { modesOf, type BandStyle } from '../band-style';
+
+/** Piano, double bass and brushes. */
+export const JAZZ_TRIO: BandStyle = {
+  name: 'jazz-trio',
+  language: 'jazz',
+  beatsABar: 4,
+  bpm: { least: 80, usual: 126, most: 176 },
+  keys: [46, 48, 51, 53, 55],
+  modes: modesOf('major', 'minor'),
+  swing: 0.64,
+  rubato: 0,
+  slowing: 0.3,
+  looseMs: 12,
+  ringMs: 3400,
+  rhythms: 'swung',
+  parts: [
+    { instrument: 'piano', plays: { kind: 'tune' }, from: 0, low: 65, high: 86, level: 0.88, pan: 0.12 },
+    {
+      instrument: 'piano',
+      plays: {
+        kind: 'strokes',
+        voices: 4,
+        patterns: ['x.............x.', 'x.....x.......x.', '..x...x...x...x.'],
+        beats: 1.2,
+      },
+      from: 0,
+      low: 50,
+      high: 67,
+      level: 0.5,
+      pan: -0.08,
+    },
+    { instrument: 'vibraphone', plays: { kind: 'shadow' }, from: 0.8, low: 57, high: 80, level: 0.45, pan: 0.35 },
+    {
+      instrument: 'double-bass',
+      plays: { kind: 'bass', line: 'fifths' },
+      from: 0,
+      to: 0.42,
+      low: 28,
+      high: 50,
+      level: 0.85,
+      pan: -0.05,
+      held: 0.95,
+    },
+    {
+      instrument: 'double-bass',
+      plays: { kind: 'bass', line: 'walking' },
+      from: 0.42,
+      low: 28,
+      high: 52,
+      level: 0.85,
+      pan: -0.05,
+      held: 0.95,
+    },
+    {
+      instrument: 'brushes',
+      plays: {
+        kind: 'drums',
+        beats: [
+          { from: 0, strokes: { sweep: 'x.......x.......', hat: '....x.......x...' } },
+          { from: 0.45, strokes: { sweep: 'x.......x.......', ride: 'x...x.o.x...x.o.', hat: '....x.......x...' } },
+          {
+            from: 0.75,
+            strokes: {
+              ride: 'x...X.o.x...X.o.',
+              hat: '....x.......x...',
+              brush: '......o.....o..o',
+              kick: 'o.......o.......',
+            },
+          },
+        ],
+      },
+      from: 0.2,
+      low: 35,
+      high: 81,
+      level: 0.5,
+      pan: 0.2,
+    },
+  ],
+  room: { seconds: 0.9, wet: 0.1 },
+  gainDb: 4.1,
+};

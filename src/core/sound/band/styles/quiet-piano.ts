@@ -1,0 +1,68 @@
+import { modesOf, type BandStyle } from '../band-style';
+
+/** A piano by itself: a tune over broken chords, a cello under it where it grows. */
+export const QUIET_PIANO: BandStyle = {
+  name: 'quiet-piano',
+  language: 'tender',
+  beatsABar: 4,
+  bpm: { least: 54, usual: 72, most: 92 },
+  keys: [48, 50, 53, 55, 57],
+  modes: modesOf('major', 'minor'),
+  swing: 0.5,
+  rubato: 0.035,
+  slowing: 0.45,
+  looseMs: 9,
+  ringMs: 4600,
+  rhythms: 'song',
+  parts: [
+    { instrument: 'piano', plays: { kind: 'tune' }, from: 0, low: 65, high: 86, level: 0.92, pan: 0.08 },
+    { instrument: 'piano', plays: { kind: 'tune', above: 12 }, from: 0.78, low: 65, high: 86, level: 0.5, pan: 0.12 },
+    {
+      instrument: 'piano',
+      plays: { kind: 'bass', line: 'held' },
+      from: 0.4,
+      low: 29,
+      high: 46,
+      level: 0.6,
+      pan: -0.12,
+    },
+    {
+      instrument: 'piano',
+      plays: {
+        kind: 'broken',
+        figures: [
+          [0, 1, 2, 1],
+          [0, 1, 2, 3, 2, 1, 2, 1],
+          [0, 2, 3, 4, 3, 2, 3, 2],
+        ],
+        stepBeats: 0.5,
+      },
+      from: 0,
+      low: 41,
+      high: 67,
+      level: 0.62,
+      pan: -0.1,
+      held: 1.6,
+    },
+    {
+      instrument: 'cello',
+      plays: { kind: 'voice', of: 3, voice: 0, from: [43, 65] },
+      from: 0.55,
+      low: 43,
+      high: 62,
+      level: 0.42,
+      pan: 0.3,
+    },
+    {
+      instrument: 'viola',
+      plays: { kind: 'voice', of: 3, voice: 2, from: [43, 65] },
+      from: 0.72,
+      low: 48,
+      high: 67,
+      level: 0.32,
+      pan: -0.3,
+    },
+  ],
+  room: { seconds: 2.4, wet: 0.2 },
+  gainDb: 6.5,
+};
