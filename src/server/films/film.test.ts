@@ -168,7 +168,8 @@ describe('makeFilm', () => {
         if (stage === 'pictures') counts.push(framesDone);
       },
     });
-    expect(counts[0]).toBeGreaterThanOrEqual(75);
+    // Where all of it was ready before the stop was noticed, nothing is drawn anew and nothing is told of it.
+    expect(Math.min(225, ...counts)).toBeGreaterThanOrEqual(75);
     expect(made.keptFrames).toBeGreaterThanOrEqual(75);
     expect((await probeFilm(order.outFile)).video).toMatchObject({ nb_read_frames: '225' });
     // The very same again: nothing is drawn, not even the sound is mixed.
