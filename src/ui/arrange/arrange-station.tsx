@@ -21,6 +21,7 @@ import { PaceBar } from '../show/pace-bar';
 import { useShow, useShowStore } from '../show/show-provider';
 import { useKeptMoment } from '../show/kept-moment';
 import type { ViewerHands } from '../viewer/use-viewer';
+import { useHoldBefore } from '../viewer/before-light';
 import { Viewer } from '../viewer/viewer';
 import { WideBench } from '../wide/wide-bench';
 import type { Scale } from './row-heights';
@@ -61,7 +62,9 @@ export function ArrangeStation() {
   const go = useCallback((momentMs: number) => viewer.current?.seek(momentMs), []);
   const play = useCallback((fromMs: number, untilMs: number) => viewer.current?.play(fromMs, untilMs), []);
   const showMoment = useCallback((momentMs: number) => order.current?.showMoment(momentMs), []);
+  const holdBefore = useHoldBefore();
   useCommands({
+    'before-light': slideCount > 0 && wideAt === null ? holdBefore : undefined,
     'trim-bars': wideAt === null ? () => setBarsOpen(true) : undefined,
     'open-wide': anchor && wideAt === null ? () => openWide(anchor) : undefined,
     loupe: anchor ? () => setBuild('loupe') : undefined,

@@ -2,13 +2,14 @@
 
 import { Play } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { memo } from 'react';
+import { memo, useState } from 'react';
 import type { SlideId } from '../../core/show/ids';
 import type { Slide } from '../../core/show/show';
 import type { Transition } from '../../core/show/transition';
 import { Button } from '../kit/button';
 import { usePrepared, useShow } from '../show/show-provider';
 import { Fitting, fittingAt } from './fitting';
+import { SeamFamilies } from './seam-families';
 import { TransitionForm } from './transition-form';
 import { transitionName } from '../../core/transitions/transitions';
 
@@ -78,6 +79,7 @@ function SeamForm({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
   const slides = useShow((state) => state.show.slides);
   const selection = useShow((state) => state.selection);
   const prepared = usePrepared();
+  const [families, setFamilies] = useState(false);
   const { transition } = slide;
   const set = (ids: readonly SlideId[], next: Transition, joins?: string) =>
     edit(
@@ -106,7 +108,21 @@ function SeamForm({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
           It takes {(transitionMs / 1000).toFixed(1)} s here: a transition takes at most half of either slide.
         </p>
       )}
+      {families && (
+        <SeamFamilies
+          slideId={slide.id}
+          transition={transition}
+          onTake={(next) => {
+            setFamilies(false);
+            setHere(next);
+          }}
+          onClose={() => setFamilies(false)}
+        />
+      )}
       <div className="mt-3 flex flex-wrap gap-2">
+        <Button onClick={() => setFamilies(true)} data-part="see-families">
+          See them all here …
+        </Button>
         {transition.kind !== 'cut' && (
           <Button onClick={() => onPlay(Math.max(0, startMs - AROUND_MS), startMs + transitionMs + AROUND_MS)}>
             <Play size={12} fill="currentColor" /> Play it

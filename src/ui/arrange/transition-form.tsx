@@ -49,17 +49,21 @@ const groups = [
   { name: 'your own', options: [{ value: OWN as TransitionKind | typeof OWN, label: 'see them …' }] },
 ];
 
+/** A kind as it is when nothing more was said about it. */
+export function usualTransition(kind: Exclude<TransitionKind, 'built'>, lengthMs: number): Transition {
+  if (kind === 'cut') return { kind };
+  if (kind === 'pattern') return { kind, lengthMs, pattern: 'clouds' };
+  if (kind === 'shuffle') return { kind, lengthMs, family: 'all', seed: 1 };
+  return { kind, lengthMs };
+}
+
 /** Everything that can be said about one transition. */
 export function TransitionForm({ transition, slideId, onChange }: TransitionFormProps) {
   const [own, setOwn] = useState(false);
   const lengthMs = transition.kind === 'cut' ? USUAL_MS : transition.lengthMs;
   const choose = (kind: TransitionKind | typeof OWN) => {
     if (kind === OWN) setOwn(true);
-    else if (kind === 'built') return;
-    else if (kind === 'cut') onChange({ kind });
-    else if (kind === 'pattern') onChange({ kind, lengthMs, pattern: 'clouds' });
-    else if (kind === 'shuffle') onChange({ kind, lengthMs, family: 'all', seed: 1 });
-    else onChange({ kind, lengthMs } as TransitionOverTime);
+    else if (kind !== 'built') onChange(usualTransition(kind, lengthMs));
   };
   return (
     <div className="flex flex-col gap-2.5">

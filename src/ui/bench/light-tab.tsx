@@ -5,16 +5,20 @@ import { firstValue } from '../../core/keys/channel';
 import { isMoving } from '../../core/keys/edit-keys';
 import { factsInUse } from '../../core/motion/crop';
 import type { ClipLayer, PictureLayer } from '../../core/show/layer';
-import { PRINT_EFFECTS, type Light, type PrintEffect } from '../../core/show/light';
+import type { Light } from '../../core/show/light';
 import type { Slide } from '../../core/show/show';
 import { Amount } from '../kit/amount';
 import { Button } from '../kit/button';
 import { ColourField } from '../kit/colour-field';
-import { Pick, plainOptions } from '../kit/pick';
 import { withPart } from '../kit/with-part';
 import { useShow } from '../show/show-provider';
+import { useHoldBefore } from '../viewer/before-light';
 import { useChosenLayers, type LayerOnSlide } from './chosen-layers';
+import { EvenOut } from './even-out';
+import { Histogram } from './histogram';
+import { LightPrints } from './light-prints';
 import { RedEyes } from './red-eyes';
+import { useLightPixels } from './use-light-pixels';
 
 type AmountName =
   | 'exposure'
@@ -50,13 +54,18 @@ const AMOUNTS: readonly {
   { name: 'vignette', label: 'Vignette', min: 0, max: 1 },
   { name: 'sharpen', label: 'Sharpen', min: 0, max: 1 },
 ];
+/** The picture's longer side when it is counted. */
+const HISTOGRAM_PX = 320;
 /** Black and white points stay this far apart. */
 const LEAST_SPAN = 0.05;
 
 /** Brightness and colour of the picture; a change applies to all chosen slides, each keeping the rest of its own light. */
 export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLayer | ClipLayer }) {
   const edit = useShow((state) => state.edit);
+  const show = useShow((state) => state.show);
   const facts = useShow((state) => state.facts.get(own.assetId));
+  const pixels = useLightPixels(show, own, facts, HISTOGRAM_PX);
+  const holdBefore = useHoldBefore();
   const layers = useChosenLayers(slide, own);
   const [eyesOpen, setEyesOpen] = useState(false);
   const light = own.light ?? {};
@@ -69,7 +78,6 @@ export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLa
       joins && `${joins} ${own.id}`,
     );
   const change = (part: Partial<Record<keyof Light, unknown>>, joins?: string) => set(layers, part, joins);
-  const print = light.print?.kind ?? 'none';
   const known = facts?.kind === 'picture' ? facts : null;
   const points =
     light.levels === 'automatic'
@@ -79,7 +87,22 @@ export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLa
     change({ levels: next.black === 0 && next.white === 1 ? undefined : next }, 'light levels');
   return (
     <div data-part="light">
-      <div className="mb-3 flex flex-wrap items-center gap-2">
+      <LightPrints
+        show={show}
+        layer={own}
+        facts={facts}
+        onTake={(next) =>
+          edit({
+            kind: 'set-light',
+            lights: layers.map(({ slideId, layer }) => ({
+              slideId,
+              layerId: layer.id,
+              light: next(layer.light) ?? null,
+            })),
+          })
+        }
+      />
+      <div className="my-3 flex flex-wrap items-center gap-2">
         <Button
           className="h-7"
           aria-pressed={light.levels === 'automatic'}
@@ -87,20 +110,6 @@ export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLa
         >
           levels by themselves
         </Button>
-        <Pick
-          label="Printmaking"
-          value={print}
-          groups={[
-            {
-              name: null,
-              options: [
-                { value: 'none' as PrintEffect | 'none', label: 'as a photograph' },
-                ...plainOptions(PRINT_EFFECTS),
-              ],
-            },
-          ]}
-          onChange={(kind) => change({ print: kind === 'none' ? undefined : { kind, strength: 1 } })}
-        />
         {own.kind === 'picture' && (
           <Button className="h-7" aria-expanded={eyesOpen} onClick={() => setEyesOpen(!eyesOpen)}>
             red eyes{light.redEyes && light.redEyes.length > 0 ? `: ${light.redEyes.length}` : ''}
@@ -118,6 +127,19 @@ export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLa
         >
           as it was
         </Button>
+        <Button
+          className="h-7"
+          disabled={!own.light}
+          title="Hold it (or L) to see the pictures before their light"
+          onPointerDown={holdBefore}
+          onKeyDown={(event) => {
+            if (event.key === ' ' || event.key === 'Enter') holdBefore();
+          }}
+          data-part="hold-before"
+        >
+          hold: before
+        </Button>
+        {layers.length > 1 && <EvenOut own={own} layers={layers} />}
         {layers.length > 1 && <span className="text-soft">for {layers.length} chosen pictures</span>}
       </div>
       {eyesOpen && own.kind === 'picture' && known && (
@@ -132,6 +154,11 @@ export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLa
               set([{ slideId: slide.id, layer: own }], { redEyes: redEyes.length === 0 ? undefined : redEyes }, joins)
             }
           />
+        </div>
+      )}
+      {pixels && (
+        <div className="mb-3">
+          <Histogram pixels={pixels} />
         </div>
       )}
       <div className="grid grid-cols-1 gap-x-8 gap-y-0.5 2xl:grid-cols-2">

@@ -387,6 +387,14 @@ export const COMMANDS = command({
   'second-step': { name: 'One second back, on', where: 'Viewer', keys: 'Shift ← →', byKeyOnly: true },
   'make-film': { name: 'Make the film', also: 'export render mp4', where: 'Send', keys: 'M', combos: 'm' },
 
+  'before-light': {
+    name: 'While held: the pictures before their light',
+    also: 'compare original before after adjustments',
+    where: 'Viewer',
+    keys: 'L',
+    combos: 'l',
+    byKeyOnly: true,
+  },
   full: { name: 'Full screen', where: 'Viewer', keys: 'F', byKeyOnly: true },
 });
 

@@ -2,7 +2,7 @@ import { aloneShow } from '../../core/frame/alone';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { FactsById } from '../../core/show/asset-facts';
 import type { ShowId } from '../../core/show/ids';
-import type { Show } from '../../core/show/show';
+import { assetIdsOf, type Show } from '../../core/show/show';
 import type { FromWorker, ToWorker } from './worker-messages';
 
 export interface PrintOrder {
@@ -21,6 +21,8 @@ interface Maker {
   readonly asked: Map<number, (bitmap: ImageBitmap | null) => void>;
   /** Until the worker hears. */
   waiting: ToWorker[] | null;
+  /** What the worker has. */
+  sent: { readonly show: Show; readonly facts: FactsById } | null;
   idle: ReturnType<typeof setTimeout> | null;
 }
 
@@ -36,7 +38,14 @@ export function makePrint({ show, facts, momentMs, widthPx, heightPx }: PrintOrd
   const made = new Promise<ImageBitmap | null>((resolve) => {
     maker.asked.set(id, resolve);
   });
-  post(maker, { kind: 'show', show, facts });
+  if (maker.sent?.show !== show || maker.sent.facts !== facts) {
+    const used = assetIdsOf(show).flatMap((id) => {
+      const known = facts.get(id);
+      return known ? [[id, known] as const] : [];
+    });
+    post(maker, { kind: 'show', show, facts: new Map(used) });
+    maker.sent = { show, facts };
+  }
   post(maker, { kind: 'print', id, momentMs, widthPx, heightPx });
   return made;
 }
@@ -64,7 +73,7 @@ function post(maker: Maker, message: ToWorker): void {
 
 function open(id: ShowId): Maker {
   const worker = new Worker(`/drawing/worker.js?show=${id}`, { type: 'module' });
-  const maker: Maker = { worker, asked: new Map(), waiting: [], idle: null };
+  const maker: Maker = { worker, asked: new Map(), waiting: [], sent: null, idle: null };
   makers.set(id, maker);
   const close = () => {
     worker.terminate();

@@ -7,6 +7,7 @@ import { captionLanguages, captionsOfShow } from '../../core/captions/show-capti
 import { prepareShow } from '../../core/frame/plan-frame';
 import { inShape, shapeName, type ShapeName } from '../../core/show/shape';
 import type { Show } from '../../core/show/show';
+import { unlit } from '../../core/show/unlit';
 import { slideIndexAt } from '../../core/timing/slide-span';
 import { Button } from '../kit/button';
 import { clockTenths } from '../kit/clock';
@@ -14,6 +15,7 @@ import { Pick } from '../kit/pick';
 import { useKept } from '../kit/use-kept';
 import { usePrepared, useShow } from '../show/show-provider';
 import { useKeptMoment } from '../show/kept-moment';
+import { useBeforeLight } from './before-light';
 import { MomentSlider } from './moment-slider';
 import { PartSlider } from './part-slider';
 import { useFollowed } from './use-followed';
@@ -44,10 +46,12 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other, rest }: V
   const open = usePrepared();
   const own = shapeName(open.show.frame);
   const [shape, setShape] = useState<ShapeName>(own);
+  const beforeLight = useBeforeLight();
   const { show, facts, spans, lengthMs } = useMemo(() => {
-    if (other) return prepareShow(other, open.facts);
-    return shape === own ? open : prepareShow(inShape(open.show, shape), open.facts);
-  }, [other, open, own, shape]);
+    const shown = other ?? (shape === own ? open.show : inShape(open.show, shape));
+    if (beforeLight) return prepareShow(unlit(shown), open.facts);
+    return shown === open.show ? open : prepareShow(shown, open.facts);
+  }, [other, open, own, shape, beforeLight]);
   const entries = useShow((state) => state.entries);
   const kept = useKeptMoment();
   // Another show has moments of its own.
@@ -154,6 +158,15 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other, rest }: V
             className="pointer-events-none absolute inset-0 grid place-items-center bg-surround text-lamp-soft"
           >
             Preparing {clockTenths(momentMs)} …
+          </p>
+        )}
+        {beforeLight && (
+          <p
+            role="status"
+            data-part="before-light"
+            className="pointer-events-none absolute top-4 rounded-md bg-black/80 px-2 py-0.5 text-lamp"
+          >
+            before its light
           </p>
         )}
         {wordsScale < 0.995 && !playing && (
