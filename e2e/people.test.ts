@@ -41,6 +41,8 @@ async function another(): Promise<OpenPage> {
 }
 
 async function fill(of: OpenPage, part: string, values: Readonly<Record<string, string>>): Promise<void> {
+  // A form is sent once the page is alive.
+  await of.waitForSelector(`[data-part=${part}] button[type=submit]:enabled`);
   for (const [name, value] of Object.entries(values)) {
     const field = (await of.waitForSelector(`[data-part=${part}] input[name=${name}]`))!;
     await field.click({ count: 3 });
@@ -69,6 +71,29 @@ describe('an account', () => {
     await elsewhere.waitForSelector('[data-part=sound-column]');
     expect(new URL(elsewhere.url()).pathname).toBe(`/shows/${SHOW}/sound`);
     await elsewhere.browserContext().close();
+  });
+  it('is never told to an address: a form that is sent before the page is alive does nothing, and keeps what was typed', async () => {
+    const early = await another();
+    await early.setJavaScriptEnabled(false);
+    await early.goto(`${app.address}/sign-in`);
+    for (const [name, value] of [
+      ['email', 'owner@example.org'],
+      ['password', PASSWORD],
+    ]) {
+      await early.click(`[data-part=sign-in] input[name=${name}]`);
+      await early.keyboard.type(value!);
+    }
+    await early.keyboard.press('Enter');
+    await new Promise((resolve) => {
+      setTimeout(resolve, 500);
+    });
+    expect(early.url()).toBe(`${app.address}/sign-in`);
+    const typed = await early.$eval(
+      '[data-part=sign-in] input[name=email]',
+      (field) => (field as HTMLInputElement).value,
+    );
+    expect(typed).toBe('owner@example.org');
+    await early.browserContext().close();
   });
   it('whose session ends in the middle of an edit loses nothing: one signs in over the page and goes on', async () => {
     await hands.go('arrange', 'viewer');

@@ -3,8 +3,8 @@
  * made with the old one go on with it until somebody asks for the new.
  */
 export const FACT_KINDS = {
-  /** Size, length, colour, what the camera noted: `AssetFacts`. Version 1 did not note tones, bars, captions and likeness of every picture; version 2 not what is RAW or HDR; version 3 not how many frames a second clips have; version 4 not how pictures were rated elsewhere. */
-  basics: { version: 5 },
+  /** Size, length, colour, what the camera noted: `AssetFacts`. Version 1 did not note tones, bars, captions and likeness of every picture; version 2 not what is RAW or HDR; version 3 not how many frames a second clips have; version 4 not how pictures were rated elsewhere; version 5 not where they were taken. */
+  basics: { version: 6 },
   /** What a picture is about: `FocusFacts`. Version 1 did not see that pictures lie on their side. */
   focus: { version: 2 },
   /** What is heard in a sound, or in a clip: `ListeningFacts`. Version 1 did not look for phrases. */

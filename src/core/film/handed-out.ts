@@ -1,6 +1,7 @@
 import { emptyShow, assetIdsOf, type Show, type Slide } from '../show/show';
 import type { AssetFacts, FactsById } from '../show/asset-facts';
 import { showId } from '../show/ids';
+import { filledSlide } from '../words/fields';
 
 /** What is handed out with a page that plays. */
 export interface HandedOut {
@@ -17,7 +18,7 @@ export function handedOut(show: Show, facts: FactsById): HandedOut {
   const bare: Show = {
     ...emptyShow(showId('handed-out'), title),
     frame,
-    slides: show.slides.map((slide) => bareSlide(slide, captionLook !== undefined)),
+    slides: show.slides.map((_, index) => bareSlide(filledSlide(show, facts, index), captionLook !== undefined)),
     ...(temperament && { temperament }),
     ...(captionLook && { captionLook }),
     ...(language && { language }),
@@ -60,6 +61,6 @@ function bareFacts(facts: AssetFacts | undefined): AssetFacts | null {
     const { listening: _heard, ...rest } = facts;
     return { ...rest, takenAt: null };
   }
-  const { caption: _caption, rating: _rating, likeness: _likeness, ...rest } = facts;
+  const { caption: _caption, place: _place, rating: _rating, likeness: _likeness, ...rest } = facts;
   return { ...rest, takenAt: null, camera: null };
 }

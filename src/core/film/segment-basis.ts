@@ -2,6 +2,7 @@ import type { PreparedShow } from '../frame/plan-frame';
 import type { AssetFacts } from '../show/asset-facts';
 import { assetIdsOfSlides } from '../show/show';
 import { frameSeen, momentOfFrame } from '../timing/frames';
+import { filledSlide } from '../words/fields';
 import type { FilmSegment } from './plan-film';
 
 /**
@@ -26,7 +27,8 @@ export function segmentBasis(
     const comesInMs = next ? seenFromMs[index + 1]! + next.transitionMs : Infinity;
     // It has gone before the segment begins.
     if (comesInMs <= firstMs) continue;
-    const { id, layers, backing, transition } = show.slides[index]!;
+    // As its fields are filled: a slide that got another number is drawn anew only where it says so.
+    const { id, layers, backing, transition } = filledSlide(show, facts, index);
     const slide = { id, layers, backing, transition };
     parts.push([
       frameSeen(seenFromMs[index]!, rate) - firstFrame,
@@ -68,5 +70,5 @@ function firstSeen(seenFromMs: readonly number[], momentMs: number): number {
 function drawnFacts(facts: AssetFacts | undefined): unknown {
   if (!facts || facts.kind === 'sound') return null;
   if (facts.kind === 'clip') return { ...facts, listening: null, takenAt: null };
-  return { ...facts, focus: null, takenAt: null, camera: null, caption: null, likeness: null };
+  return { ...facts, focus: null, takenAt: null, camera: null, caption: null, place: null, likeness: null };
 }

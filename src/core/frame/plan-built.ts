@@ -6,6 +6,7 @@ import type { BuiltTransition } from '../show/transition';
 import { COMING, LEAVING } from '../show/window-id';
 import { slideSpans } from '../timing/slide-span';
 import type { TransitionPlan } from '../transitions/transition-plan';
+import { NO_FIELDS } from '../words/fields';
 import { masksOf, planLayers } from './plan-layers';
 import type { SlideSurroundings } from './slide-moment';
 
@@ -66,6 +67,7 @@ function aroundOf(
     moves: planMoves({ ...show, frame: shape, slides: [slide] }, all, spans).get(slide.id) ?? new Map(),
     seenMs: transition.ofMs,
     masks: masksOf(slide.layers),
+    fields: NO_FIELDS,
     largest: new Map(),
   };
   known.set(transition, { key, facts, around });

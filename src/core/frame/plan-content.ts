@@ -5,6 +5,7 @@ import { COMING, LEAVING } from '../show/window-id';
 import type { BoxLayer, ClipLayer, GroupLayer, Layer, PictureLayer, WordsLayer } from '../show/layer';
 import { clipFrameAt } from '../timing/clip-time';
 import { unreachable } from '../unreachable';
+import { filledWords } from '../words/fields';
 import { finerUnit, planPassage } from '../words/passage';
 import { bitmapFor, largestOnScreen, shownWidthPx } from './box-on-screen';
 import { type ContentPlan, type LightPlan, type SizeShare } from './frame-plan';
@@ -156,7 +157,8 @@ function clipContent(
 }
 
 function wordsContent({ around, offsetMs, colour }: SlideMoment, layer: WordsLayer): ContentPlan | null {
-  const { title, subtitle, place, style = {}, travel } = layer;
+  const { place, style = {}, travel } = layer;
+  const [title, subtitle] = [filledWords(layer.title, around.fields), filledWords(layer.subtitle, around.fields)];
   if (title.trim() === '' && subtitle.trim() === '') return null;
   const passage = planPassage(layer, around.span, offsetMs);
   if ((passage.entrance.share <= 0 && passage.travel === null) || passage.exit.share >= 1) return null;

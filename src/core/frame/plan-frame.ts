@@ -11,6 +11,7 @@ import { momentSeen } from '../timing/frames';
 import { showLengthMs, slideIndexAt, slideSpans, type SlideSpan } from '../timing/slide-span';
 import { planTransition, transitionProgress } from '../transitions/transition-plan';
 import { unreachable } from '../unreachable';
+import { fieldValues, NO_FIELDS, slideHasFields } from '../words/fields';
 import type { BackingPlan, FramePlan, LayerPlan, SlidePlan } from './frame-plan';
 import { pictureSizeFor } from './picture-size';
 import { planBuilt } from './plan-built';
@@ -125,6 +126,7 @@ export function surroundingsOf(prepared: PreparedShow, index: number, frame: Fra
     moves: prepared.moves.get(slide.id) ?? NO_MOVES,
     seenMs: span.leavesMs - span.startMs,
     masks: masksOf(slide.layers),
+    fields: slideHasFields(slide) ? fieldValues(prepared.show, prepared.facts, index) : NO_FIELDS,
     largest: new Map(),
   };
   prepared.surroundings.set(key, around);

@@ -3,6 +3,7 @@ import { colourAt, type ColourChannel } from '../keys/colour';
 import type { LayerId } from '../show/ids';
 import type { Layer } from '../show/layer';
 import type { SlideSpan } from '../timing/slide-span';
+import type { FieldValues } from '../words/fields';
 import { layerPoses, type LayerPoses, type PoseSurroundings } from './layer-poses';
 import type { Eye } from './matrix';
 
@@ -13,6 +14,8 @@ export const USUAL_DISTANCE = 2.5;
 export interface SlideSurroundings extends PoseSurroundings {
   readonly span: SlideSpan;
   readonly masks: ReadonlyMap<LayerId, readonly Layer[]>;
+  /** What the fields of its words say. */
+  readonly fields: FieldValues;
   /** Largest width and height of a box on the screen during the slide, in pixels; filled as layers ask. */
   readonly largest: Map<string, { readonly widthPx: number; readonly heightPx: number }>;
 }

@@ -24,6 +24,8 @@ export interface PictureFacts {
   readonly bars?: CropSides;
   /** What somebody wrote into the file about it. */
   readonly caption?: string;
+  /** Where it was taken, as somebody wrote it into the file (IPTC): “The old slip, Marrow Quay”. */
+  readonly place?: string;
   /** How somebody rated it elsewhere, as the file says (XMP): 1…5, or −1 for one that was refused. */
   readonly rating?: number;
   /** See `likenessOf`. */

@@ -7,6 +7,7 @@ import { textOf } from '../show/words-of-slide';
 import { WORDS_PLACES, type WordsPlace, type WordsStyle } from '../show/words';
 import type { ColourChannel } from '../keys/colour';
 import type { SnagFix, SnagLook } from './snag';
+import { TITLE_SIZE } from '../words/sizes';
 
 const PAPER = '#fcfaf5';
 const INK = '#1c1815';
@@ -123,10 +124,8 @@ function inward(slide: Slide, layer: WordsLayer): SnagFix[] {
   }));
 }
 
-const USUAL_SIZE = 0.082;
-
 function smaller(slide: Slide, layer: WordsLayer): SnagFix[] {
-  const size = layer.style?.size ?? USUAL_SIZE;
+  const size = layer.style?.size ?? TITLE_SIZE;
   return [
     ...[0.8, 0.65].map((share) => ({
       name: 'Make them smaller',

@@ -5,7 +5,7 @@ import { seenLayers, type WordsLayer } from '../../core/show/layer';
 import type { WordsMoment, WordsSeen } from '../../core/snags/slide-seen';
 import { legibilityOf, nearLetters, type LetteredFrame } from '../../core/words/legibility';
 import { readableSpan } from '../../core/words/passage';
-import { TITLE_SIZE } from '../words/lay-out-words';
+import { TITLE_SIZE } from '../../core/words/sizes';
 import type { Checking } from './checking';
 import { facesSeen, slideIn } from './faces-seen';
 import { lettersPlan, whiteLook, wordsIn, type WordsPlan } from './letters-plan';

@@ -1,17 +1,17 @@
 import type { WordsLook } from '../../core/frame/frame-plan';
 import { anchorOf } from '../../core/show/words';
+import {
+  LINE_HEIGHT,
+  SUBTITLE_SHARE,
+  TITLE_SIZE,
+  WORDS_GAP,
+  WORDS_MARGIN,
+  WORDS_MEASURE,
+} from '../../core/words/sizes';
 import type { ShelfFont } from './fonts';
 import { shapeLine, type ShapedLine } from './shape-line';
 import { brokenText } from './break-lines';
 
-/** Sizes as shares of the frame's shorter side. */
-export const TITLE_SIZE = 0.082;
-const SUBTITLE_SHARE = 0.042 / 0.082;
-const LINE_HEIGHT = 1.14;
-const GAP = 0.018;
-const MARGIN = 0.075;
-/** Widest line as a share of the frame's width. */
-const MEASURE = 0.8;
 /** Between the columns of credits, in ems. */
 const COLUMN_GAP = 1.4;
 /** Share of an em above the baseline that a line of capitals and ascenders needs. */
@@ -60,7 +60,7 @@ export function layOutWords(
   let scale = first.wordScale < 1 ? Math.max(LEAST_FOR_WORDS, 0.997 * first.wordScale) : 1;
   let words = scale < 1 ? laidOut(look, fonts, frame, scale) : first;
   const roomPx = Math.min(
-    frame.heightPx - 2 * MARGIN * Math.min(frame.heightPx, frame.widthPx),
+    frame.heightPx - 2 * WORDS_MARGIN * Math.min(frame.heightPx, frame.widthPx),
     (look.style.room ?? 1) * frame.heightPx,
   );
   while (!look.rolls && words.heightPx > roomPx && scale > LEAST_FOR_FRAME) {
@@ -78,7 +78,7 @@ function laidOut(
   scale: number,
 ): LaidOutWords & { readonly wordScale: number } {
   const { style, crawls } = look;
-  const measurePx = crawls ? Infinity : (style.measure ?? MEASURE) * frame.widthPx;
+  const measurePx = crawls ? Infinity : (style.measure ?? WORDS_MEASURE) * frame.widthPx;
   // In a tall frame the width, not the height, bounds the size of words.
   const unitPx = Math.min(frame.heightPx, frame.widthPx);
   const titlePx = scale * (style.size ?? TITLE_SIZE) * unitPx;
@@ -111,12 +111,12 @@ function laidOut(
   );
   const wordScale = measurePx / Math.max(measurePx, title.tornEms * titlePx, text.tornEms * textPx, widestPairPx);
   const titleCount = title.lines.length;
-  const gapPx = titleCount > 0 && rows.length > titleCount ? GAP * unitPx : 0;
+  const gapPx = titleCount > 0 && rows.length > titleCount ? WORDS_GAP * unitPx : 0;
   const lineHeight = LINE_HEIGHT * (style.lineSpacing ?? 1);
   // What stands in the right column is beside what is in the left one.
   const heightPx = rows.reduce((sum, row) => sum + (row.column === 'right' ? 0 : row.sizePx * lineHeight), gapPx);
 
-  const marginPx = MARGIN * unitPx;
+  const marginPx = WORDS_MARGIN * unitPx;
   const [horizontal, vertical] = anchorOf(look.place);
   const widestPx = Math.max(0, ...rows.map((row) => row.line.widthEms * row.sizePx));
   const align = style.align === undefined ? horizontal : { left: 0, centre: 0.5, right: 1 }[style.align];

@@ -193,6 +193,21 @@ describe('readPictureFile', () => {
     });
     expect(await saved('ORRERY DIGITAL CAMERA', 'uncaptioned.jpg')).not.toHaveProperty('caption');
   });
+  it('reads where it was taken, as somebody wrote it into the file', async () => {
+    const xmp = (inside: string) =>
+      `<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about="" xmlns:photoshop="http://ns.adobe.com/photoshop/1.0/" xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">${inside}</rdf:Description></rdf:RDF></x:xmpmeta>`;
+    const saved = async (inside: string, name: string) => {
+      await sharp('demo/files/PE_0412.jpg').resize(200).withXmp(xmp(inside)).jpeg().toFile(inFolder(name));
+      return (await lookAtFile(inFolder(name))).facts;
+    };
+    const whole =
+      '<Iptc4xmpCore:Location>The old slip</Iptc4xmpCore:Location><photoshop:City>Marrow Quay</photoshop:City><photoshop:Country>Nowhere</photoshop:Country>';
+    expect(await saved(whole, 'placed.jpg')).toMatchObject({ place: 'The old slip, Marrow Quay' });
+    expect(await saved('<photoshop:Country>Nowhere</photoshop:Country>', 'country.jpg')).toMatchObject({
+      place: 'Nowhere',
+    });
+    expect(await saved('<photoshop:City> </photoshop:City>', 'nowhere.jpg')).not.toHaveProperty('place');
+  });
   it('knows one photograph saved twice, and tells its neighbours apart', async () => {
     await sharp('demo/files/PE_0412.jpg').resize(900).jpeg({ quality: 60 }).toFile(inFolder('again.jpg'));
     const likeness = async (file: string) => {

@@ -33,6 +33,7 @@ export async function lookAtPicture(file: string): Promise<LookedAtPicture> {
   const likeness = likenessOf(await greyOf(small), LIKENESS_SIDE);
   const bars = await barsOf(small);
   const caption = captionOf(tags);
+  const place = placeOf(tags);
   return {
     facts: {
       kind: 'picture',
@@ -43,6 +44,7 @@ export async function lookAtPicture(file: string): Promise<LookedAtPicture> {
       ...((await pictureKind(file)) === 'raw' && { raw: true as const }),
       ...(bars !== null && { bars }),
       ...(caption !== null && { caption }),
+      ...(place !== null && { place }),
       ...ratingOf(tags),
       ...(likeness !== null && { likeness }),
     },
@@ -144,6 +146,8 @@ function greyOf({ data, widthPx, heightPx }: SmallCopy): Promise<Buffer> {
 
 type Tags = Readonly<Record<string, unknown>>;
 
+const SAID_BY_NAME = ['Rating', 'Sublocation', 'Location', 'City', 'Country'] as const;
+
 async function tagsOf(file: string): Promise<Tags> {
   const wanted = [
     'DateTimeOriginal',
@@ -162,9 +166,11 @@ async function tagsOf(file: string): Promise<Tags> {
   const tags = (await exifr
     .parse(from, { pick: wanted, iptc: true, xmp: true, reviveValues: false })
     .catch(() => undefined)) as Tags | undefined;
-  // By that name the reader would look among the camera's own notes only.
-  const rated = (await exifr.parse(from, { tiff: false, xmp: true }).catch(() => undefined)) as Tags | undefined;
-  return { ...tags, ...(rated?.Rating !== undefined && { Rating: rated.Rating }), ...raw?.notes };
+  // By these names the reader would look among the camera's own notes only.
+  const said = (await exifr.parse(from, { tiff: false, iptc: true, xmp: true }).catch(() => undefined)) as
+    Tags | undefined;
+  const noted = SAID_BY_NAME.flatMap((name) => (said?.[name] === undefined ? [] : [[name, said[name]] as const]));
+  return { ...tags, ...Object.fromEntries(noted), ...raw?.notes };
 }
 
 /** Notes of HEIC are read from what libvips finds in it, since writers differ in how they wrap it. */
@@ -191,6 +197,15 @@ function cameraName({ Make: make, Model: model, FocalLength: focal }: Tags): str
 function ratingOf({ Rating: tag }: Tags): { rating?: number } {
   const rating = typeof tag === 'string' ? Number(tag) : tag;
   return typeof rating === 'number' && isRating(rating) ? { rating } : {};
+}
+
+/** The nearest two that somebody wrote of place, city and country, by IPTC or XMP. */
+function placeOf({ Sublocation, Location, City, Country }: Tags): string | null {
+  const written = [Sublocation ?? Location, City, Country].flatMap((tag) => {
+    const text = typeof tag === 'string' ? tag.replaceAll('\0', '').trim() : '';
+    return text === '' ? [] : [text];
+  });
+  return written.length === 0 ? null : written.slice(0, 2).join(', ').slice(0, LONGEST_CAPTION);
 }
 
 /** What somebody wrote, by any of the three standards; cameras fill the field with their own name or blanks, which is no caption. */

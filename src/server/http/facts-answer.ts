@@ -30,6 +30,7 @@ export const FACTS: Schema = kinds<AssetFacts>({
     tonePoints: maybe(object<{ black: unknown; white: unknown }>({ black: number(0, 1), white: number(0, 1) })),
     bars: maybe(anything),
     caption: maybe(NAME),
+    place: maybe(NAME),
     rating: maybe(number(-1, 5)),
     likeness: maybe(text(200)),
     focus: maybe(anything),

@@ -18,11 +18,14 @@ import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { LengthsLine } from '../show/lengths-line';
 import { PaceBar } from '../show/pace-bar';
-import { useShow, useShowStore } from '../show/show-provider';
+import type { ShowState } from '../show/show-store';
+import { usePrepared, useShow, useShowStore } from '../show/show-provider';
 import { useKeptMoment } from '../show/kept-moment';
 import type { ViewerHands } from '../viewer/use-viewer';
 import { useHoldBefore } from '../viewer/before-light';
 import { Viewer } from '../viewer/viewer';
+import { PasteDialog } from '../words/paste-dialog';
+import { WordsHands } from '../words/words-hands';
 import { WideBench } from '../wide/wide-bench';
 import type { Scale } from './row-heights';
 import { TableDialog } from './table-dialog';
@@ -31,6 +34,7 @@ import { RunningOrder, type RunningOrderHands } from './running-order';
 /** Where the show is put in order: the running order, the viewer, the bench. */
 export function ArrangeStation() {
   const store = useShowStore();
+  const prepared = usePrepared();
   const slideCount = useShow((state) => state.show.slides.length);
   const [scale, setScale] = useState<Scale>('even');
   const [barsOpen, setBarsOpen] = useState(false);
@@ -38,6 +42,8 @@ export function ArrangeStation() {
   const [reuse, setReuse] = useState<'mounts' | 'keep' | null>(null);
   const [plumageOpen, setPlumageOpen] = useState(false);
   const [tableOpen, setTableOpen] = useState(false);
+  /** The slides a text is laid on. */
+  const [textOn, setTextOn] = useState<readonly SlideId[] | null>(null);
   const anchor = useShow((state) => state.anchor);
   /** Where the viewer stood when the bench was opened wide; null while it is folded. */
   const [wideAt, setWideAt] = useState<number | null>(null);
@@ -74,6 +80,7 @@ export function ArrangeStation() {
     'keep-mount': anchor && wideAt === null ? () => setReuse('keep') : undefined,
     plumage: slideCount > 0 && wideAt === null ? () => setPlumageOpen(!plumageOpen) : undefined,
     'order-table': slideCount > 0 && wideAt === null ? () => setTableOpen(true) : undefined,
+    'paste-text': anchor && wideAt === null ? () => setTextOn(slidesForText(store.getState())) : undefined,
     scale: wideAt !== null ? undefined : () => setScale(scale === 'even' ? 'true' : 'even'),
     play:
       slideCount > 0 && wideAt === null
@@ -158,7 +165,11 @@ export function ArrangeStation() {
       <Panel minSize="30%" className="flex flex-col">
         <Group orientation="vertical">
           <Panel defaultSize="56%" minSize="30%">
-            <Viewer ref={viewer} onMoment={showMoment} />
+            <Viewer
+              ref={viewer}
+              onMoment={showMoment}
+              over={(stands) => <WordsHands prepared={prepared} {...stands} />}
+            />
           </Panel>
           <Separator
             aria-label="Height of the viewer"
@@ -170,6 +181,7 @@ export function ArrangeStation() {
         </Group>
       </Panel>
       {tableOpen && <TableDialog onClose={() => setTableOpen(false)} />}
+      {textOn && <PasteDialog slideIds={textOn} onClose={() => setTextOn(null)} />}
       {barsOpen && <BarsDialog onClose={() => setBarsOpen(false)} />}
       {builds}
       {reuse === 'mounts' && (
@@ -181,6 +193,12 @@ export function ArrangeStation() {
       {reuse === 'keep' && <KeepMountDialog onClose={() => setReuse(null)} />}
     </Group>
   );
+}
+
+/** Those that are chosen when there are several, else from the chosen one on. */
+function slidesForText({ show, selection, anchor }: ShowState): readonly SlideId[] {
+  const ids = show.slides.map(({ id }) => id);
+  return selection.size > 1 ? ids.filter((id) => selection.has(id)) : ids.slice(Math.max(0, ids.indexOf(anchor!)));
 }
 
 function EmptyOrder({ onBlank }: { onBlank: () => void }) {

@@ -36,6 +36,7 @@ export function SeamFamilies({ slideId, transition, onTake, onClose }: SeamFamil
             <Tabs.Trigger
               key={family}
               value={family}
+              data-family={family}
               className="rounded-md px-2.5 py-1.5 text-left text-base text-soft first-letter:uppercase hover:text-ink data-[state=active]:bg-ink data-[state=active]:text-paper"
             >
               {family}

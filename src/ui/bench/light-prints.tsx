@@ -52,7 +52,7 @@ export function LightPrints({ show, layer, facts, onTake }: LightPrintsProps) {
             type="button"
             aria-pressed={offer.taken}
             onClick={() => onTake(offer.next)}
-            className="group block w-[84px] text-center text-xs"
+            className="group block w-[80px] text-center text-xs"
           >
             <LightPrint show={show} layer={{ ...layer, light: offer.next(light) ?? {} }} facts={facts} />
             <span className="mt-0.5 block truncate text-soft group-aria-pressed:font-semibold group-aria-pressed:text-ink">
@@ -101,7 +101,7 @@ function LightPrint({ show, layer, facts }: Omit<LightPrintsProps, 'onTake'>) {
       ref={canvas}
       aria-hidden="true"
       data-drawn={drawn}
-      className="h-14 w-full rounded-sm bg-surround object-cover outline-offset-1 group-aria-pressed:outline-2 group-aria-pressed:outline-red"
+      className="h-[52px] w-full rounded-sm bg-surround object-cover outline-offset-1 group-aria-pressed:outline-2 group-aria-pressed:outline-red"
     />
   );
 }

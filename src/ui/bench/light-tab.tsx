@@ -102,7 +102,7 @@ export function LightTab({ slide, layer: own }: { slide: Slide; layer: PictureLa
           })
         }
       />
-      <div className="my-3 flex flex-wrap items-center gap-2">
+      <div className="mt-1.5 mb-3 flex flex-wrap items-center gap-2">
         <Button
           className="h-7"
           aria-pressed={light.levels === 'automatic'}

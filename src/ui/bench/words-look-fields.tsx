@@ -19,6 +19,7 @@ import { NumberField } from '../kit/number-field';
 import { Pick, plainOptions } from '../kit/pick';
 import { withPart } from '../kit/with-part';
 import { FONTS, OWN_PAIR, PAIRS, pairOf } from './words-fonts';
+import { TITLE_SIZE } from '../../core/words/sizes';
 
 const WAYS: Record<WordsWay, string> = {
   none: 'are there',
@@ -37,7 +38,6 @@ const WAYS_OUT: Record<WordsWay | 'stay', string> = {
   wipe: 'are wiped out',
   blur: 'go into a blur',
 };
-const USUAL_SIZE = 0.082;
 const USUAL_WEIGHT = 700;
 const USUAL_COME: WordsCome = { entrance: { way: 'fade', by: 'all', atMs: 800, lengthMs: 600 }, exit: null };
 const USUAL_EXIT: WordsPassage = { way: 'fade', by: 'all', atMs: 300, lengthMs: 600 };
@@ -85,7 +85,7 @@ export function WordsLookFields({ text, onChange }: { text: WordsText; onChange:
         />
         <NumberField
           label="Size of the title, percent of the frame"
-          value={(style.size ?? USUAL_SIZE) * 100}
+          value={(style.size ?? TITLE_SIZE) * 100}
           min={1}
           max={50}
           unit="%"

@@ -247,6 +247,13 @@ export const COMMANDS = command({
     combos: 'n',
   },
   title: { name: 'Type a title', also: 'words caption text', where: 'Running order', keys: 'T', combos: 't' },
+  'paste-text': {
+    name: 'Lay a text on the slides, a paragraph on each',
+    also: 'paste document poem captions words script import',
+    where: 'Running order',
+    keys: 'Shift T',
+    combos: 'shift+t',
+  },
   shorter: { name: 'Half a second shorter; what follows moves along', where: 'Running order', keys: '−', signs: '-−' },
   longer: { name: 'Half a second longer; what follows moves along', where: 'Running order', keys: '+', signs: '+=' },
   'seam-earlier': {

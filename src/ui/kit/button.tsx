@@ -1,5 +1,8 @@
+'use client';
+
 import { clsx } from 'clsx';
 import type { ComponentProps } from 'react';
+import { useLive } from './use-live';
 
 type Look = 'main' | 'plain' | 'quiet' | 'dark';
 
@@ -17,7 +20,9 @@ interface ButtonProps extends ComponentProps<'button'> {
   readonly square?: boolean;
 }
 
+/** A form is not sent before the page can send it: a browser by itself would put what was typed into the address. */
 export function Button({ look = 'plain', square = false, className, type = 'button', ...rest }: ButtonProps) {
+  const live = useLive();
   return (
     <button
       type={type}
@@ -29,6 +34,7 @@ export function Button({ look = 'plain', square = false, className, type = 'butt
         className,
       )}
       {...rest}
+      disabled={rest.disabled || (type === 'submit' && !live)}
     />
   );
 }

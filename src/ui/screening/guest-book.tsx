@@ -4,6 +4,7 @@ import { clsx } from 'clsx';
 import { useCallback, useEffect, useRef, useState, type FormEvent, type RefObject } from 'react';
 import { LONGEST_GUEST_NAME, LONGEST_NOTE, type GuestNote } from '../../core/screening/guest-note';
 import { clock } from '../kit/clock';
+import { useLive } from '../kit/use-live';
 import { callServer } from '../show/call-server';
 
 interface GuestBookProps {
@@ -136,6 +137,7 @@ function NoteForm({ token, video, replyTo, onLeft }: NoteFormProps) {
     };
   }, [video, replyTo]);
 
+  const live = useLive();
   const send = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const data = new FormData(event.currentTarget);
@@ -241,7 +243,7 @@ function NoteForm({ token, video, replyTo, onLeft }: NoteFormProps) {
         </label>
         <button
           type="submit"
-          disabled={sending}
+          disabled={sending || !live}
           className="h-11 shrink-0 rounded-md bg-(--accent) px-4 text-base font-semibold text-(--on-accent) hover:opacity-90 disabled:opacity-50"
         >
           {replyTo ? 'Answer' : 'Write it in'}

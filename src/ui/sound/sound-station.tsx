@@ -41,6 +41,7 @@ import { USUAL_ZOOM, ZOOMS } from './sound-scale';
 
 /** A loop begins again so long before its last frame is over, for the sound to be in time. */
 const LOOP_EARLY_MS = 40;
+const PLAYED_OUT_MS = 2;
 
 type Side = 'music' | 'booth' | 'captions';
 /** Where the music of a show comes from: all three are worth the same. */
@@ -71,13 +72,16 @@ export function SoundStation() {
     moment.current = momentMs;
     column.current?.showMoment(momentMs);
     const around = looping.current;
-    if (around && viewer.current?.playing && momentMs >= around.toMs - LOOP_EARLY_MS)
-      viewer.current.play(around.fromMs, around.toMs);
+    if (!around) return;
+    // At the end of the show it has stopped by the time that is heard of here.
+    const goesOn = viewer.current?.playing || momentMs >= around.toMs - PLAYED_OUT_MS;
+    if (goesOn && momentMs >= around.toMs - LOOP_EARLY_MS) viewer.current?.play(around.fromMs);
   }, []);
   const loopOver = (next: { fromMs: number; toMs: number } | null) => {
     looping.current = next;
     setLoop(next);
-    if (next) viewer.current?.play(next.fromMs, next.toMs);
+    // On past its end, where it begins again: a frame that is late there must not find it stopped.
+    if (next) viewer.current?.play(next.fromMs);
   };
   const play = (fromMs: number) => {
     looping.current = null;

@@ -2,7 +2,7 @@
 
 import { momentOfFrame } from '../../core/timing/frames';
 import { Captions, ImageDown, Maximize, Pause, Play, Repeat, SkipBack, SkipForward } from 'lucide-react';
-import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
+import { useEffect, useImperativeHandle, useMemo, useRef, useState, type ReactNode, type Ref } from 'react';
 import { captionLanguages, captionsOfShow } from '../../core/captions/show-captions';
 import { prepareShow } from '../../core/frame/plan-frame';
 import { inShape, shapeName, type ShapeName } from '../../core/show/shape';
@@ -15,6 +15,7 @@ import { Pick } from '../kit/pick';
 import { useKept } from '../kit/use-kept';
 import { usePrepared, useShow } from '../show/show-provider';
 import { useKeptMoment } from '../show/kept-moment';
+import { useTypedWords, withoutTyped } from '../words/typed-words';
 import { useBeforeLight } from './before-light';
 import { MomentSlider } from './moment-slider';
 import { PartSlider } from './part-slider';
@@ -37,21 +38,25 @@ interface ViewerProps {
   readonly show?: Show;
   /** Having played to here it stands there. */
   readonly rest?: { readonly afterMs: number; readonly atMs: number } | undefined;
+  /** What lies over the frame while it stands still and is seen in its own shape. */
+  readonly over?: (stands: { readonly index: number; readonly momentMs: number; readonly scale: number }) => ReactNode;
 }
 
 /** Where the show is watched: the frame in a dark surround, with the hands to play, step and scrub. */
-export function Viewer({ ref, onMoment, autoPlay = false, show: other, rest }: ViewerProps) {
+export function Viewer({ ref, onMoment, autoPlay = false, show: other, rest, over }: ViewerProps) {
   const place = useRef<HTMLDivElement>(null);
   const root = useRef<HTMLElement>(null);
   const open = usePrepared();
   const own = shapeName(open.show.frame);
   const [shape, setShape] = useState<ShapeName>(own);
   const beforeLight = useBeforeLight();
+  const typed = useTypedWords();
   const { show, facts, spans, lengthMs } = useMemo(() => {
-    const shown = other ?? (shape === own ? open.show : inShape(open.show, shape));
+    const whole = other ?? (shape === own ? open.show : inShape(open.show, shape));
+    const shown = typed ? withoutTyped(whole, typed) : whole;
     if (beforeLight) return prepareShow(unlit(shown), open.facts);
     return shown === open.show ? open : prepareShow(shown, open.facts);
-  }, [other, open, own, shape, beforeLight]);
+  }, [other, open, own, shape, beforeLight, typed]);
   const entries = useShow((state) => state.entries);
   const kept = useKeptMoment();
   // Another show has moments of its own.
@@ -129,10 +134,17 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other, rest }: V
     >
       <div className="@container-size relative grid min-h-0 flex-1 place-items-center p-3">
         <div
-          ref={place}
           className="relative overflow-hidden bg-black"
           style={{ aspectRatio: aspect, width: `min(100cqw - 24px, (100cqh - 24px) * ${aspect})` }}
-        />
+        >
+          <div ref={place} className="absolute inset-0" />
+          {over &&
+            !playing &&
+            !starting &&
+            index !== null &&
+            shape === own &&
+            over({ index, momentMs, scale: wordsScale })}
+        </div>
         {caption && (
           <p
             data-part="caption"

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerE
 import { sightsAt, type LayerSight, type ScreenPoint } from '../../core/frame/layer-sight';
 import type { GuideLine } from '../../core/guides/guides';
 import { topmost } from '../../core/layers/stack';
+import { Guide } from '../kit/guide';
 import { useNudge } from './use-nudge';
 import { useOpenSlide } from './use-slide';
 import { useStageDrag } from './use-stage-drag';
@@ -118,30 +119,6 @@ export function StageHands() {
 
 type At = (point: ScreenPoint) => { x: number; y: number };
 type Begin = ReturnType<typeof useStageDrag>['begin'];
-
-function Guide({ line: { along, at, why }, size }: { line: GuideLine; size: Size }) {
-  const place = along === 'x' ? at * size.widthPx : at * size.heightPx;
-  return (
-    <g data-part="guide" data-why={why} className="pointer-events-none">
-      <line
-        x1={along === 'x' ? place : 0}
-        x2={along === 'x' ? place : size.widthPx}
-        y1={along === 'y' ? place : 0}
-        y2={along === 'y' ? place : size.heightPx}
-        className="stroke-red"
-        strokeDasharray="5 4"
-      />
-      <text
-        x={along === 'x' ? Math.min(size.widthPx - 4, place + 5) : 5}
-        y={along === 'y' ? Math.max(12, place - 5) : 13}
-        className="fill-lamp text-xs"
-        style={{ paintOrder: 'stroke', stroke: '#171513', strokeWidth: 3 }}
-      >
-        {why}
-      </text>
-    </g>
-  );
-}
 
 /** A crop mark at each corner and a thin line between: the picture under them stays to be seen. */
 function Outline({ sight, at }: { sight: LayerSight; at: At }) {

@@ -1,0 +1,230 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { Browser } from 'puppeteer-core';
+import { wordsOf } from '../src/core/show/show';
+import {
+  handsOn,
+  openApp,
+  openBrowser,
+  openPage,
+  press,
+  seriousIn,
+  textOf,
+  waitForText,
+  type App,
+  type Hands,
+  type OpenPage,
+} from './app';
+
+const ID = 'lantern-regatta';
+let app: App;
+let browser: Browser;
+let page: OpenPage;
+let hands: Hands;
+
+beforeAll(async () => {
+  app = await openApp({ seed: true, only: [1, 2, 3, 4, 5] });
+  browser = await openBrowser();
+  page = await openPage(browser);
+  hands = handsOn(app, page, ID);
+  await hands.go('arrange', 'slide');
+});
+afterAll(async () => {
+  expect(page.faults).toEqual([]);
+  await browser.close();
+  await app.close();
+});
+
+const slideAt = async (index: number) => (await hands.stored()).slides[index]!;
+const choose = async (number: number) => {
+  await page.click(`[data-slide=regatta-${number}] [role=img]`);
+  await page.waitForSelector(`[data-slide=regatta-${number}][aria-selected=true]`);
+};
+const tab = (name: string) => page.locator(`aria/${name}[role="tab"]`).click();
+const boxOf = async (selector: string) => (await (await page.waitForSelector(selector))!.boundingBox())!;
+
+describe('words in the viewer', () => {
+  it('are typed where a double click asks for them, in one step, and Escape leaves them', async () => {
+    await choose(2);
+    const frame = await boxOf('[data-part=words-hands]');
+    await page.mouse.click(frame.x + frame.width * 0.5, frame.y + frame.height * 0.12, { count: 2 });
+    await page.waitForSelector('[data-part=typed-title]');
+    await page.keyboard.type('Over the water');
+    await page.keyboard.press('Tab');
+    await page.keyboard.type('after dark');
+    await page.keyboard.press('Escape');
+    await page.waitForFunction(() => !document.querySelector('[data-part=words-typed]'));
+    expect(wordsOf(await slideAt(1))).toMatchObject({ title: 'Over the water', subtitle: 'after dark', place: 'top' });
+    await hands.key('Control', 'z');
+    expect(wordsOf(await slideAt(1))).toBeNull();
+    await hands.key('Control', 'Shift', 'z');
+    expect(wordsOf(await slideAt(1))).toMatchObject({ title: 'Over the water' });
+  });
+  it('are dragged onto the guides of the frame, and put back to a place of the nine', async () => {
+    const frame = await boxOf('[data-part=words-hands]');
+    const box = await boxOf('[data-part=words-hand]');
+    const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+    await page.mouse.move(middle.x, middle.y);
+    await page.mouse.down();
+    await page.mouse.move(middle.x - 60, middle.y + 40, { steps: 4 });
+    // A little off the middle of the frame: the guide takes it there.
+    await page.mouse.move(frame.x + frame.width / 2 + 3, frame.y + frame.height / 2 - 4, { steps: 4 });
+    const why = await page.$$eval('[data-part=guide]', (lines) =>
+      lines.map((line) => (line as SVGElement).dataset.why),
+    );
+    await page.mouse.up();
+    // Across, a side of the words may be nearer to a third than their middle is to the frame's.
+    expect(why.at(-1)).toBe('middle of the frame');
+    const { channels } = wordsOf(await slideAt(1))!;
+    const moved = await boxOf('[data-part=words-hand]');
+    expect(Math.abs(moved.y + moved.height / 2 - (frame.y + frame.height / 2))).toBeLessThan(1);
+    await tab('Words');
+    await press(page, 'bottom right');
+    const placed = wordsOf(await slideAt(1))!;
+    expect([placed.place, placed.channels?.x, placed.channels?.y]).toEqual(['bottom-right', undefined, undefined]);
+    await hands.key('Control', 'z');
+    expect(wordsOf(await slideAt(1))).toMatchObject({ place: 'top', channels });
+  });
+  it('are moved, sized, typed and taken off by keys alone', async () => {
+    await page.focus('[data-part=words-hand]');
+    const before = wordsOf(await slideAt(1))!;
+    await page.keyboard.press('ArrowRight');
+    await hands.key('Shift', 'ArrowDown');
+    await page.keyboard.press('+');
+    const after = wordsOf(await slideAt(1))!;
+    expect(Number(after.channels!.x) - Number(before.channels!.x)).toBeCloseTo(1 / 1920, 5);
+    expect(Number(after.channels!.y) - Number(before.channels!.y)).toBeCloseTo(10 / 1080, 5);
+    expect(after.style!.size).toBeCloseTo(0.086, 3);
+    expect((await hands.stored()).slides).toHaveLength(5);
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[data-part=typed-title]');
+    await page.keyboard.press('End');
+    await page.keyboard.type('!');
+    await page.keyboard.press('Escape');
+    await page.waitForFunction(() => !document.querySelector('[data-part=words-typed]'));
+    expect(wordsOf(await slideAt(1))!.title).toBe('Over the water!');
+    await page.focus('[data-part=words-hand]');
+    await page.keyboard.press('Delete');
+    expect(wordsOf(await slideAt(1))).toBeNull();
+    expect((await hands.stored()).slides).toHaveLength(5);
+  });
+  it('fill themselves from the file and the slide, and say here what they read', async () => {
+    await choose(3);
+    await tab('Words');
+    await press(page, 'Title');
+    await page.keyboard.type('Taken ');
+    await page.click('[data-part=words-fill] button:nth-of-type(1)');
+    await page.click('[data-part=words-fill] button:nth-of-type(5)');
+    expect(wordsOf(await slideAt(2))!.title).toBe('Taken {date}{number}');
+    await waitForText(page, '[data-part=words-read]', /Here it reads Taken \d+ \w+ \d{4}3$/);
+    expect(await seriousIn(page)).toEqual([]);
+    await hands.key('Control', 'z');
+  });
+  it('come from a text, a paragraph a slide, as one step to undo', async () => {
+    await choose(4);
+    const before = (await hands.stored()).slides;
+    await hands.key('Shift', 'T');
+    await page.waitForSelector('[data-part=paste-dialog]');
+    await page.evaluate(() => {
+      const field = document.querySelector<HTMLTextAreaElement>('[data-part=paste-dialog] textarea')!;
+      field.focus();
+      document.execCommand('insertText', false, 'Pies\nfrom the stall\n\nThe crews\n\nHome');
+    });
+    await waitForText(page, '[data-part=paste-says]', /One slide has words already.*One blank slide is added/);
+    await page.click('[data-part=lay-text]');
+    await page.waitForFunction(() => !document.querySelector('[data-part=paste-dialog]'));
+    const { slides } = await hands.stored();
+    expect(slides.slice(3).map((slide) => [wordsOf(slide)!.title, wordsOf(slide)!.subtitle])).toEqual([
+      ['Pies', 'from the stall'],
+      ['The crews', ''],
+      ['Home', ''],
+    ]);
+    await hands.key('Control', 'z');
+    expect((await hands.stored()).slides).toEqual(before);
+  });
+});
+
+describe('light that is seen before it is taken', () => {
+  it('shows what is lost at either end, and follows the sliders', async () => {
+    await choose(3);
+    await tab('Light');
+    const blown = async () =>
+      Number(await page.$eval('[data-part=histogram]', (part) => (part as HTMLElement).dataset.blown));
+    await page.waitForSelector('[data-part=histogram]');
+    const before = await blown();
+    await page.focus('aria/Exposure[role="slider"]');
+    await page.keyboard.press('End');
+    await page.waitForFunction(
+      (was: number) => Number(document.querySelector<HTMLElement>('[data-part=histogram]')!.dataset.blown) > was + 0.2,
+      {},
+      before,
+    );
+    expect(await textOf(page, '[data-part=lost]')).toMatch(/% blown/);
+  });
+  it('is the picture before its light while a key is held, and comes back when it is let go', async () => {
+    await page.$eval('[data-part=bench]', () => (document.activeElement as HTMLElement).blur());
+    await page.keyboard.down('l');
+    await page.waitForSelector('[data-part=before-light]');
+    await page.keyboard.up('l');
+    await page.waitForFunction(() => !document.querySelector('[data-part=before-light]'));
+    expect((await slideAt(2)).layers[0]).toMatchObject({ light: { exposure: 3 } });
+  });
+  it('is offered as prints of this very picture, one press each', async () => {
+    await page.waitForFunction(
+      () => document.querySelectorAll('[data-part=light-prints] canvas[data-drawn=true]').length === 15,
+    );
+    await press(page, 'silver');
+    expect((await slideAt(2)).layers[0]).toMatchObject({ light: { blackAndWhite: 1, contrast: 0.3 } });
+    await press(page, 'pencil');
+    expect((await slideAt(2)).layers[0]).toMatchObject({
+      light: { blackAndWhite: 1, contrast: 0.3, print: { kind: 'pencil', strength: 1 } },
+    });
+    await press(page, 'photograph');
+    await press(page, 'as it was');
+    expect((await slideAt(2)).layers[0]).not.toHaveProperty('light');
+  });
+  it('is evened out with the one that is worked on, for all that are chosen, in one step', async () => {
+    await choose(2);
+    await page.keyboard.down('Shift');
+    await page.click('[data-slide=regatta-3] [role=img]');
+    await page.keyboard.up('Shift');
+    await page.click('[data-part=even-out]');
+    await waitForText(page, 'body', /evened out with this one/);
+    const lights = (await hands.stored()).slides
+      .slice(0, 4)
+      .map(({ layers: [layer] }) => (layer as { light?: object }).light ?? null);
+    // One of the two is what the other was brought to.
+    expect(lights.filter((light) => light !== null)).toHaveLength(1);
+    const [evened] = lights.filter((light) => light !== null);
+    expect(Object.keys(evened!).every((name) => ['exposure', 'temperature', 'tint'].includes(name))).toBe(true);
+    await hands.key('Control', 'z');
+    expect((await slideAt(1)).layers[0]).not.toHaveProperty('light');
+    expect(await seriousIn(page)).toEqual([]);
+  });
+});
+
+describe('the families of transitions', () => {
+  it('move between the two pictures of the seam, and are taken by a press', async () => {
+    await choose(3);
+    await page.keyboard.press('n');
+    await page.click('[data-part=see-families]');
+    await page.waitForSelector('[data-part=seam-families] canvas[data-drawn="9"]');
+    await page.click('[data-family=slides]');
+    await page.waitForSelector('[data-transition=push] canvas[data-drawn="9"]');
+    // It moves: the same place looks different a little later.
+    const print = () =>
+      page.$eval('[data-transition=push] canvas', (canvas) => (canvas as HTMLCanvasElement).toDataURL().length);
+    const seen = new Set<number>();
+    for (let looks = 0; looks < 8; looks += 1) {
+      seen.add(await print());
+      await new Promise((resolve) => {
+        setTimeout(resolve, 170);
+      });
+    }
+    expect(seen.size).toBeGreaterThan(2);
+    expect(await seriousIn(page)).toEqual([]);
+    await page.click('[data-transition=push]');
+    await page.waitForFunction(() => !document.querySelector('[data-part=seam-families]'));
+    const { transition } = await slideAt(2);
+    expect(transition).toEqual({ kind: 'push', lengthMs: 1000 });
+  });
+});
