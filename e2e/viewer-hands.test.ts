@@ -202,9 +202,59 @@ describe('light that is seen before it is taken', () => {
   });
 });
 
+describe('borders between the pictures of a slide', () => {
+  const windows = async () =>
+    (await slideAt(1)).layers.map(({ channels }) => [channels?.x, channels?.width].map(Number));
+  it('are dragged in the viewer onto a third, and moved by keys, each drag one step', async () => {
+    await choose(2);
+    await page.keyboard.down('Shift');
+    await page.click('[data-slide=regatta-3] [role=img]');
+    await page.keyboard.up('Shift');
+    await page.keyboard.press('j');
+    const before = await windows();
+    expect(before[0]![1]).toBeCloseTo(0.4966, 3);
+    const frame = await boxOf('[data-part=border-hands]');
+    const border = await boxOf('[data-part=border-hand][data-along=x]');
+    await page.mouse.move(border.x + border.width / 2, border.y + border.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(border.x - 20, border.y + 30, { steps: 4 });
+    await page.mouse.move(frame.x + frame.width / 3 + 3, border.y + 60, { steps: 4 });
+    await page.mouse.up();
+    const dragged = await windows();
+    expect(dragged[0]![1]).toBeCloseTo(1 / 3 - 0.0034, 3);
+    expect(dragged[1]![1]).toBeCloseTo(2 / 3 - 0.0034, 3);
+    await page.focus('[data-part=border-hand]');
+    await page.keyboard.press('ArrowRight');
+    expect((await windows())[0]![1]).toBeCloseTo(1 / 3 + 0.0066, 3);
+    await hands.key('Control', 'z');
+    await hands.key('Control', 'z');
+    expect(await windows()).toEqual(before);
+    await hands.key('Control', 'Shift', 'z');
+    expect(await windows()).toEqual(dragged);
+  });
+  it('keep their places when pictures change theirs, take more room, and let pictures come one by one', async () => {
+    await tab('Pictures');
+    const before = await windows();
+    const ids = (await slideAt(1)).layers.map(({ id }) => id);
+    await page.click('[data-part=pictures] li:nth-of-type(1) button[aria-label$=later]');
+    expect((await slideAt(1)).layers.map(({ id }) => id)).toEqual([...ids].reverse());
+    expect(await windows()).toEqual(before);
+    await page.focus('aria/Room between[role="slider"]');
+    await page.keyboard.press('End');
+    expect((await windows())[0]![1]).toBeLessThan(before[0]![1]! - 0.01);
+    await page.focus('aria/Round corners[role="slider"]');
+    await page.keyboard.press('End');
+    await page.click('[data-part=one-by-one-in]');
+    const { layers } = await slideAt(1);
+    expect(layers.map(({ edge }) => edge?.shape)).toEqual(Array(2).fill({ kind: 'rounded', radius: 0.3 }));
+    expect(layers[1]!.channels!.opacity).toMatchObject({ keys: [{ value: 0 }, { value: 1 }] });
+    expect(await seriousIn(page)).toEqual([]);
+  });
+});
+
 describe('the families of transitions', () => {
   it('move between the two pictures of the seam, and are taken by a press', async () => {
-    await choose(3);
+    await choose(4);
     await page.keyboard.press('n');
     await page.click('[data-part=see-families]');
     await page.waitForSelector('[data-part=seam-families] canvas[data-drawn="9"]');
@@ -224,7 +274,8 @@ describe('the families of transitions', () => {
     expect(await seriousIn(page)).toEqual([]);
     await page.click('[data-transition=push]');
     await page.waitForFunction(() => !document.querySelector('[data-part=seam-families]'));
-    const { transition } = await slideAt(2);
+    const { slides } = await hands.stored();
+    const { transition } = slides.find(({ id }) => id === 'regatta-4')!;
     expect(transition).toEqual({ kind: 'push', lengthMs: 1000 });
   });
 });

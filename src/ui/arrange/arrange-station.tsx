@@ -27,6 +27,7 @@ import { Viewer } from '../viewer/viewer';
 import { PasteDialog } from '../words/paste-dialog';
 import { WordsHands } from '../words/words-hands';
 import { WideBench } from '../wide/wide-bench';
+import { BorderHands } from './border-hands';
 import type { Scale } from './row-heights';
 import { TableDialog } from './table-dialog';
 import { RunningOrder, type RunningOrderHands } from './running-order';
@@ -168,7 +169,12 @@ export function ArrangeStation() {
             <Viewer
               ref={viewer}
               onMoment={showMoment}
-              over={(stands) => <WordsHands prepared={prepared} {...stands} />}
+              over={(stands) => (
+                <>
+                  <WordsHands prepared={prepared} {...stands} />
+                  <BorderHands prepared={prepared} index={stands.index} />
+                </>
+              )}
             />
           </Panel>
           <Separator

@@ -13,15 +13,18 @@ import {
   partSlide,
   picturesOf,
   type Layout,
+  type Window,
 } from '../../core/show/layout';
-import type { ClipLayer, PictureLayer } from '../../core/show/layer';
+import type { ClipLayer, Layer, PictureLayer } from '../../core/show/layer';
 import type { Slide } from '../../core/show/show';
+import { windowsOn } from '../../core/show/windows';
 import { LayoutSketch } from '../arrange/layout-sketch';
 import { runCommand } from '../commands/use-commands';
 import { Button } from '../kit/button';
 import { useShow } from '../show/show-provider';
 import { useChosenSlides } from './chosen-layers';
 import { usePictureUrl } from '../show/file-url';
+import { WindowFields } from './window-fields';
 
 /** The pictures of a slide: how they share the frame, in what order, and each on its own again. */
 export function PicturesTab({ slide }: { slide: Slide }) {
@@ -39,7 +42,11 @@ export function PicturesTab({ slide }: { slide: Slide }) {
   const swap = (at: number, by: -1 | 1) => {
     const next = [...pictures];
     [next[at], next[at + by]] = [next[at + by]!, next[at]!];
-    put(next, layout, 'change the order of the pictures');
+    // Windows that were moved by hand stay where they are: the pictures change places in them.
+    const stay = layoutOf(slide, frame) ? null : windowsOn(slide);
+    const laid = laidOut(slide, next, layout, frame);
+    const slides = [stay ? { ...laid, layers: laid.layers.map((layer, index) => inWindow(layer, stay[index])) } : laid];
+    edit({ kind: 'together', name: 'change the order of the pictures', edits: [{ kind: 'put-slides', slides }] });
   };
   const nameOf = (layer: PictureLayer | ClipLayer) =>
     entries.find((entry) => entry.assetId === layer.assetId)?.fileName ?? 'a picture';
@@ -141,6 +148,7 @@ export function PicturesTab({ slide }: { slide: Slide }) {
           </li>
         ))}
       </ol>
+      <WindowFields slide={slide} />
       <div>
         <Button className="h-7" onClick={apart}>
           a slide for each
@@ -148,6 +156,10 @@ export function PicturesTab({ slide }: { slide: Slide }) {
       </div>
     </div>
   );
+}
+
+function inWindow(layer: Layer, window: Window | undefined): Layer {
+  return window ? { ...layer, channels: { ...layer.channels, ...window } } : layer;
 }
 
 function Layouts({
