@@ -1,5 +1,10 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
+import sharp from 'sharp';
+import type { PictureLayer } from '../src/core/show/layer';
 import { wordsOf } from '../src/core/show/show';
 import {
   handsOn,
@@ -117,6 +122,35 @@ describe('words in the viewer', () => {
     expect(wordsOf(await slideAt(2))!.title).toBe('Taken {date}{number}');
     await waitForText(page, '[data-part=words-read]', /Here it reads Taken \d+ \w+ \d{4}3$/);
     expect(await seriousIn(page)).toEqual([]);
+    await hands.key('Control', 'z');
+  });
+  it('come and go as a strip of the slide’s time says, and play from there', async () => {
+    await choose(1);
+    await tab('Words');
+    await page.focus('aria/Words begin to come[role="slider"]');
+    await page.keyboard.press('Home');
+    await page.focus('aria/Words are there[role="slider"]');
+    for (let steps = 0; steps < 4; steps += 1) await page.keyboard.press('ArrowRight');
+    const { entrance } = wordsOf(await slideAt(0))!.come!;
+    expect(entrance.atMs).toBe(0);
+    expect(entrance.lengthMs % 50).toBe(0);
+    expect(entrance.lengthMs).toBeGreaterThan(200);
+    await press(page, 'Play the slide');
+    await page.waitForSelector('[data-part=viewer][data-playing=true]');
+    await page.waitForFunction(
+      () => Number(document.querySelector<HTMLElement>('[data-part=viewer]')!.dataset.moment) > 300,
+    );
+    await press(page, 'Pause');
+    await page.waitForSelector('[data-part=viewer][data-playing=false]');
+  });
+  it('take a colour out of the picture they stand on', async () => {
+    const swatches = '[data-part=picture-colours] button[aria-label^="#"]';
+    await page.waitForSelector(swatches);
+    const [colour] = await page.$$eval(swatches, (buttons) =>
+      buttons.map((button) => button.getAttribute('aria-label')!.slice(0, 7)),
+    );
+    await page.click(swatches);
+    expect(wordsOf(await slideAt(0))!.style!.colour).toBe(colour);
     await hands.key('Control', 'z');
   });
   it('come from a text, a paragraph a slide, as one step to undo', async () => {
@@ -277,5 +311,34 @@ describe('the families of transitions', () => {
     const { slides } = await hands.stored();
     const { transition } = slides.find(({ id }) => id === 'regatta-4')!;
     expect(transition).toEqual({ kind: 'push', lengthMs: 1000 });
+  });
+});
+
+describe('a picture that hangs askew', () => {
+  it('is found out from its long lines, and hung level at a press', async () => {
+    const folder = await mkdtemp(path.join(tmpdir(), 'tanager-askew-'));
+    const file = path.join(folder, 'askew.jpg');
+    await sharp(await sharp('demo/files/PE_0423.jpg').resize(1200).rotate(2.5, { background: '#808080' }).toBuffer())
+      .extract({ left: 150, top: 120, width: 900, height: 600 })
+      .toFile(file);
+    await hands.go('gather', 'contact-sheet');
+    await (await page.$<'input'>('[data-part=file-picker]' as 'input'))!.uploadFile(file);
+    await waitForText(page, '[data-part=contact-sheet]', /askew\.jpg/);
+    const entry = await page.$$eval(
+      '[data-part=contact-sheet] [role=option]',
+      (prints) => (prints.find((print) => print.textContent.includes('askew.jpg')) as HTMLElement).dataset.entry!,
+    );
+    await page.click(`[data-entry="${entry}"]`);
+    await page.click('[data-part=lay-in]');
+    await hands.go('arrange', 'slide');
+    await page.keyboard.press('End');
+    await page.locator('aria/Crop[role="tab"]').click();
+    await page.waitForSelector('[data-part=level]');
+    expect(await textOf(page, '[data-part=level]')).toMatch(/lean by 2\.[456]° clockwise/);
+    await press(page, 'hang it level');
+    const last = (await hands.stored()).slides.at(-1)!.layers[0] as PictureLayer;
+    expect(Math.abs(last.crop!.turnDegrees - 2.5)).toBeLessThan(0.2);
+    await page.waitForFunction(() => !document.querySelector('[data-part=level]'));
+    await rm(folder, { recursive: true });
   });
 });

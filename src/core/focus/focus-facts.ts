@@ -10,6 +10,8 @@ export interface FocusFacts {
   readonly sharpness: number;
   /** Faces were not looked for: a studio does not want them to be. */
   readonly facesSought?: false;
+  /** By how many degrees it hangs askew, clockwise; only where that is sure. */
+  readonly tilt?: number;
   /** Faces are found in it only when it is turned so by a quarter. */
   readonly sideways?: 'clockwise' | 'counter-clockwise';
 }
@@ -44,6 +46,6 @@ export interface Focus {
 }
 
 /** What is left when nothing is to be known of faces. */
-export function withoutFaces({ subjects, salient, sharpness }: FocusFacts): FocusFacts {
-  return { faces: [], facesSought: false, subjects, salient, sharpness };
+export function withoutFaces({ subjects, salient, sharpness, tilt }: FocusFacts): FocusFacts {
+  return { faces: [], facesSought: false, subjects, salient, sharpness, ...(tilt !== undefined && { tilt }) };
 }

@@ -51,7 +51,8 @@ function mixed(one: string, other: string, share: number): string {
 const toLinear = (value: number) => (value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4);
 const toGamma = (value: number) => (value <= 0.0031308 ? 12.92 * value : 1.055 * value ** (1 / 2.4) - 0.055);
 
-function okLab(colour: string): Triple {
+/** Of `#rrggbb`, in OKLab (Ottosson 2020): lightness 0…1, and how much green–red and blue–yellow. */
+export function okLab(colour: string): Triple {
   const [r, g, b] = [1, 3, 5].map((at) => toLinear(parseInt(colour.slice(at, at + 2), 16) / 255)) as [
     number,
     number,

@@ -27,6 +27,17 @@ const find = (file: string, faces = true) =>
   decoders.run({ kind: 'focus', file, faces }, { timeMs: 60_000, memoryBytes: 2 * 1024 ** 3 });
 
 describe('what a picture is about', () => {
+  it('is also how it hangs, where its long lines say so', async () => {
+    const askew = path.join(folder, 'askew.jpg');
+    const stall = sharp('demo/files/PE_0423.jpg').resize(1200);
+    await sharp(await stall.clone().rotate(2.5, { background: '#808080' }).toBuffer())
+      .extract({ left: 150, top: 120, width: 900, height: 600 })
+      .toFile(askew);
+    expect(Math.abs((await find(askew, false)).tilt! - 2.5)).toBeLessThan(0.2);
+    const level = path.join(folder, 'level.jpg');
+    await stall.toFile(level);
+    expect(await find(level, false)).not.toHaveProperty('tilt');
+  });
   it('are its faces, found where they are, also when the picture lies on its side and says so', async () => {
     const upright = await find(path.resolve(PEOPLE));
     expect(upright.faces.length).toBeGreaterThanOrEqual(2);

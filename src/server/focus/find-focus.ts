@@ -1,5 +1,6 @@
 import sharp from 'sharp';
 import type { FocusFacts } from '../../core/focus/focus-facts';
+import { tiltOf } from '../../core/focus/horizon';
 import { salientBox, saliencyMap } from '../../core/focus/saliency';
 import { finenessOf, sharpnessOf } from '../../core/focus/sharpness';
 import { MOST_PIXELS } from '../assets/look-at-picture';
@@ -11,6 +12,7 @@ import type { RgbPicture } from './rgb-picture';
 /** Long side of the copy that is looked at. */
 const LOOKED_AT_PX = 1024;
 const SALIENCY_PX = 160;
+const LINES_PX = 640;
 /** A face so sure stands upright, and with it the picture. */
 const SURE = 0.93;
 
@@ -33,7 +35,7 @@ export async function findFocus(file: string, seeksFaces = true): Promise<FocusF
     salient: await salient(picture, grey),
     sharpness: sharpness(),
     ...(!seeksFaces && { facesSought: false as const }),
-    ...(way && { sideways: way }),
+    ...(way ? { sideways: way } : await tilt(picture)),
   };
 }
 
@@ -61,6 +63,16 @@ async function salient(picture: RgbPicture, grey: Uint8Array): Promise<FocusFact
   const small = await resizedExactly(picture, w, h);
   const box = salientBox(saliencyMap(small, w, h, finenessOf(grey, picture.widthPx, picture.heightPx, w, h)), w, h);
   return box && roundedBox(box);
+}
+
+async function tilt({ rgb, widthPx, heightPx }: RgbPicture): Promise<Pick<FocusFacts, 'tilt'>> {
+  const { data, info } = await sharp(rgb, { raw: { width: widthPx, height: heightPx, channels: 3 } })
+    .resize(LINES_PX, LINES_PX, { fit: 'inside', withoutEnlargement: true })
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const found = tiltOf(data, info.width, info.height);
+  return found === null ? {} : { tilt: found };
 }
 
 function resizedExactly({ rgb, widthPx, heightPx }: RgbPicture, w: number, h: number): Promise<Buffer> {

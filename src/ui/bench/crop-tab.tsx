@@ -28,6 +28,7 @@ import { useBars } from './bars-dialog';
 import { layersOf, useChosenSlides } from './chosen-layers';
 import { cropEdit } from '../../core/motion/crop-edit';
 import { CropStage } from './crop-stage';
+import { LevelFields } from './level-fields';
 
 type Shape = 'free' | 'frame' | 'own' | 'square';
 
@@ -184,6 +185,7 @@ export function CropTab({ slide, layer, prepared }: CropTabProps) {
             />
           }
         />
+        <LevelFields layers={all} prepared={prepared} />
         <fieldset className="grid grid-cols-4 gap-x-2">
           <legend className="mb-0.5 text-soft">Cut off, percent</legend>
           {(['left', 'top', 'right', 'bottom'] as const).map((side) => (

@@ -34,7 +34,7 @@ export function WindowFields({ slide }: { readonly slide: Slide }) {
         <>
           <Amount
             label="Room between"
-            value={Math.min(MOST_ROOM_BETWEEN, room)}
+            value={Math.round(1000 * Math.min(MOST_ROOM_BETWEEN, room)) / 1000}
             min={0}
             max={MOST_ROOM_BETWEEN}
             rest={0.012}

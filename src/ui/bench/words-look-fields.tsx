@@ -18,8 +18,12 @@ import { ColourField } from '../kit/colour-field';
 import { NumberField } from '../kit/number-field';
 import { Pick, plainOptions } from '../kit/pick';
 import { withPart } from '../kit/with-part';
+import { PictureColours } from './picture-colours';
 import { FONTS, OWN_PAIR, PAIRS, pairOf } from './words-fonts';
+import { mainLayerOf, type Slide } from '../../core/show/show';
 import { TITLE_SIZE } from '../../core/words/sizes';
+import { usePrepared } from '../show/show-provider';
+import { WordsStrip } from './words-strip';
 
 const WAYS: Record<WordsWay, string> = {
   none: 'are there',
@@ -42,8 +46,17 @@ const USUAL_WEIGHT = 700;
 const USUAL_COME: WordsCome = { entrance: { way: 'fade', by: 'all', atMs: 800, lengthMs: 600 }, exit: null };
 const USUAL_EXIT: WordsPassage = { way: 'fade', by: 'all', atMs: 300, lengthMs: 600 };
 
+interface WordsLookFieldsProps {
+  readonly slide: Slide;
+  readonly text: WordsText;
+  readonly onChange: (next: Partial<WordsText>) => void;
+}
+
 /** How words look, come and go. */
-export function WordsLookFields({ text, onChange }: { text: WordsText; onChange: (next: Partial<WordsText>) => void }) {
+export function WordsLookFields({ slide, text, onChange }: WordsLookFieldsProps) {
+  const { spans } = usePrepared();
+  const span = spans.find(({ slideId }) => slideId === slide.id);
+  const picture = mainLayerOf(slide);
   const style = text.style ?? {};
   const come = text.come ?? USUAL_COME;
   const restyle = (part: Partial<Record<keyof WordsStyle, unknown>>) =>
@@ -198,6 +211,8 @@ export function WordsLookFields({ text, onChange }: { text: WordsText; onChange:
           </>
         )}
       </div>
+      {span && !text.travel && <WordsStrip come={come} span={span} onChange={(next) => onChange({ come: next })} />}
+      {picture && <PictureColours layer={picture} onTake={restyle} />}
       <details>
         <summary className="cursor-pointer text-soft hover:text-ink">Letters, lines and outline</summary>
         <div className="mt-2 grid grid-cols-2 items-center gap-x-4 gap-y-1.5">

@@ -178,7 +178,7 @@ export function WordsTab({ slide }: { slide: Slide }) {
       {words ? (
         <>
           <ReadsBest slideId={slide.id} words={words} />
-          <WordsLookFields text={text} onChange={restyle} />
+          <WordsLookFields slide={slide} text={text} onChange={restyle} />
           <WordsTravelFields slide={slide} text={text} onChange={change} />
           {others.length > 0 && (
             <p className="text-soft">

@@ -10,6 +10,10 @@ export interface KeptMoment {
   readonly by: object | null;
   /** Goes there: whichever viewer is open follows. */
   go(momentMs: number): void;
+  /** A stretch that somebody asked to see played; another each time it is asked for. */
+  readonly asked: { readonly fromMs: number; readonly untilMs: number } | null;
+  /** Plays a stretch in whichever viewer is open. */
+  play(fromMs: number, untilMs: number): void;
   /** Notes where a viewer stands, for the others. */
   leave(momentMs: number, by: object): void;
 }
@@ -18,6 +22,8 @@ export function createKeptMoment(): StoreApi<KeptMoment> {
   return createStore<KeptMoment>((set) => ({
     momentMs: 0,
     by: null,
+    asked: null,
+    play: (fromMs, untilMs) => set({ asked: { fromMs, untilMs } }),
     go: (momentMs) => set({ momentMs, by: null }),
     leave: (momentMs, by) => set({ momentMs, by }),
   }));

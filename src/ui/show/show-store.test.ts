@@ -476,6 +476,24 @@ describe('the contact sheet in the store', () => {
     ]);
     expect([...store.getState().facts.keys()].sort()).toEqual(['a', 'b']);
   });
+  it('knows better what pictures are about once that is found out, and then lets it be', () => {
+    const plain = {
+      kind: 'picture',
+      widthPx: 30,
+      heightPx: 20,
+      hasTransparency: false,
+      takenAt: null,
+      camera: null,
+      brightness: 0.5,
+    } as const;
+    const focus = { faces: [], subjects: [], salient: null, sharpness: 0.5 };
+    store.getState().mergeEntries([entry('late', 'ready', plain)]);
+    store.getState().mergeEntries([entry('late', 'ready', { ...plain, focus })]);
+    const { facts } = store.getState();
+    expect(facts.get(entry('late', 'ready').assetId)).toEqual({ ...plain, focus });
+    store.getState().mergeEntries([entry('late', 'ready', { ...plain, focus: { ...focus, sharpness: 0.9 } })]);
+    expect(store.getState().facts).toBe(facts);
+  });
   it('leaves the sheet and the facts as they are when nothing is new', () => {
     store.getState().setEntries([entry('a', 'ready', song)]);
     const { entries, facts } = store.getState();

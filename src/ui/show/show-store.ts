@@ -251,7 +251,7 @@ export function createShowStore({
     if (!now.pace || undoSteps.length === 0 || facts === before) return;
     const heard = now.cues.some(({ assetId }) => {
       const [was, known] = [before.get(assetId), facts.get(assetId)];
-      return known && listeningOf(known) && !(was && listeningOf(was));
+      return known && foundLaterOf(known) && !(was && foundLaterOf(was));
     });
     if (heard) edit({ kind: 'set-pace', pace: now.pace });
   }
@@ -412,11 +412,12 @@ function mergedFacts(
 ): ReadonlyMap<AssetId, AssetFacts> {
   const fresh = entries.filter(({ assetId, facts }) => {
     const known = before.get(assetId);
-    return facts && (!known || (listeningOf(facts) !== undefined && listeningOf(known) === undefined));
+    return facts && (!known || (foundLaterOf(facts) !== undefined && foundLaterOf(known) === undefined));
   });
   return fresh.length === 0
     ? before
     : new Map([...before, ...fresh.map((entry) => [entry.assetId, entry.facts!] as const)]);
 }
 
-const listeningOf = (facts: AssetFacts) => (facts.kind === 'picture' ? undefined : facts.listening);
+/** What is found out some time after the rest: what a picture is about, what is heard. */
+const foundLaterOf = (facts: AssetFacts) => (facts.kind === 'picture' ? facts.focus : facts.listening);

@@ -19,7 +19,8 @@ export function useFollowed(kept: StoreApi<KeptMoment> | null, hands: ViewerHand
   useEffect(() => {
     if (!kept) return;
     const mine = me.current;
-    const unsubscribe = kept.subscribe((now) => {
+    const unsubscribe = kept.subscribe((now, before) => {
+      if (now.asked && now.asked !== before.asked) return latest.current.play(now.asked.fromMs, now.asked.untilMs);
       if (now.by !== mine && now.momentMs !== latest.current.momentMs && !latest.current.playing)
         latest.current.seek(now.momentMs);
     });

@@ -204,7 +204,7 @@ export function useViewer(
       post({
         kind: 'change',
         change: changeOf(before.show, show),
-        facts: before.facts === facts ? new Map() : new Map([...facts].filter(([id]) => !before.facts.has(id))),
+        facts: before.facts === facts ? new Map() : new Map([...facts].filter(([id, known]) => before.facts.get(id) !== known)),
       });
       sent.current = latest.current;
     }

@@ -9,7 +9,7 @@ import type { Plate } from '../../drawing/plates/plate';
 export type ToWorker =
   | { readonly kind: 'canvas'; readonly canvas: OffscreenCanvas }
   | { readonly kind: 'show'; readonly show: Show; readonly facts: FactsById }
-  /** The show that was sent last has become this; facts are those that were not known yet. */
+  /** The show that was sent last has become this; facts are those that were not known yet, or are known better. */
   | { readonly kind: 'change'; readonly change: ShowChange; readonly facts: FactsById }
   | { readonly kind: 'size'; readonly widthPx: number; readonly heightPx: number }
   /** `speed` 1 as it is in the film. */
