@@ -1,7 +1,7 @@
-import { copyFile, mkdtemp, readFile, readdir, rm, stat, utimes, writeFile } from 'node:fs/promises';
+import { copyFile, mkdir, mkdtemp, readFile, readdir, rm, stat, utimes, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
+import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
 import sharp from 'sharp';
 import { factsOf } from './kept-facts';
 
@@ -36,6 +36,23 @@ describe('what commands find out about files', () => {
     await writeFile(kept, JSON.stringify({ ...found, widthPx: 41 }));
     await copyFile(picture, path.join(folder, 'another name.jpg'));
     expect(await factsOf(path.join(folder, 'another name.jpg'))).toMatchObject({ widthPx: 41 });
+  });
+  it('goes when nobody asked about it for ninety days', async () => {
+    await mkdir(path.join(folder, 'facts'));
+    for (const [name, days] of [
+      ['old.json', 91],
+      ['young.json', 89],
+    ] as const) {
+      const file = path.join(folder, 'facts', name);
+      await writeFile(file, '{}');
+      const at = new Date(Date.now() - days * 86_400_000);
+      await utimes(file, at, at);
+    }
+    jest.resetModules();
+    const { factsOf: anew } = await import('./kept-facts');
+    await anew(picture);
+    const there = await kept();
+    expect([there.includes('old.json'), there.includes('young.json'), there.length]).toEqual([false, true, 2]);
   });
   it('is found anew of a file that was changed under its name', async () => {
     await factsOf(picture);

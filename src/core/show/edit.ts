@@ -13,6 +13,7 @@ export type EditRefusal =
   | 'sound-already-there'
   | 'too-many-keys'
   | 'file-not-used'
+  | 'clip-has-no-automatic-move'
   /** What came out would not be a sound show; the sentence says why. */
   | 'unsound';
 

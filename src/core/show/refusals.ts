@@ -21,6 +21,8 @@ export function refusalSentence(reason: EditRefusal): string {
       return `A channel can have ${MOST_KEYS} keys at most.`;
     case 'file-not-used':
       return 'That file is no longer used in the show.';
+    case 'clip-has-no-automatic-move':
+      return 'No move is found for a clip by itself: frame it by hand, or let it stand still.';
     case 'unsound':
       return 'The show would not hold together afterwards.';
     default:

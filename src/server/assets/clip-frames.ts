@@ -70,19 +70,9 @@ export function openClip(file: string, widthPx: number, heightPx: number, hdr?: 
     stop();
     last = null;
     enteredSecond = second;
-    // The clip's own times are kept and counted from a whole second, with a second's run-up, so that a frame is the same however the decoder was entered.
     next = second * CLIP_FRAMES_PER_SECOND;
     running = startFfmpeg([
-      ...(second > 1 ? ['-ss', String(second - 1)] : []),
-      ...GUARDED_INPUT,
-      '-copyts',
-      '-start_at_zero',
-      '-threads',
-      '1',
-      '-i',
-      file,
-      '-map',
-      '0:v:0',
+      ...clipInput(file, second, ['-threads', '1']),
       '-vf',
       clipFilter({ widthPx, heightPx, hdr }, second),
       '-fps_mode',
@@ -102,6 +92,17 @@ export function openClip(file: string, widthPx: number, heightPx: number, hdr?: 
     running = null;
     reader = null;
   }
+}
+
+/**
+ * A clip's pictures as what ffmpeg reads. The clip's own times are kept and counted from a whole second, with a second's run-up, so that a frame is the same
+ * however the decoder was entered.
+ *
+ * @param decoding more settings of the decoder
+ */
+export function clipInput(file: string, fromSecond: number, decoding: readonly string[] = []): string[] {
+  const enters = fromSecond > 1 ? ['-ss', String(fromSecond - 1)] : [];
+  return [...enters, ...GUARDED_INPUT, '-copyts', '-start_at_zero', ...decoding, '-i', file, '-map', '0:v:0'];
 }
 
 /**

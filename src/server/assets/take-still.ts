@@ -6,10 +6,10 @@ import type { ClipFacts } from '../../core/show/asset-facts';
 import type { AssetId, ShowId } from '../../core/show/ids';
 import { CLIP_FRAME_MS } from '../../core/timing/clip-time';
 import type { BlobStore } from '../blobs/blob-store';
-import { GUARDED_INPUT, runFfmpeg } from '../ffmpeg/run-ffmpeg';
+import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { Refusal } from '../http/refusal';
 import { dataFolder } from '../paths';
-import { clipFilter } from './clip-frames';
+import { clipFilter, clipInput } from './clip-frames';
 import type { ContactSheet, SheetEntry } from './contact-sheet';
 import { takenIn } from './taken-in';
 
@@ -48,14 +48,7 @@ export async function writeStill(file: string, facts: ClipFacts, atMs: number, o
   const within = frame - second * CLIP_FRAMES_PER_SECOND;
   await runFfmpeg(
     [
-      ...(second > 1 ? ['-ss', String(second - 1)] : []),
-      ...GUARDED_INPUT,
-      '-copyts',
-      '-start_at_zero',
-      '-i',
-      file,
-      '-map',
-      '0:v:0',
+      ...clipInput(file, second),
       '-vf',
       `${clipFilter({ widthPx, heightPx, hdr }, second, 'jpeg')},select=gte(n\\,${within})`,
       '-frames:v',

@@ -5,7 +5,7 @@ import type { Sharp } from 'sharp';
 import type { ClipFacts } from '../../core/show/asset-facts';
 import { whole } from '../blobs/whole';
 import { GUARDED_INPUT, runFfmpeg } from '../ffmpeg/run-ffmpeg';
-import { clipFilter } from './clip-frames';
+import { clipFilter, clipInput } from './clip-frames';
 import type { LookedAt } from './look-at-file';
 import { UnusableFileError } from './unusable-file-error';
 
@@ -58,13 +58,7 @@ async function writeClip(
   await whole(at('frames.mjpeg'), (part) =>
     runFfmpeg(
       [
-        ...GUARDED_INPUT,
-        '-copyts',
-        '-start_at_zero',
-        '-i',
-        file,
-        '-map',
-        '0:v:0',
+        ...clipInput(file, 0),
         '-vf',
         clipFilter({ widthPx, heightPx, hdr: facts.hdr }, 0, 'jpeg'),
         '-fps_mode',

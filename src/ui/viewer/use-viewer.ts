@@ -204,7 +204,10 @@ export function useViewer(
       post({
         kind: 'change',
         change: changeOf(before.show, show),
-        facts: before.facts === facts ? new Map() : new Map([...facts].filter(([id, known]) => before.facts.get(id) !== known)),
+        facts:
+          before.facts === facts
+            ? new Map()
+            : new Map([...facts].filter(([id, known]) => before.facts.get(id) !== known)),
       });
       sent.current = latest.current;
     }

@@ -2,6 +2,7 @@ import { maybe, orNull } from '../../schema/schema';
 import { CHOOSER, withChooser, type Chooser } from '../chosen';
 import { MOVE } from '../schemas/layer-schema';
 import { moveOf, withMove, type Move } from '../layer';
+import { layerIn } from '../pile';
 import { changeLayers, done, LAYER_ADDRESS, placeOfLayer, refused, slideOf, type LayerAddress } from './changing';
 import type { EditRecord } from './edit-record';
 
@@ -16,7 +17,10 @@ export const setMove: EditRecord<SetMove> = {
   kind: 'set-move',
   parts: { ...LAYER_ADDRESS, move: MOVE, by: maybe(orNull(CHOOSER)) },
   apply(show, edit) {
-    if (!slideOf(show, edit.slideId)) return refused('slide-not-found');
+    const slide = slideOf(show, edit.slideId);
+    if (!slide) return refused('slide-not-found');
+    if (edit.move.kind === 'automatic' && layerIn(slide.layers, edit.layerId)?.kind === 'clip')
+      return refused('clip-has-no-automatic-move');
     const { show: after, before } = changeLayers<SetMove>(
       show,
       [edit],
