@@ -5,6 +5,7 @@ import { wordsOf, type Slide } from '../show/show';
 import { framesPerSecond } from '../timing/frame-rate';
 import { frameCount, frameSeen, momentOfFrame } from '../timing/frames';
 import type { DiscPlan } from './disc-plan';
+import { filledSlide } from '../words/fields';
 import { MOST_CHAPTERS } from './disc-standard';
 
 /** A place of a film that a player jumps to. */
@@ -65,12 +66,17 @@ export function discFilm(prepared: PreparedShow, showId: string, title: string, 
   return { showId, title, frameCount: count, lengthMs: momentOfFrame(count, rate), chapters, told };
 }
 
-function startsOf({ show, seenFromMs }: PreparedShow, by: 'titles' | 'slides'): DiscChapter[] {
+function startsOf({ show, facts, seenFromMs }: PreparedShow, by: 'titles' | 'slides'): DiscChapter[] {
   const { rate } = show.frame;
   return show.slides.flatMap((slide, index) => {
     if (by === 'titles' && slide.chapter === undefined) return [];
     if (by === 'slides' && picturesOf(slide).length === 0) return [];
-    const title = slide.chapter ?? (wordsOf(slide)?.title.split('\n')[0]!.trim() || String(index + 1));
+    const title =
+      slide.chapter ??
+      (wordsOf(filledSlide(show, facts, index))
+        ?.title.split('\n')[0]!
+        .trim() ||
+        String(index + 1));
     const startFrame = index === 0 ? 0 : frameSeen(seenFromMs[index]!, rate);
     return [{ title, startFrame, slideId: pictureNear(show.slides, index).id }];
   });

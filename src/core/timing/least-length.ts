@@ -4,6 +4,7 @@ import { channelAt, channelsOf } from '../layers/channel-paths';
 import { seenLayers, type WordsLayer } from '../show/layer';
 import type { Show, Slide } from '../show/show';
 import { voiceNeedMs } from './voice-need';
+import { filledAs } from '../words/fields';
 import { readableSpan } from '../words/passage';
 import { shortestReadMs } from '../words/reading-speed';
 import { transitionLengthMs } from './slide-span';
@@ -24,9 +25,11 @@ export function leastLengthMs(
   slide: Slide,
   facts: FactsById,
   before: Slide | undefined,
-  show: Pick<Show, 'breath'> = {},
+  show: Partial<Pick<Show, 'breath' | 'title' | 'language' | 'clocks' | 'slides'>> = {},
 ): number {
-  const words = [...seenLayers(slide.layers)].filter((layer): layer is WordsLayer => layer.kind === 'words');
+  // What is read is what fields are filled with.
+  const read = filledAs(slide, facts, show, show.slides?.length ?? 1);
+  const words = [...seenLayers(read.layers)].filter((layer): layer is WordsLayer => layer.kind === 'words');
   const transitionMs = transitionLengthMs({ ...slide, lengthMs: AMPLE_MS }, before);
   return Math.ceil(
     Math.max(

@@ -8,6 +8,7 @@ import type { AssetFacts, PictureFacts } from '../show/asset-facts';
 import { assetId, layerId, showId, type AssetId } from '../show/ids';
 import { slideFromAsset } from '../show/new-slide';
 import { emptyShow, type Show } from '../show/show';
+import { leastLengthMs } from '../timing/least-length';
 import { fieldValues, filledSlide, filledWords, hasFields, NO_FIELDS, WORD_FIELDS } from './fields';
 
 const ASSETS = ['a', 'b', 'c'].map((letter) => assetId(letter.repeat(64)));
@@ -106,5 +107,10 @@ describe('fields in words', () => {
     });
     const plain = withWords('Plain');
     expect(filledSlide(plain, facts, 0)).toBe(plain.slides[0]);
+  });
+  it('count with what they say where a slide is given the time to be read', () => {
+    const long = new Map(facts).set(ASSETS[0]!, picture({ caption: 'word '.repeat(60).trim() }));
+    const slide = withWords('{caption}').slides[0]!;
+    expect(leastLengthMs(slide, long, undefined)).toBeGreaterThan(leastLengthMs(slide, facts, undefined) + 5000);
   });
 });

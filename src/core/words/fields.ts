@@ -43,7 +43,14 @@ export function hasFields(words: string): boolean {
  * camera, its clock put right, as they are written in the show's language.
  */
 export function fieldValues(show: Show, facts: FactsById, index: number): FieldValues {
-  const main = mainLayerOf(show.slides[index]!);
+  return valuesOn(show.slides[index]!, facts, show, index + 1);
+}
+
+/** What fields say of a show, as far as it is known. */
+type SaysOfShow = Partial<Pick<Show, 'title' | 'language' | 'clocks' | 'slides'>>;
+
+function valuesOn(slide: Slide, facts: FactsById, show: SaysOfShow, number: number): FieldValues {
+  const main = mainLayerOf(slide);
   const known = main ? facts.get(main.assetId) : undefined;
   const seen = known && known.kind !== 'sound' ? known : null;
   const taken = seen ? takenAt(seen, show.clocks) : null;
@@ -58,17 +65,21 @@ export function fieldValues(show: Show, facts: FactsById, index: number): FieldV
     time: written({ hour: '2-digit', minute: '2-digit' }),
     place: (seen?.kind === 'picture' && seen.place) || '',
     caption: (seen?.kind === 'picture' && seen.caption) || '',
-    number: String(index + 1),
-    of: String(show.slides.length),
-    title: show.title,
+    number: String(number),
+    of: String(show.slides?.length ?? number),
+    title: show.title ?? '',
   };
 }
 
 /** The slide with what its fields say instead of them; itself when it has none. For shows that are handed on without what the fields are filled from. */
 export function filledSlide(show: Show, facts: FactsById, index: number): Slide {
-  const slide = show.slides[index]!;
+  return filledAs(show.slides[index]!, facts, show, index + 1);
+}
+
+/** A slide with its fields filled, wherever it stands. @param number which of the show’s it is, or about */
+export function filledAs(slide: Slide, facts: FactsById, show: SaysOfShow, number: number): Slide {
   if (!slideHasFields(slide)) return slide;
-  const values = fieldValues(show, facts, index);
+  const values = valuesOn(slide, facts, show, number);
   return {
     ...slide,
     layers: mapped(slide.layers, (layer) =>

@@ -2,6 +2,7 @@ import { seenLayers, type WordsLayer } from '../../show/layer';
 import { textOf as wordsOf } from '../../show/words-of-slide';
 import { layerIn } from '../../show/pile';
 import { leastLengthMs } from '../../timing/least-length';
+import { filledSlide } from '../../words/fields';
 import { readableSpan } from '../../words/passage';
 import { comfortableMs, readingSpeed, shortestReadMs } from '../../words/reading-speed';
 import { about, said, seconds, slidesOf } from '../helpers';
@@ -15,7 +16,7 @@ export const hastyWords: SnagKind = {
   place: 'arrange',
   *find({ prepared }) {
     for (const place of slidesOf(prepared))
-      for (const layer of seenLayers(place.slide.layers)) {
+      for (const layer of seenLayers(filledSlide(prepared.show, prepared.facts, place.index).layers)) {
         const text = layer.kind === 'words' ? textOf(layer) : '';
         if (layer.kind !== 'words' || text.trim() === '') continue;
         const { startMs, endMs } = readableSpan(layer, place.span);
@@ -35,9 +36,10 @@ export const hastyWords: SnagKind = {
     const index = prepared.show.slides.findIndex((slide) => slide.id === slideId);
     const slide = prepared.show.slides[index];
     const layer = slide && layerId ? layerIn(slide.layers, layerId) : null;
-    if (!slide || layer?.kind !== 'words') return [];
+    const read = slide && layerId ? layerIn(filledSlide(prepared.show, prepared.facts, index).layers, layerId) : null;
+    if (!slide || layer?.kind !== 'words' || read?.kind !== 'words') return [];
     const { startMs, endMs } = readableSpan(layer, prepared.spans[index]!);
-    const missingMs = comfortableMs(textOf(layer)) - (endMs - startMs);
+    const missingMs = comfortableMs(textOf(read)) - (endMs - startMs);
     const before = prepared.show.slides[index - 1];
     const lengthMs = Math.max(
       leastLengthMs(slide, prepared.facts, before, prepared.show),
