@@ -234,7 +234,17 @@ export async function openPage(
   page.on('response', (response) => {
     if (response.status() >= 500) page.faults.push(`${response.status()} ${response.url()}`);
   });
-  // A hand waits until there is something to click at.
+  // A hand waits until the page is alive: what is pressed before that does nothing.
+  const goto = page.goto.bind(page);
+  page.goto = async (url, options) => {
+    const answer = await goto(url, options);
+    if (page.isJavaScriptEnabled())
+      await page.waitForFunction(
+        () => !document.querySelector('script[src^="/_next/"]') || 'live' in document.documentElement.dataset,
+      );
+    return answer;
+  };
+  // And until there is something to click at.
   const click = page.click.bind(page);
   page.click = async (selector, options) => {
     await page.waitForSelector(selector);

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
+import { Live } from '@/ui/kit/live';
 import { ROOM_COOKIE, roomOf } from '@/ui/kit/room';
 import '@fontsource-variable/bricolage-grotesque';
 import '@fontsource-variable/instrument-sans';
@@ -28,7 +29,10 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   const room = roomOf((await cookies()).get(ROOM_COOKIE)?.value);
   return (
     <html lang="en" data-room={room}>
-      <body>{children}</body>
+      <body>
+        {children}
+        <Live />
+      </body>
     </html>
   );
 }

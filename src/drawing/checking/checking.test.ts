@@ -95,6 +95,16 @@ describe('what is measured in frames', () => {
     expect([size, scale]).toEqual([0.1, 1]);
   });
 
+  it('is what fields in words are filled with', async () => {
+    const look = await lookAt({
+      ...showOf(slide('s', [words({ title: '{title}', subtitle: '{place}' })])),
+      title: 'Regatta',
+    });
+    expect(wordsSeen(look, 's').worst).not.toBeNull();
+    const nothing = await lookAt(showOf(slide('s', [words({ title: '{place}' })])));
+    expect(nothing.seen.get(slideId('s'))!.words).toEqual([]);
+  });
+
   it('is the worst moment: words that a bright picture dissolves under are faint only then', async () => {
     const white = words({
       style: { colour: '#ffffff', shadow: 'none' },

@@ -4,6 +4,7 @@ import type { LayerId } from '../../core/show/ids';
 import { seenLayers, type WordsLayer } from '../../core/show/layer';
 import type { WordsMoment, WordsSeen } from '../../core/snags/slide-seen';
 import { legibilityOf, nearLetters, type LetteredFrame } from '../../core/words/legibility';
+import { filledSlide } from '../../core/words/fields';
 import { readableSpan } from '../../core/words/passage';
 import { TITLE_SIZE } from '../../core/words/sizes';
 import type { Checking } from './checking';
@@ -23,7 +24,8 @@ const AIR = 0.35;
 
 /** How the words of a slide are seen, at every moment at which they can be read. */
 export async function seeWords(checking: Checking, prepared: PreparedShow, index: number): Promise<WordsSeen[]> {
-  const slide = prepared.show.slides[index]!;
+  // By what they say once their fields are filled: as they are drawn.
+  const slide = filledSlide(prepared.show, prepared.facts, index);
   const words = [...seenLayers(slide.layers)].filter(
     (layer): layer is WordsLayer =>
       layer.kind === 'words' && !layer.mask && (layer.title.trim() !== '' || layer.subtitle.trim() !== ''),

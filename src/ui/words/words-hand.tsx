@@ -12,6 +12,8 @@ import type { WordsBlockLook } from './words-block';
 interface WordsHandProps {
   readonly slide: Slide;
   readonly layer: WordsLayer;
+  /** What it reads, its fields filled. */
+  readonly says: Pick<WordsLayer, 'title' | 'subtitle'>;
   readonly look: WordsBlockLook;
   readonly drag: WordsDrag;
   readonly onType: () => void;
@@ -28,7 +30,7 @@ const COARSE = 10;
 const LARGER = 1.05;
 
 /** Words that are seen, as something to take hold of: their own letters, unseen, over those that are drawn. */
-export function WordsHand({ slide, layer, look, drag, onType }: WordsHandProps) {
+export function WordsHand({ slide, layer, says, look, drag, onType }: WordsHandProps) {
   const edit = useShow((state) => state.edit);
   const frame = useShow((state) => state.show.frame);
   const [across, down] = anchorOf(layer.place);
@@ -55,7 +57,7 @@ export function WordsHand({ slide, layer, look, drag, onType }: WordsHandProps) 
     <div
       role="button"
       tabIndex={0}
-      aria-label={`Words “${layer.title || layer.subtitle}”: Enter types, arrows move, plus and minus size, Delete takes them off`}
+      aria-label={`Words “${says.title || says.subtitle}”: Enter types, arrows move, plus and minus size, Delete takes them off`}
       title="Drag to move, double-click to type"
       data-part="words-hand"
       data-layer={layer.id}
@@ -69,14 +71,14 @@ export function WordsHand({ slide, layer, look, drag, onType }: WordsHandProps) 
       onKeyDown={press}
     >
       <span aria-hidden="true" className="invisible block">
-        {layer.title && (
+        {says.title && (
           <span className="block" style={look.title}>
-            {layer.title}
+            {says.title}
           </span>
         )}
-        {layer.subtitle && (
-          <span className="block" style={layer.title ? look.subtitle : { ...look.subtitle, marginTop: 0 }}>
-            {layer.subtitle}
+        {says.subtitle && (
+          <span className="block" style={says.title ? look.subtitle : { ...look.subtitle, marginTop: 0 }}>
+            {says.subtitle}
           </span>
         )}
       </span>

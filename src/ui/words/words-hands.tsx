@@ -8,6 +8,7 @@ import { layerId, type LayerId } from '../../core/show/ids';
 import type { WordsLayer } from '../../core/show/layer';
 import { wordsOf, type Slide } from '../../core/show/show';
 import { WORDS_PLACES } from '../../core/show/words';
+import { filledSlide } from '../../core/words/fields';
 import { planPassage } from '../../core/words/passage';
 import { Guide } from '../kit/guide';
 import { typedWords, useTypedWords } from './typed-words';
@@ -55,6 +56,7 @@ export function WordsHands({ prepared, index, momentMs, scale }: WordsHandsProps
   const seen = slide.layers.filter(
     (layer): layer is WordsLayer => layer.kind === 'words' && (layer.id === mine || isInReach(layer, span, offsetMs)),
   );
+  const read = wordsIn(filledSlide(prepared.show, prepared.facts, index));
   const typing = (id: LayerId) => typedWords.setState({ typed: { slideId: slide.id, layerId: id } });
   const begin = (event: MouseEvent<HTMLDivElement>) => {
     if (event.target !== event.currentTarget || slide.layers.some(isAlone)) return;
@@ -97,7 +99,14 @@ export function WordsHands({ prepared, index, momentMs, scale }: WordsHandsProps
             layer.id === mine ? null : (
               <WordsBlock key={layer.id} layer={layer} size={size} scale={scale} offsetMs={offsetMs} seenMs={seenMs}>
                 {(look) => (
-                  <WordsHand slide={slide} layer={layer} look={look} drag={drag} onType={() => typing(layer.id)} />
+                  <WordsHand
+                    slide={slide}
+                    layer={layer}
+                    says={read.find(({ id }) => id === layer.id) ?? layer}
+                    look={look}
+                    drag={drag}
+                    onType={() => typing(layer.id)}
+                  />
                 )}
               </WordsBlock>
             ),
@@ -118,6 +127,8 @@ export function WordsHands({ prepared, index, momentMs, scale }: WordsHandsProps
   );
 }
 
+const wordsIn = ({ layers }: Slide) => layers.filter((layer): layer is WordsLayer => layer.kind === 'words');
+
 /** Words that can be worked on here, and are there at that moment. */
 function isInReach(layer: WordsLayer, span: PreparedShow['spans'][number], offsetMs: number): boolean {
   if (!isAlone(layer)) return false;
@@ -133,9 +144,9 @@ function isAlone(layer: Slide['layers'][number]): boolean {
 }
 
 /** Words of the slides before and after: where they stand, words may want to stand as well. */
-function neighboursOf({ show }: PreparedShow, index: number): WordsLayer[] {
+function neighboursOf({ show, facts }: PreparedShow, index: number): WordsLayer[] {
   return [index - 1, index + 1].flatMap((at) => {
-    const words = show.slides[at] ? wordsOf(show.slides[at]) : null;
+    const words = show.slides[at] ? wordsOf(filledSlide(show, facts, at)) : null;
     return words && isAlone(words) ? [words] : [];
   });
 }
