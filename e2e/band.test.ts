@@ -10,6 +10,7 @@ import {
   openApp,
   openBrowser,
   openPage,
+  press,
   waitForText,
   type App,
   type Hands,
@@ -150,7 +151,13 @@ describe('pieces that ship with Tanager', () => {
     await page.waitForSelector('[data-part=piece-shelf]');
     await page.type('[aria-label="Find a piece"]', 'brass');
     await page.waitForFunction(() => document.querySelectorAll('[data-piece]').length === 1);
-    await page.$eval('[data-piece] button:last-child', (button) => (button as HTMLButtonElement).click());
+    // Heard with the show running, and silent when the show is stopped.
+    await press(page, 'Watch the show over The Square at Noon');
+    await page.waitForSelector('[data-part=viewer][data-playing=true]');
+    await page.waitForSelector('[aria-label="Stop the show over The Square at Noon"]');
+    await press(page, 'Pause');
+    await page.waitForSelector('[aria-label="Watch the show over The Square at Noon"]');
+    await page.$eval('[data-piece] > button', (button) => (button as HTMLButtonElement).click());
     await waitForText(page, '[data-part=cue]', /The Square at Noon/);
     const show = await hands.stored();
     expect(show.licences?.[show.cues.at(-1)!.assetId]).toContain('Tanager house band');

@@ -7,6 +7,8 @@ import type { Show } from '../show/show';
 
 /** Frames are a whole number of such steps wide. */
 const STEP_PX = 16;
+/** What is seen through a picture is neither bright nor dark. */
+const SEEN_THROUGH = '#808080';
 
 /**
  * A picture by itself as a show: all that its crop leaves, filling a frame of its own shape, in its light; without move, edge and whatever else lies on its
@@ -42,7 +44,7 @@ export function pictureAlone(
         id: 'alone' as SlideId,
         lengthMs: 1000,
         transition: { kind: 'cut' },
-        backing: { kind: 'colour', colour: '#000000' },
+        backing: { kind: 'colour', colour: SEEN_THROUGH },
         layers: [alone],
         sounds: [],
       },

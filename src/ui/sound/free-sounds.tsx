@@ -1,8 +1,8 @@
 'use client';
 
-import { Pause, Play, Plus } from 'lucide-react';
+import { Plus } from 'lucide-react';
 import { nanoid } from 'nanoid';
-import { useEffect, useRef, useState } from 'react';
+import { useState, type RefObject } from 'react';
 import { songAdded } from '../../core/show/edits/add-sounds';
 import { cueId, type AssetId } from '../../core/show/ids';
 import { songAfter, voiceHere } from '../../core/show/placed-sound';
@@ -11,32 +11,22 @@ import type { SheetEntry } from '../../server/assets/contact-sheet';
 import { Button } from '../kit/button';
 import { clock } from '../kit/clock';
 import { useShow } from '../show/show-provider';
+import type { ViewerHands } from '../viewer/use-viewer';
+import { ListenButtons, useListening } from './use-listening';
+
+interface FreeSoundsProps {
+  readonly sounds: readonly SheetEntry[];
+  readonly nameOf: (id: AssetId) => string;
+  readonly viewer: RefObject<ViewerHands | null>;
+}
 
 /** The sounds of the contact sheet that are no song of the show yet: listened to in place, put under the show, on a slide, or from a slide on. */
-export function FreeSounds({ sounds, nameOf }: { sounds: readonly SheetEntry[]; nameOf: (id: AssetId) => string }) {
+export function FreeSounds({ sounds, nameOf, viewer }: FreeSoundsProps) {
   const show = useShow((state) => state.show);
   const anchor = useShow((state) => state.anchor);
   const edit = useShow((state) => state.edit);
-  const player = useRef<HTMLAudioElement>(null);
-  const [playing, setPlaying] = useState<AssetId | null>(null);
+  const listening = useListening(viewer);
   const [sought, setSought] = useState('');
-  useEffect(() => {
-    const audio = player.current;
-    return () => audio?.pause();
-  }, []);
-  const listen = (id: AssetId) => {
-    const audio = player.current!;
-    if (playing === id) {
-      audio.pause();
-      setPlaying(null);
-      return;
-    }
-    audio.src = `/api/v1/shows/${show.id}/sounds/${id}`;
-    void audio.play().then(
-      () => setPlaying(id),
-      () => setPlaying(null),
-    );
-  };
   const chosen = show.slides.findIndex((slide) => slide.id === anchor);
   const shown = sounds.filter((sound) => nameOf(sound.assetId).toLowerCase().includes(sought.toLowerCase()));
   return (
@@ -55,7 +45,6 @@ export function FreeSounds({ sounds, nameOf }: { sounds: readonly SheetEntry[]; 
           />
         )}
       </div>
-      <audio ref={player} onEnded={() => setPlaying(null)} />
       <ul className="mt-2 flex flex-col gap-1.5">
         {shown.map((sound) => {
           const name = nameOf(sound.assetId);
@@ -66,15 +55,10 @@ export function FreeSounds({ sounds, nameOf }: { sounds: readonly SheetEntry[]; 
           const beats = heard?.listening?.beats;
           return (
             <li key={sound.id} className="flex items-center gap-2 rounded-lg border border-rule p-2">
-              <Button
-                look="quiet"
-                square
-                className="size-7"
-                aria-label={playing === sound.assetId ? `Stop ${name}` : `Listen to ${name}`}
-                onClick={() => listen(sound.assetId)}
-              >
-                {playing === sound.assetId ? <Pause size={14} /> : <Play size={14} />}
-              </Button>
+              <ListenButtons
+                what={{ id: sound.assetId, url: `/api/v1/shows/${show.id}/sounds/${sound.assetId}`, name }}
+                listening={listening}
+              />
               <span className="min-w-0 flex-1">
                 <span className="block truncate font-semibold">{name}</span>
                 <span className="tabular block text-xs text-soft">

@@ -1,8 +1,8 @@
 'use client';
 
-import { Pause, Play, Plus } from 'lucide-react';
+import { Plus } from 'lucide-react';
 import { nanoid } from 'nanoid';
-import { useEffect, useRef, useState } from 'react';
+import { useState, type RefObject } from 'react';
 import { toast } from 'sonner';
 import { songAdded } from '../../core/show/edits/add-sounds';
 import { cueId, type CueId } from '../../core/show/ids';
@@ -16,6 +16,8 @@ import { clock } from '../kit/clock';
 import { Pick } from '../kit/pick';
 import { callServer, ServerRefusal } from '../show/call-server';
 import { useShowStore } from '../show/show-provider';
+import type { ViewerHands } from '../viewer/use-viewer';
+import { ListenButtons, useListening } from './use-listening';
 
 type Order = 'title' | 'style' | 'mood' | 'tempo' | 'length';
 const ORDERS: Readonly<Record<Order, (one: ShippedPiece, other: ShippedPiece) => number>> = {
@@ -26,34 +28,20 @@ const ORDERS: Readonly<Record<Order, (one: ShippedPiece, other: ShippedPiece) =>
   length: (one, other) => one.wishes.lengthMs - other.wishes.lengthMs,
 };
 
+interface PieceShelfProps {
+  readonly viewer: RefObject<ViewerHands | null>;
+  readonly onTaken: (cue: CueId) => void;
+}
+
 /** The music that ships with Tanager: sought, sorted, listened to, put under the show with its licence noted. */
-export function PieceShelf({ onTaken }: { readonly onTaken: (cue: CueId) => void }) {
+export function PieceShelf({ viewer, onTaken }: PieceShelfProps) {
   const store = useShowStore();
-  const player = useRef<HTMLAudioElement>(null);
-  const [playing, setPlaying] = useState<string | null>(null);
+  const listening = useListening(viewer);
   const [taking, setTaking] = useState<string | null>(null);
   const [sought, setSought] = useState('');
   const [order, setOrder] = useState<Order>('style');
-  useEffect(() => {
-    const audio = player.current;
-    return () => audio?.pause();
-  }, []);
-  const listen = (name: string) => {
-    const audio = player.current!;
-    if (playing === name) {
-      audio.pause();
-      setPlaying(null);
-      return;
-    }
-    audio.src = `/pieces/${name}.ogg`;
-    void audio.play().then(
-      () => setPlaying(name),
-      () => setPlaying(null),
-    );
-  };
   const take = async (piece: ShippedPiece) => {
-    player.current?.pause();
-    setPlaying(null);
+    listening.stop();
     setTaking(piece.name);
     try {
       const { show, mergeEntries, edit } = store.getState();
@@ -109,7 +97,6 @@ export function PieceShelf({ onTaken }: { readonly onTaken: (cue: CueId) => void
           />
         </span>
       </div>
-      <audio ref={player} onEnded={() => setPlaying(null)} />
       <ul className="mt-2 flex flex-col gap-1.5">
         {shown.map((piece) => (
           <li
@@ -117,15 +104,10 @@ export function PieceShelf({ onTaken }: { readonly onTaken: (cue: CueId) => void
             data-piece={piece.name}
             className="flex items-center gap-2 rounded-lg border border-rule p-2"
           >
-            <Button
-              look="quiet"
-              square
-              className="size-7"
-              aria-label={playing === piece.name ? `Stop ${piece.title}` : `Listen to ${piece.title}`}
-              onClick={() => listen(piece.name)}
-            >
-              {playing === piece.name ? <Pause size={14} /> : <Play size={14} />}
-            </Button>
+            <ListenButtons
+              what={{ id: piece.name, url: `/pieces/${piece.name}.ogg`, name: piece.title }}
+              listening={listening}
+            />
             <span className="min-w-0 flex-1">
               <span className="block truncate font-semibold">{piece.title}</span>
               <span className="tabular block truncate text-xs text-soft">

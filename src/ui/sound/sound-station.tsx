@@ -253,6 +253,7 @@ export function SoundStation() {
             )}
             {source === 'pieces' && (
               <PieceShelf
+                viewer={viewer}
                 onTaken={(id) => {
                   setPicked(id);
                   setSource('songs');
@@ -350,7 +351,7 @@ export function SoundStation() {
                 )}
                 <MixFields />
                 <ChapterField />
-                {free.length > 0 && <FreeSounds sounds={free} nameOf={(id) => tagsOf(id).name} />}
+                {free.length > 0 && <FreeSounds viewer={viewer} sounds={free} nameOf={(id) => tagsOf(id).name} />}
               </>
             )}
           </div>
