@@ -1,4 +1,5 @@
 import { alikeInARow } from './kinds/alike-in-a-row';
+import { askew } from './kinds/askew';
 import { blackEdge } from './kinds/black-edge';
 import { blankSlide } from './kinds/blank-slide';
 import { cutFace } from './kinds/cut-face';
@@ -36,6 +37,7 @@ export const SNAG_KINDS = {
   'spelt-twice': speltTwice,
   'cut-face': cutFace,
   sideways,
+  askew,
   'soft-picture': softPicture,
   'black-edge': blackEdge,
   'voice-cut': voiceCut,
