@@ -320,6 +320,7 @@ export function handsOn(app: App, page: Page, show: string): Hands {
   return {
     async go(station, part) {
       await page.goto(`${app.address}/shows/${show}/${station}`);
+      await page.waitForSelector(`html[data-station=${station}]`);
       await page.waitForSelector(`[data-part=${part}]`);
     },
     async stored() {

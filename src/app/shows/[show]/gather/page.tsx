@@ -1,8 +1,14 @@
 import { stationTitle } from '@/server/shows/opened-show';
 import { GatherStation } from '@/ui/gather/gather-station';
+import { Live } from '@/ui/kit/live';
 
 export const generateMetadata = stationTitle('/shows/[show]/gather', 'Gather');
 
 export default function GatherPage() {
-  return <GatherStation />;
+  return (
+    <>
+      <GatherStation />
+      <Live station="gather" />
+    </>
+  );
 }
