@@ -112,6 +112,30 @@ describe('words in the viewer', () => {
     expect(wordsOf(await slideAt(1))).toBeNull();
     expect((await hands.stored()).slides).toHaveLength(5);
   });
+  it('can be more than one on a slide, each where it was asked for', async () => {
+    await choose(2);
+    const frame = await boxOf('[data-part=words-hands]');
+    for (const [share, text] of [
+      [0.1, 'Above'],
+      [0.9, 'Below'],
+    ] as const) {
+      await page.mouse.click(frame.x + frame.width * 0.5, frame.y + frame.height * share, { count: 2 });
+      await page.waitForSelector('[data-part=typed-title]');
+      await page.keyboard.type(text);
+      await page.keyboard.press('Escape');
+      await page.waitForFunction(() => !document.querySelector('[data-part=words-typed]'));
+    }
+    const said = (await slideAt(1)).layers.flatMap((layer) =>
+      layer.kind === 'words' ? [[layer.title, layer.place]] : [],
+    );
+    expect(said).toEqual([
+      ['Above', 'top'],
+      ['Below', 'bottom'],
+    ]);
+    await hands.key('Control', 'z');
+    await hands.key('Control', 'z');
+    expect(wordsOf(await slideAt(1))).toBeNull();
+  });
   it('fill themselves from the file and the slide, and say here what they read', async () => {
     await choose(3);
     await tab('Words');

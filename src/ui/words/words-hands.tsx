@@ -59,7 +59,10 @@ export function WordsHands({ prepared, index, momentMs, scale }: WordsHandsProps
   const read = wordsIn(filledSlide(prepared.show, prepared.facts, index));
   const typing = (id: LayerId) => typedWords.setState({ typed: { slideId: slide.id, layerId: id } });
   const begin = (event: MouseEvent<HTMLDivElement>) => {
-    if (event.target !== event.currentTarget || slide.layers.some(isAlone)) return;
+    if (event.target !== event.currentTarget) return;
+    // Words that are not there yet, or gone, are meant rather than more of them.
+    const unseen = wordsIn(slide).find((layer) => isAlone(layer) && !seen.includes(layer));
+    if (unseen) return typing(unseen.id);
     const box = event.currentTarget.getBoundingClientRect();
     const third = (share: number) => Math.min(2, Math.max(0, Math.floor(3 * share)));
     const [across, down] = [

@@ -27,11 +27,11 @@ export function WordsTyped({ slideId, layer, look, onEnd }: WordsTypedProps) {
     latest.current = layer;
   });
   const change = (part: { title: string } | { subtitle: string }) =>
-    edit({ kind: 'set-words', slideId, layerId: layer.id, words: { ...textOf(layer), ...part } }, `words ${slideId}`);
+    edit({ kind: 'set-words', slideId, layerId: layer.id, words: { ...textOf(layer), ...part } }, `typed ${layer.id}`);
   const end = () => {
     const { id, title, subtitle } = latest.current;
     if (title.trim() === '' && subtitle.trim() === '')
-      edit({ kind: 'set-words', slideId, layerId: id, words: null }, `words ${slideId}`);
+      edit({ kind: 'set-words', slideId, layerId: id, words: null }, `typed ${id}`);
     onEnd();
   };
   const field = (name: 'title' | 'subtitle', label: string) => (
