@@ -38,6 +38,9 @@ const TEXTS = [
 // A machine that is busy makes the browser’s own microphone late, now and then by more than can be told from a loss. What the product loses, it loses again.
 jest.retryTimes(2, { retryImmediately: true, logErrorsBeforeRetry: true });
 let killed = 0;
+/** The slide that is spoken on, another at each try. */
+let spokenOn = 0;
+const TRIED_ON = [2, 3, 16];
 let app: App;
 let browser: Browser;
 let page: OpenPage;
@@ -153,6 +156,8 @@ const phase = (of: OpenPage, wanted: string) => of.waitForSelector(`[data-part=b
 const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 async function openMicrophone(of: OpenPage): Promise<void> {
+  // A test that is tried again finds it open.
+  if (await of.$('[data-part=booth][data-phase=ready]')) return;
   await of.click('[data-part=open-microphone]');
   await phase(of, 'ready');
 }
@@ -244,7 +249,9 @@ const slideNow = async (number: number): Promise<Slide> => (await hands.stored()
 
 describe('the booth', () => {
   it('records for a slide: every sample is kept, the slide waits for the voice, and it is undone as one step', async () => {
-    const before = await slideNow(2);
+    spokenOn = TRIED_ON.shift()!;
+    if (spokenOn !== 2) await choose(page, spokenOn);
+    const before = await slideNow(spokenOn);
     await openMicrophone(page);
     await page.type('[data-part=script]', TEXTS.join(' '));
     // A page that is still being put together takes the browser’s time from its microphone.
@@ -254,7 +261,7 @@ describe('the booth', () => {
     await rest(5000);
     await page.click('[data-part=stop]');
     await phase(page, 'ready');
-    const slide = await slideNow(2);
+    const slide = await slideNow(spokenOn);
     const voice = voiceOf(slide)!;
     expectWhole(recorded(voice.cleaned!.from));
     const facts = await sheet();
@@ -263,10 +270,10 @@ describe('the booth', () => {
     expect(Math.abs(slide.lengthMs - (700 + spokenMs + 900))).toBeLessThan(2);
     await page.keyboard.press('Escape');
     await hands.key('Control', 'z');
-    expect((await slideNow(2)).sounds).toEqual(before.sounds);
-    expect((await slideNow(2)).lengthMs).toBe(before.lengthMs);
+    expect((await slideNow(spokenOn)).sounds).toEqual(before.sounds);
+    expect((await slideNow(spokenOn)).lengthMs).toBe(before.lengthMs);
     await hands.key('Control', 'Shift', 'z');
-    expect(voiceOf(await slideNow(2))!.assetId).toBe(voice.assetId);
+    expect(voiceOf(await slideNow(spokenOn))!.assetId).toBe(voice.assetId);
   });
   it('keeps a second take beside the first, which can be chosen again, and cleans it another way', async () => {
     await page.keyboard.press('r');
@@ -274,44 +281,44 @@ describe('the booth', () => {
     await rest(2500);
     await page.keyboard.press('r');
     await phase(page, 'ready');
-    expect((await slideNow(2)).sounds.map(({ name, resting }) => [name, resting ?? false])).toEqual([
+    expect((await slideNow(spokenOn)).sounds.map(({ name, resting }) => [name, resting ?? false])).toEqual([
       ['Take 1', true],
       ['Take 2', false],
     ]);
     await page.click('[aria-label="Take 1 is heard"]');
-    expect(voiceOf(await slideNow(2))!.name).toBe('Take 1');
+    expect(voiceOf(await slideNow(spokenOn))!.name).toBe('Take 1');
     await press(page, 'How Take 1 is cleaned');
     await press(page, 'as recorded');
-    const raw = voiceOf(await slideNow(2))!;
+    const raw = voiceOf(await slideNow(spokenOn))!;
     expect([raw.cleaned, assetIdsOfSound(raw).length]).toEqual([undefined, 1]);
     await press(page, 'How Take 1 is cleaned');
     await press(page, 'cleaned thoroughly');
     await page.waitForFunction(() => !document.body.innerText.includes('being cleaned'));
     await rest(400);
-    expect(voiceOf(await slideNow(2))!.cleaned?.how.noise).toBe(0.85);
+    expect(voiceOf(await slideNow(spokenOn))!.cleaned?.how.noise).toBe(0.85);
   });
   it('makes captions of the script where the sentences are said', async () => {
     const show = await hands.stored();
     const until = Date.now() + 30_000;
-    let captions = captionsOfShow(show, await sheet(), 'en').filter(({ slideId }) => slideId === 'regatta-2');
+    let captions = captionsOfShow(show, await sheet(), 'en').filter(({ slideId }) => slideId === `regatta-${spokenOn}`);
     while (captions.length < 4 && Date.now() < until) {
       await rest(500);
-      captions = captionsOfShow(show, await sheet(), 'en').filter(({ slideId }) => slideId === 'regatta-2');
+      captions = captionsOfShow(show, await sheet(), 'en').filter(({ slideId }) => slideId === `regatta-${spokenOn}`);
     }
     expect(captions.map(({ text }) => text)).toEqual(TEXTS);
     await page.evaluate(() => localStorage.setItem('tanager-sound-side', '"captions"'));
     await press(page, 'Captions');
     await waitForText(page, '[data-part=captions] h2', /captions/);
-    const line = await page.waitForSelector('[aria-label="Text of caption 1 of slide 2"]');
+    const line = await page.waitForSelector(`[aria-label="Text of caption 1 of slide ${spokenOn}"]`);
     await line!.click({ clickCount: 3 });
     await page.keyboard.type('At dusk we left.');
     await page.click('[data-part=captions] h2');
-    expect((await slideNow(2)).captions?.en?.[0]?.text).toBe('At dusk we left.');
+    expect((await slideNow(spokenOn)).captions?.en?.[0]?.text).toBe('At dusk we left.');
     const end = await page.waitForSelector('[aria-label="End of “At dusk we left.”"]');
     await end!.focus();
-    const was = (await slideNow(2)).captions!.en![0]!;
+    const was = (await slideNow(spokenOn)).captions!.en![0]!;
     await page.keyboard.press('ArrowUp');
-    expect((await slideNow(2)).captions!.en![0]!.toMs).toBe(was.toMs - 40);
+    expect((await slideNow(spokenOn)).captions!.en![0]!.toMs).toBe(was.toMs - 40);
     const file = path.join(folder, 'regatta.de.srt');
     await writeFile(
       file,
