@@ -123,6 +123,9 @@ await (await page.waitForSelector('[data-slide=regatta-4]')).click();
 await rest(1500);
 await page.click('[data-slide=regatta-4]');
 await rest(1500);
+await page.locator('aria/Light[role="tab"]').click();
+await page.waitForSelector('[data-part=histogram]');
+await rest(2500);
 await shoot('arrange');
 
 // The loupe over the band, on the bench opened wide; and lanterns before they are made.
