@@ -112,6 +112,16 @@ describe('words in the viewer', () => {
     expect(wordsOf(await slideAt(1))).toBeNull();
     expect((await hands.stored()).slides).toHaveLength(5);
   });
+  it('are none, without a word said, where nothing was typed', async () => {
+    await choose(2);
+    const frame = await boxOf('[data-part=words-hands]');
+    await page.mouse.click(frame.x + frame.width * 0.5, frame.y + frame.height * 0.9, { count: 2 });
+    await page.waitForSelector('[data-part=typed-title]');
+    await page.keyboard.press('Escape');
+    await page.waitForFunction(() => !document.querySelector('[data-part=words-typed]'));
+    expect(await page.evaluate(() => document.body.innerText.includes('no longer on the slide'))).toBe(false);
+    expect(wordsOf(await slideAt(1))).toBeNull();
+  });
   it('can be more than one on a slide, each where it was asked for', async () => {
     await choose(2);
     const frame = await boxOf('[data-part=words-hands]');

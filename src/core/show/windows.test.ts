@@ -153,7 +153,7 @@ describe('pictures in other windows', () => {
     } as Slide;
     const windows = windowsOn(slide)!;
     const next = withBorderAt(windows, bordersOf(windows)[0]!, 0.7);
-    const result = after(slide, putIntoWindows(slide, next, [facts, facts], 'move a border'));
+    const result = after(slide, putIntoWindows(slide, next, [facts, facts], 'move a border')!);
     expect(windowsOn(result)![0]!.width).toBeCloseTo(next[0]!.width, 5);
     const { move } = picturesOf(result)[0] as PictureLayer;
     if (move.kind !== 'set') throw new Error('the framing is gone');
@@ -171,7 +171,9 @@ describe('pictures in other windows', () => {
       [facts, facts, facts, facts],
       'move a border',
     );
-    expect(edit.kind === 'together' && edit.edits).toHaveLength(2);
+    expect(edit?.kind === 'together' && edit.edits).toHaveLength(2);
+    // A border that can go no farther is no edit at all.
+    expect(putIntoWindows(slide, windows, [facts, facts, facts, facts], 'move a border')).toBeNull();
   });
   it('come one after the other, all of them before the slide is over, or together again', () => {
     const slide = slideOf([picture(), picture(), picture()]);

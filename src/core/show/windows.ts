@@ -151,6 +151,7 @@ function pulled(
  * The edit that puts a slide's pictures into other windows. What was framed by hand keeps its size and its middle: a wider window shows more of the picture, as
  * far as there is more.
  *
+ * @returns null where all of them stand in those windows already
  * @param sizes of the pictures, as far as their crop leaves them; by number
  */
 export function putIntoWindows(
@@ -158,7 +159,7 @@ export function putIntoWindows(
   windows: readonly Window[],
   sizes: readonly ({ readonly widthPx: number; readonly heightPx: number } | null)[],
   name: string,
-): ShowEdit {
+): ShowEdit | null {
   const before = windowsOn(slide);
   const edits = picturesOf(slide).flatMap((layer, index): ShowEdit[] => {
     const [window, was] = [windows[index]!, before?.[index]];
@@ -176,7 +177,7 @@ export function putIntoWindows(
       ...(framed ? [{ kind: 'set-move' as const, ...address, move: framed }] : []),
     ];
   });
-  return { kind: 'together', name, edits };
+  return edits.length === 0 ? null : { kind: 'together', name, edits };
 }
 
 function reframed(

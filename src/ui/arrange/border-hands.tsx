@@ -52,7 +52,8 @@ function BorderHand({ border, windows, slide, prepared }: BorderHandProps) {
       const known = factsInUse(layer, prepared.facts.get(layer.assetId));
       return known && known.kind !== 'sound' ? known : null;
     });
-    edit(putIntoWindows(of.slide, withBorderAt(of.windows, of.border, wanted), sizes, 'move a border'), joins);
+    const moved = putIntoWindows(of.slide, withBorderAt(of.windows, of.border, wanted), sizes, 'move a border');
+    if (moved) edit(moved, joins);
   };
   const move = (event: PointerEvent<HTMLElement>) => {
     const now = held.current;

@@ -39,17 +39,11 @@ export function WindowFields({ slide }: { readonly slide: Slide }) {
             max={MOST_ROOM_BETWEEN}
             rest={0.012}
             shown={`${(100 * room).toFixed(1)} %`}
-            onChange={(next) =>
-              edit(
-                putIntoWindows(
-                  slide,
-                  withRoomBetween(windows, show.frame, next),
-                  sizes,
-                  'change the room between the pictures',
-                ),
-                `room between ${slide.id}`,
-              )
-            }
+            onChange={(next) => {
+              const windowed = withRoomBetween(windows, show.frame, next);
+              const change = putIntoWindows(slide, windowed, sizes, 'change the room between the pictures');
+              if (change) edit(change, `room between ${slide.id}`);
+            }}
           />
           <p className="text-soft">Drag the borders between the pictures in the viewer.</p>
         </>

@@ -3,8 +3,9 @@
 import { useEffect, useRef } from 'react';
 import type { SlideId } from '../../core/show/ids';
 import type { WordsLayer } from '../../core/show/layer';
+import { layerIn } from '../../core/show/pile';
 import { textOf } from '../../core/show/words-of-slide';
-import { useShow } from '../show/show-provider';
+import { useShow, useShowStore } from '../show/show-provider';
 import type { WordsBlockLook } from './words-block';
 
 interface WordsTypedProps {
@@ -19,6 +20,7 @@ const FIELD =
 
 /** Words while they are typed, where they stand and as they look. Each row of keys is one step to undo; what is empty at the end is taken off. */
 export function WordsTyped({ slideId, layer, look, onEnd }: WordsTypedProps) {
+  const store = useShowStore();
   const edit = useShow((state) => state.edit);
   const first = useRef<HTMLTextAreaElement>(null);
   useEffect(() => first.current?.select(), []);
@@ -30,7 +32,10 @@ export function WordsTyped({ slideId, layer, look, onEnd }: WordsTypedProps) {
     edit({ kind: 'set-words', slideId, layerId: layer.id, words: { ...textOf(layer), ...part } }, `typed ${layer.id}`);
   const end = () => {
     const { id, title, subtitle } = latest.current;
-    if (title.trim() === '' && subtitle.trim() === '')
+    // New words of which nothing was typed are not there.
+    const slide = store.getState().show.slides.find((one) => one.id === slideId);
+    const isThere = slide !== undefined && layerIn(slide.layers, id) !== null;
+    if (isThere && title.trim() === '' && subtitle.trim() === '')
       edit({ kind: 'set-words', slideId, layerId: id, words: null }, `typed ${id}`);
     onEnd();
   };
