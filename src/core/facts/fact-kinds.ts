@@ -3,10 +3,10 @@
  * made with the old one go on with it until somebody asks for the new.
  */
 export const FACT_KINDS = {
-  /** Size, length, colour, what the camera noted: `AssetFacts`. Version 1 did not note tones, bars, captions and likeness of every picture; version 2 not what is RAW or HDR; version 3 not how many frames a second clips have; version 4 not how pictures were rated elsewhere; version 5 not where they were taken. */
-  basics: { version: 6 },
-  /** What a picture is about: `FocusFacts`. Version 1 did not see that pictures lie on their side; version 2 not that they hang askew. */
-  focus: { version: 3 },
+  /** Size, length, colour, what the camera noted: `AssetFacts`. Version 1 did not note tones, bars, captions and likeness of every picture; version 2 not what is RAW or HDR; version 3 not how many frames a second clips have; version 4 not how pictures were rated elsewhere; version 5 not where they were taken; version 6 neither the colours of pictures nor the style of songs. */
+  basics: { version: 7 },
+  /** What a picture is about: `FocusFacts`. Version 1 did not see that pictures lie on their side; version 2 not that they hang askew; version 3 neither whether eyes are open nor what clips are about. */
+  focus: { version: 4 },
   /** What is heard in a sound, or in a clip: `ListeningFacts`. Version 1 did not look for phrases. */
   listening: { version: 2 },
 } as const;

@@ -1,5 +1,7 @@
 import { okLab } from '../keys/colour';
 
+/** So many colours of a picture are kept as facts. */
+export const MAIN_COLOURS = 5;
 /** A pixel in so many is enough for a picture of some hundred pixels. */
 const MOST_SAMPLES = 6000;
 /** Bits of each channel that tell colours apart before they are put together. */
@@ -33,7 +35,7 @@ export function mainColours(rgba: Uint8ClampedArray, count: number): string[] {
   }
   const found = [...cells.values()]
     .map(({ red, green, blue, pixels }) => {
-      const colour = hex(red / pixels, green / pixels, blue / pixels);
+      const colour = hexOf([red / pixels, green / pixels, blue / pixels]);
       const lab = okLab(colour);
       return { colour, lab, counts: Math.sqrt(pixels) * (1 + VIVID * Math.hypot(lab[1], lab[2])) };
     })
@@ -47,6 +49,7 @@ export function mainColours(rgba: Uint8ClampedArray, count: number): string[] {
   return chosen.map(({ colour }) => colour);
 }
 
-function hex(...channels: readonly number[]): string {
+/** `#rrggbb` of three channels, 0…255. */
+export function hexOf(channels: readonly number[]): string {
   return `#${channels.map((value) => Math.round(value).toString(16).padStart(2, '0')).join('')}`;
 }

@@ -1,3 +1,4 @@
+import { aboutSong } from '../show/song-tags';
 import { USUAL_LANGUAGE } from '../show/caption';
 import type { FactsById } from '../show/asset-facts';
 import { everyLayer } from '../show/layer';
@@ -99,8 +100,9 @@ export function creditsOf(show: Show, facts: FactsById, studio: StudioWords): st
   const songs = [...new Set(show.cues.filter(({ kind }) => kind === 'song').map(({ assetId }) => assetId))];
   for (const song of songs) {
     const known = facts.get(song);
-    if (known?.kind !== 'sound' || !known.title) continue;
-    lines.push(`Music\t${known.artist ? `${known.title}, ${known.artist}` : known.title}`);
+    const { title, artist } = aboutSong(known?.kind === 'sound' ? known : undefined, show.tags?.[song]);
+    if (!title) continue;
+    lines.push(`Music\t${artist ? `${title}, ${artist}` : title}`);
   }
   const licences = [...new Set(Object.values(show.licences ?? {}))];
   if (licences.length > 0) lines.push('', ...licences);

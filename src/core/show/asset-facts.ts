@@ -28,6 +28,9 @@ export interface PictureFacts {
   readonly place?: string;
   /** How somebody rated it elsewhere, as the file says (XMP): 1…5, or −1 for one that was refused. */
   readonly rating?: number;
+  /** The mean of what can be seen of it, `#rrggbb`; and the colours one would name it by, what counts most first. See `mainColours`. */
+  readonly meanColour?: string;
+  readonly colours?: readonly string[];
   /** See `likenessOf`. */
   readonly likeness?: string;
   /** What it is about; found out some time after the rest. */
@@ -45,6 +48,8 @@ export interface ClipFacts {
   readonly takenAt: string | null;
   /** What is heard in it; found out some time after the rest. */
   readonly listening?: ListeningFacts;
+  /** What it is about, all through it; found out some time after the rest. */
+  readonly focus?: FocusFacts;
   /** It is brighter than a usual screen, packed in one of these ways (ITU-R BT.2100); films tone it down. */
   readonly hdr?: Hdr;
   /** On the average; files looked at by older versions do not say. */
@@ -61,6 +66,8 @@ export interface SoundFacts {
   /** From the file's tags; null when untagged. */
   readonly title: string | null;
   readonly artist: string | null;
+  /** The style its tags name; files looked at by older versions do not say. */
+  readonly genre?: string;
   /** The house band played it, as its file says. */
   readonly band?: BandPiece;
   /** What is heard in it; found out some time after the rest. */

@@ -17,6 +17,8 @@ import {
   MOST_FOCUSED,
   MOST_LEFT_AS_THEY_ARE,
   MOST_LICENCES,
+  MOST_POSTERS,
+  MOST_TAGGED,
   MOST_LANGUAGES,
   MOST_MARKS,
   MOST_SHAPES,
@@ -60,7 +62,13 @@ export function faultOfShow(show: Show, before: Show | null = null): string | nu
       ? null
       : `it can be said of ${count(MOST_BEATS_SAID)} songs at most where their beats are`) ??
     (show.letBe === before?.letBe ? null : faultOfNotes(show.letBe, MOST_LEFT_AS_THEY_ARE, 'snags left as they are')) ??
-    (show.licences === before?.licences ? null : faultOfNotes(show.licences, MOST_LICENCES, 'files with a licence'))
+    (show.licences === before?.licences ? null : faultOfNotes(show.licences, MOST_LICENCES, 'files with a licence')) ??
+    (show.tags === before?.tags || Object.keys(show.tags ?? {}).length <= MOST_TAGGED
+      ? null
+      : `the tags of ${count(MOST_TAGGED)} songs at most can be mended in a show`) ??
+    (show.posters === before?.posters || Object.keys(show.posters ?? {}).length <= MOST_POSTERS
+      ? null
+      : `a frame can be chosen for ${count(MOST_POSTERS)} clips at most`)
   );
 }
 

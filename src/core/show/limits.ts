@@ -8,6 +8,8 @@ export const MOST_LAYERS = 500;
 export const DEEPEST_GROUP = 12;
 export const MOST_KEYS = 1000;
 export const MOST_CUES = 200;
+/** Joins of one tailored song that must be made: with each the ways through it are looked through once more. */
+export const MOST_KEPT_JOINS = 6;
 export const MOST_SOUNDS_OF_A_SLIDE = 50;
 export const MOST_SHAPES = 20;
 export const MOST_MARKS = 50_000;
@@ -15,6 +17,10 @@ export const MOST_MARKS = 50_000;
 export const MOST_FOCUSED = 20_000;
 /** Songs of which a person says where the beats are. */
 export const MOST_BEATS_SAID = 2000;
+/** Songs whose tags are mended in a show. */
+export const MOST_TAGGED = 2000;
+/** Clips for which a frame stands that somebody chose. */
+export const MOST_POSTERS = 20_000;
 export const MOST_LEVEL_POINTS = 500;
 /** Whose clocks were put right. */
 export const MOST_CAMERAS = 100;

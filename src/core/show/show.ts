@@ -16,6 +16,7 @@ import type { Mounted } from './mounted';
 import type { PlumageInUse } from '../plumage/plumage';
 import type { Watermark } from './watermark';
 import type { BeatsSaid } from '../sound/listening/beats-said';
+import type { SongTagsById } from './song-tags';
 import {
   assetIdsOfLayer,
   everyLayer,
@@ -68,6 +69,10 @@ export interface Show {
   readonly letBe?: Readonly<Record<string, string>>;
   /** By what right files are used, by `AssetId`: whose they are, which licence. */
   readonly licences?: Readonly<Record<string, string>>;
+  /** What people say of songs; it counts instead of what stands in their files. */
+  readonly tags?: SongTagsById;
+  /** Which frame stands for a clip where it is shown as a print, by `AssetId`: milliseconds of the clip. Its first one when it is not said. */
+  readonly posters?: Readonly<Record<string, number>>;
   /** The look of the whole show. */
   readonly plumage?: PlumageInUse;
   /** A studio's mark over all of it. */
@@ -95,6 +100,8 @@ export type ShowContent = Pick<
   | 'language'
   | 'letBe'
   | 'licences'
+  | 'tags'
+  | 'posters'
   | 'plumage'
   | 'watermark'
 >;

@@ -42,7 +42,12 @@ const TWIN = '0f'.repeat(32);
 const NEARLY = `${'0f'.repeat(30)}00ff`;
 const OTHER = 'c3'.repeat(32);
 
-/** Twenty pairs, with what an editor would do. */
+const SUNSET = picture({ meanColour: '#b06a3c' });
+const LAMPS = picture({ meanColour: '#a8703a' });
+const SEA = picture({ meanColour: '#4f7fa8' });
+const FOG = picture({ meanColour: '#8c9092' });
+
+/** Twenty-six pairs, with what an editor would do. */
 const PAIRS: readonly (readonly [what: string, leaving: SeamSide, coming: SeamSide, kind: string])[] = [
   ['two quiet pictures', side(picture()), side(picture()), 'dissolve'],
   ['the first of a chapter', side(picture()), side(picture(), STILL, 'The evening'), 'dip'],
@@ -63,6 +68,12 @@ const PAIRS: readonly (readonly [what: string, leaving: SeamSide, coming: SeamSi
   ['both come closer', side(picture(), CLOSER), side(picture(), CLOSER), 'dissolve'],
   ['closer above all, and a little aside', side(picture(), LEFT_AND_CLOSER), side(picture(), LEFT), 'dissolve'],
   ['from night to snow', side(picture({ brightness: 0.15 })), side(picture({ brightness: 0.8 })), 'burn'],
+  ['a sunset and lamps at dusk', side(SUNSET), side(LAMPS), 'dissolve'],
+  ['a sunset and the blue sea', side(SUNSET), side(SEA), 'wipe'],
+  ['the blue sea and a sunset, both going left', side(SEA, LEFT), side(SUNSET, LEFT), 'push'],
+  ['the blue sea and a fog without colour', side(SEA), side(FOG), 'dissolve'],
+  ['a sunset and a picture of unknown colour', side(SUNSET), side(picture()), 'dissolve'],
+  ['a dark sunset and a bright sea', side({ ...SUNSET, brightness: 0.2 }), side({ ...SEA, brightness: 0.7 }), 'burn'],
   ['from snow to night', side(picture({ brightness: 0.8 })), side(picture({ brightness: 0.15 })), 'dip'],
 ];
 
@@ -77,6 +88,13 @@ describe('the transition that fits', () => {
     expect(found(LEFT)).toMatchObject({ transition: { direction: 'left' }, reason: 'Both go to the left.' });
     expect(found(RIGHT)).toMatchObject({ transition: { direction: 'right' } });
     expect(found(UP)).toMatchObject({ transition: { direction: 'up' }, reason: 'Both go upwards.' });
+  });
+  it('lets one colour carry a long dissolve, and says so', () => {
+    expect(fittingTransition(side(SUNSET), side(LAMPS))).toEqual({
+      transition: { kind: 'dissolve', lengthMs: 1600 },
+      reason: 'Both are of one colour, which carries a long dissolve.',
+    });
+    expect(fittingTransition(side(SEA), side(FOG)).transition).toEqual({ kind: 'dissolve', lengthMs: 1000 });
   });
   it('goes by clocks that were put right', () => {
     const late = picture({ camera: 'late', takenAt: '2025-06-14T23:00:00' });

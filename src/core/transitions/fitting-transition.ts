@@ -1,3 +1,4 @@
+import { okLab } from '../keys/colour';
 import { differenceOf } from '../light/likeness';
 import type { PlannedMove } from '../motion/automatic-move';
 import type { AssetFacts } from '../show/asset-facts';
@@ -27,6 +28,10 @@ const SCENE_MS = 10 * MINUTE_MS;
 const NEARLY_THE_SAME = 48;
 /** Between two mean brightnesses, 0…1. */
 const OTHER_LIGHT = 0.3;
+/** Chroma in OKLab of a picture's mean from which it is of a colour; between two hues, in degrees, one and the same, and across from one another. */
+const STRONG = 0.045;
+const SAME_HUE = 25;
+const ACROSS = 130;
 /** Travel over the framing’s own side from which a picture is seen to go somewhere. */
 const TRAVELS = 0.05;
 /** Logarithm of the sizes’ ratio from which it is seen to come closer or go back. */
@@ -38,7 +43,8 @@ const ZOOMS = 0.05;
  * 1. A chapter begins: through black, long. 2. Two clips of one scene: a cut, since both run by themselves. 3. Two pictures nearly the same: a short dissolve,
  * which looks like something moving in one picture. 4. Three hours or more between them: through black. 5. Both pictures travel the same way: a push that way.
  * 6. The one comes closer and the next goes back: a zoom through. 7. From a dark picture to a bright one, through light; the other way, through black: a dissolve
- * between them is grey half-way. 8. A dissolve, a second long.
+ * between them is grey half-way. 8. Both of one strong colour: a long dissolve, which the colour carries. 9. Of strong colours across from one another: a soft wipe,
+ * since a dissolve is grey half-way. 10. A dissolve, a second long.
  */
 export function fittingTransition(leaving: SeamSide, coming: SeamSide, clocks?: CameraClocks): FittingTransition {
   if (coming.slide.chapter !== undefined)
@@ -71,7 +77,32 @@ export function fittingTransition(leaving: SeamSide, coming: SeamSide, clocks?: 
       transition: { kind: 'dip', lengthMs: 1000 },
       reason: 'It goes from bright to dark: half-way a dissolve is grey.',
     };
+  const between = huesBetween(one, other);
+  if (between !== null && between <= SAME_HUE)
+    return {
+      transition: { kind: 'dissolve', lengthMs: 1600 },
+      reason: 'Both are of one colour, which carries a long dissolve.',
+    };
+  if (between !== null && between >= ACROSS)
+    return {
+      transition: { kind: 'wipe', lengthMs: 1000, direction: 'right', softness: 0.4 },
+      reason: 'Their colours are opposites: half-way a dissolve is grey.',
+    };
   return { transition: { kind: 'dissolve', lengthMs: 1000 }, reason: 'Nothing asks for more.' };
+}
+
+/** Degrees between the hues of two pictures that are each of a strong colour; null when one of them is not. */
+function huesBetween(one: AssetFacts | undefined, other: AssetFacts | undefined): number | null {
+  const [hue, next] = [strongHueOf(one), strongHueOf(other)];
+  if (hue === null || next === null) return null;
+  const apart = Math.abs(hue - next) % 360;
+  return Math.min(apart, 360 - apart);
+}
+
+function strongHueOf(facts: AssetFacts | undefined): number | null {
+  if (facts?.kind !== 'picture' || facts.meanColour === undefined) return null;
+  const [, a, b] = okLab(facts.meanColour);
+  return Math.hypot(a, b) >= STRONG ? (Math.atan2(b, a) * 180) / Math.PI : null;
 }
 
 const WAYS: Record<FourWays, string> = { left: 'to the left', right: 'to the right', up: 'upwards', down: 'downwards' };

@@ -10,6 +10,7 @@ export interface Heard {
   readonly peaks: Peaks;
   readonly title: string | null;
   readonly artist: string | null;
+  readonly genre: string | null;
   readonly band: BandPiece | null;
 }
 
@@ -53,6 +54,7 @@ export async function listen(file: string, signal?: AbortSignal): Promise<Heard>
     peaks: collector.finish(),
     title: tags.title?.slice(0, LONGEST_TAG) ?? null,
     artist: tags.artist?.slice(0, LONGEST_TAG) ?? null,
+    genre: tags.genre?.trim().slice(0, LONGEST_TAG) || null,
     band: bandPieceIn(tags, lengthMs),
   };
 }

@@ -124,6 +124,7 @@ async function lookAtMedia(
       lengthMs: heard.lengthMs,
       title: heard.title,
       artist: heard.artist,
+      ...(heard.genre !== null && { genre: heard.genre }),
       ...(heard.band && { band: heard.band }),
     },
     peaks,

@@ -5,6 +5,7 @@ import { tonePoints } from '../../core/light/histogram';
 import { isRating } from '../../core/interchange/xmp';
 import { darkBars } from '../../core/light/dark-bars';
 import { likenessOf } from '../../core/light/likeness';
+import { hexOf, MAIN_COLOURS, mainColours } from '../../core/light/main-colours';
 import type { PictureFacts } from '../../core/show/asset-facts';
 import { DRAWING_SIDE_PX, openPicture, pictureKind } from './open-picture';
 import { previewOfRaw } from './raw-preview';
@@ -34,6 +35,7 @@ export async function lookAtPicture(file: string): Promise<LookedAtPicture> {
   const bars = await barsOf(small);
   const caption = captionOf(tags);
   const place = placeOf(tags);
+  const colours = mainColours(new Uint8ClampedArray(small.data), MAIN_COLOURS);
   return {
     facts: {
       kind: 'picture',
@@ -46,6 +48,7 @@ export async function lookAtPicture(file: string): Promise<LookedAtPicture> {
       ...(caption !== null && { caption }),
       ...(place !== null && { place }),
       ...ratingOf(tags),
+      ...(colours.length > 0 && { colours }),
       ...(likeness !== null && { likeness }),
     },
     small: sharp(small.data, { raw: { width: small.widthPx, height: small.heightPx, channels: 4 } }),
@@ -105,15 +108,19 @@ async function smallCopy(file: string): Promise<SmallCopy> {
   }
 }
 
-function measured({ data }: SmallCopy): Pick<PictureFacts, 'hasTransparency' | 'brightness' | 'tonePoints'> {
+function measured({
+  data,
+}: SmallCopy): Pick<PictureFacts, 'hasTransparency' | 'brightness' | 'tonePoints' | 'meanColour'> {
   let alphaSum = 0;
   let brightnessSum = 0;
   let lowestAlpha = 255;
+  const sums = [0, 0, 0];
   const histogram = new Array<number>(256).fill(0);
   for (let at = 0; at < data.length; at += 4) {
     const alpha = data[at + 3]!;
     alphaSum += alpha;
     lowestAlpha = Math.min(lowestAlpha, alpha);
+    for (let channel = 0; channel < 3; channel += 1) sums[channel]! += alpha * data[at + channel]!;
     const brightness = 0.2126 * data[at]! + 0.7152 * data[at + 1]! + 0.0722 * data[at + 2]!;
     brightnessSum += alpha * brightness;
     histogram[Math.round(brightness)]! += alpha;
@@ -122,6 +129,7 @@ function measured({ data }: SmallCopy): Pick<PictureFacts, 'hasTransparency' | '
     hasTransparency: lowestAlpha < 250,
     brightness: alphaSum > 0 ? brightnessSum / alphaSum / 255 : 0,
     tonePoints: tonePoints(histogram),
+    ...(alphaSum > 0 && { meanColour: hexOf(sums.map((sum) => sum / alphaSum)) }),
   };
 }
 

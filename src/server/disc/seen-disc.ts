@@ -1,3 +1,4 @@
+import { aboutSong } from '../../core/show/song-tags';
 import type { DiscReport, DiscState } from '../../core/disc/disc-making';
 import type { DiscPlan } from '../../core/disc/disc-plan';
 import { drawnSize } from '../../core/disc/disc-standard';
@@ -105,7 +106,10 @@ async function songsOf(shows: readonly Show[], sources: DiscSources) {
     for (const { kind, assetId } of show.cues) {
       const known = facts.get(assetId);
       if (kind === 'song' && known && !songs.has(assetId))
-        songs.set(assetId, (known.kind === 'sound' && known.title) || 'Song of the show');
+        songs.set(
+          assetId,
+          aboutSong(known.kind === 'sound' ? known : undefined, show.tags?.[assetId]).title ?? 'Song of the show',
+        );
     }
   }
   return [...songs].map(([id, name]) => ({ id, name }));

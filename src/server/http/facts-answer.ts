@@ -1,4 +1,5 @@
 import {
+  list,
   anything,
   kinds,
   maybe,
@@ -12,6 +13,7 @@ import {
   type Schema,
 } from '../../core/schema/schema';
 import type { AssetFacts } from '../../core/show/asset-facts';
+import { MAIN_COLOURS } from '../../core/light/main-colours';
 import { BAND_PIECE } from '../../core/sound/band/band-schema';
 
 export const COUNT = whole(0, 1e12);
@@ -32,6 +34,8 @@ export const FACTS: Schema = kinds<AssetFacts>({
     caption: maybe(NAME),
     place: maybe(NAME),
     rating: maybe(number(-1, 5)),
+    meanColour: maybe(text(7)),
+    colours: maybe(list(text(7), MAIN_COLOURS)),
     likeness: maybe(text(200)),
     focus: maybe(anything),
     raw: maybe(truth),
@@ -46,11 +50,13 @@ export const FACTS: Schema = kinds<AssetFacts>({
     framesPerSecond: maybe(number(0, 100_000)),
     uneven: maybe(truth),
     listening: maybe(anything),
+    focus: maybe(anything),
   },
   sound: {
     lengthMs: LENGTH,
     title: orNull(NAME),
     artist: orNull(NAME),
+    genre: maybe(NAME),
     band: maybe(BAND_PIECE),
     listening: maybe(anything),
   },

@@ -18,6 +18,7 @@ import type { ClientSays } from '../proof/use-proofs';
 import { usePlayUnder } from './use-play-under';
 import { MarkButtons } from './mark-buttons';
 import { soundUrl, usePictureUrl } from '../show/file-url';
+import { useSongAbout } from '../sound/use-song-about';
 
 interface FactsPanelProps {
   readonly entry: SheetEntry | null;
@@ -220,6 +221,7 @@ function SoundRow({ entry }: { entry: SheetEntry }) {
   const showId = useShow((state) => state.show.id);
   const cues = useShow((state) => state.show.cues);
   const playUnder = usePlayUnder();
+  const about = useSongAbout();
   const audio = useRef<HTMLAudioElement>(null);
   const [playing, setPlaying] = useState(false);
   useEffect(() => {
@@ -228,7 +230,7 @@ function SoundRow({ entry }: { entry: SheetEntry }) {
   }, []);
   if (entry.facts?.kind !== 'sound') return null;
   const used = cues.some((cue) => cue.assetId === entry.assetId);
-  const name = entry.facts.title ?? entry.fileName;
+  const { name, artist } = about(entry.assetId);
   return (
     <li className="rounded-lg border border-rule bg-paper/50 p-2.5">
       <div className="flex items-center gap-2">
@@ -251,7 +253,7 @@ function SoundRow({ entry }: { entry: SheetEntry }) {
           <span className="block truncate font-semibold">{name}</span>
           <span className="block truncate text-soft">
             <span className="tabular">{clock(entry.facts.lengthMs)}</span>
-            {entry.facts.artist && ` · ${entry.facts.artist}`}
+            {artist && ` · ${artist}`}
           </span>
         </span>
       </div>

@@ -17,6 +17,7 @@ import { picturesToDrop, repeatedCues } from '../../core/timing/ways-out';
 import { Button } from '../kit/button';
 import { clock } from '../kit/clock';
 import { useMusicLengthMs, useShow } from './show-provider';
+import { useSongAbout } from '../sound/use-song-about';
 
 /** Closer than this, show and music end together to the ear. */
 const TOGETHER_MS = 500;
@@ -58,6 +59,7 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
   const facts = useShow((state) => state.facts);
   const entries = useShow((state) => state.entries);
   const edit = useShow((state) => state.edit);
+  const about = useSongAbout();
   const longer = musicMs > lengthMs;
   const free = show.slides.filter((slide) => !keepsItsLength(slide));
   const held = show.slides.filter((slide) => isHeld(slide, 'length') && !lengthFollowsContent(slide));
@@ -144,7 +146,7 @@ function WaysOut({ musicMs, lengthMs }: { musicMs: number; lengthMs: number }) {
                   edit(songAdded(show.cues, songAfter(cueId(nanoid(10)), song.assetId, DEFAULT_FADE_OUT_MS)))
                 }
               >
-                Add “{song.facts?.kind === 'sound' ? (song.facts.title ?? song.fileName) : song.fileName}” after it
+                Add “{about(song.assetId).name}” after it
               </Way>
             ))}
           {dropped && (

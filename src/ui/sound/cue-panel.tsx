@@ -1,6 +1,7 @@
 'use client';
 
-import { ArrowDown, ArrowUp, Repeat, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, PencilLine, Repeat, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import type { FactsById } from '../../core/show/asset-facts';
 import { FADE_CURVES, type FadeCurve, type PlacedSound } from '../../core/show/placed-sound';
 import type { SoundProperties } from '../../core/show/edits/set-sound';
@@ -11,6 +12,7 @@ import { Button } from '../kit/button';
 import { clock } from '../kit/clock';
 import { NumberField } from '../kit/number-field';
 import { Pick, plainOptions } from '../kit/pick';
+import { SongAboutFields } from './song-about-fields';
 
 interface CuePanelProps {
   readonly cue: PlacedSound;
@@ -30,6 +32,7 @@ interface CuePanelProps {
 /** One song: where it plays, how loud, how it comes and goes. */
 export function CuePanel(props: CuePanelProps) {
   const { cue, span, name, by, facts, spans, isFirst, isLast, onChange, onSwap, onRemove } = props;
+  const [mending, setMending] = useState(false);
   const known = facts.get(cue.assetId);
   const fileS = known && known.kind !== 'picture' ? known.lengthMs / 1000 : 36_000;
   const endS = (cue.trimEndMs ?? fileS * 1000) / 1000;
@@ -54,6 +57,17 @@ export function CuePanel(props: CuePanelProps) {
             )}
           </span>
         </span>
+        <Button
+          look="quiet"
+          square
+          className="size-7"
+          aria-label={`Mend what is said of ${name}`}
+          title="Title, by whom, style, mood, licence"
+          aria-expanded={mending}
+          onClick={() => setMending(!mending)}
+        >
+          <PencilLine size={14} />
+        </Button>
         {!isFirst && (
           <Button look="quiet" square className="size-7" aria-label="Play it earlier" onClick={() => onSwap(-1)}>
             <ArrowUp size={14} />
@@ -79,6 +93,7 @@ export function CuePanel(props: CuePanelProps) {
           <Trash2 size={14} />
         </Button>
       </div>
+      {mending && <SongAboutFields assetId={cue.assetId} />}
       <div className="mt-2 grid grid-cols-[auto_1fr_auto_1fr] items-center gap-x-3 gap-y-2">
         <span className="text-soft">volume</span>
         <label className="flex items-center gap-2">

@@ -38,6 +38,7 @@ import { PieceShelf } from './piece-shelf';
 import { SoundColumn, type SoundColumnHands } from './sound-column';
 import { TailorFields } from './tailor-fields';
 import { USUAL_ZOOM, ZOOMS } from './sound-scale';
+import { useSongAbout } from './use-song-about';
 
 /** A loop begins again so long before its last frame is over, for the sound to be in time. */
 const LOOP_EARLY_MS = 40;
@@ -108,11 +109,7 @@ export function SoundStation() {
   // Recordings are takes of their slides.
   const sounds = entries.filter((entry) => entry.facts?.kind === 'sound' && entry.made === null);
   const heard = useMemo(() => soundSpans(show, facts), [show, facts]);
-  const tagsOf = (id: AssetId) => {
-    const entry = entries.find((candidate) => candidate.assetId === id);
-    const known = entry?.facts?.kind === 'sound' ? entry.facts : null;
-    return { name: known?.title ?? entry?.fileName ?? 'a sound', by: known?.artist ?? null };
-  };
+  const about = useSongAbout();
   const cue = show.cues.find((candidate) => candidate.id === picked) ?? show.cues[0] ?? null;
   const span = heard.find((candidate) => candidate.sound === cue) ?? null;
   const free = sounds.filter((sound) => !show.cues.some((candidate) => candidate.assetId === sound.assetId));
@@ -165,7 +162,7 @@ export function SoundStation() {
           music={music}
           pxPerSecond={ZOOMS[zoom]!}
           chosen={cue?.id ?? null}
-          nameOf={({ sound }) => tagsOf(sound.assetId).name}
+          nameOf={({ sound }) => about(sound.assetId).name}
           onChoose={setPicked}
           onPlay={play}
           loop={loop}
@@ -212,7 +209,7 @@ export function SoundStation() {
         </div>
         {side === 'booth' && (
           <div className="min-h-0 flex-1 overflow-y-auto bg-card p-4 scroll-thin">
-            <BoothPanel viewer={viewer} nameOf={(id) => tagsOf(id as AssetId).name} />
+            <BoothPanel viewer={viewer} nameOf={(id) => about(id as AssetId).name} />
           </div>
         )}
         {side === 'captions' && (
@@ -277,7 +274,7 @@ export function SoundStation() {
                             : 'border-rule bg-field',
                         )}
                       >
-                        {tagsOf(other.assetId).name}
+                        {about(other.assetId).name}
                       </button>
                     ))}
                   </div>
@@ -288,7 +285,8 @@ export function SoundStation() {
                       key={cue.id}
                       cue={cue}
                       span={span}
-                      {...tagsOf(cue.assetId)}
+                      name={about(cue.assetId).name}
+                      by={about(cue.assetId).artist}
                       facts={facts}
                       spans={spans}
                       isFirst={show.cues.indexOf(cue) === 0}
@@ -351,7 +349,7 @@ export function SoundStation() {
                 )}
                 <MixFields />
                 <ChapterField />
-                {free.length > 0 && <FreeSounds viewer={viewer} sounds={free} nameOf={(id) => tagsOf(id).name} />}
+                {free.length > 0 && <FreeSounds viewer={viewer} sounds={free} about={about} />}
               </>
             )}
           </div>

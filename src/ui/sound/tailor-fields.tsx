@@ -1,12 +1,13 @@
 'use client';
 
-import { Ban, Play, Scissors } from 'lucide-react';
+import { Ban, ChevronLeft, ChevronRight, Pin, Play, Scissors } from 'lucide-react';
 import type { FactsById } from '../../core/show/asset-facts';
 import type { SoundProperties } from '../../core/show/edits/set-sound';
 import type { PlacedSound } from '../../core/show/placed-sound';
 import { onceThroughMs, pieceRuns, showMomentOf, tailoringOf } from '../../core/sound/song-runs';
 import type { SoundSpan } from '../../core/sound/sound-spans';
-import { TAILORED_SHARE, type TailorWishes } from '../../core/sound/tailor/tailor-song';
+import { movedJoin, TAILORED_SHARE, type TailorJoin, type TailorWishes } from '../../core/sound/tailor/tailor-song';
+import { MOST_KEPT_JOINS } from '../../core/show/limits';
 import { Button } from '../kit/button';
 import { clock } from '../kit/clock';
 import { useShow } from '../show/show-provider';
@@ -61,6 +62,26 @@ export function TailorFields({ cue, span, facts, onChange, onHear }: TailorField
   const wantedMs = span ? span.endMs - span.startMs : 0;
   const runs = span && tailored ? pieceRuns(span, facts) : [];
   const sections = listening?.sections ?? [];
+  const joins = tailored?.joins ?? [];
+  const keptCount = joins.filter(({ kept }) => kept).length;
+  /** The joins that must be made, in the order in which they come, when one of them is (or is no longer) to be made. */
+  const keeping = (at: number, isKept: boolean, moved?: { fromMs: number; toMs: number }) => {
+    const keep = joins.flatMap((one, index) => {
+      const own = [{ fromMs: one.fromMs, toMs: one.toMs }];
+      if (index !== at) return one.kept ? own : [];
+      return isKept ? [moved ?? own[0]!] : [];
+    });
+    set({ ...wishes, keep });
+  };
+  /** The nearest join before or after one, a few beats away, at which the song goes on alike. */
+  const beside = (join: TailorJoin, way: -1 | 1) => {
+    if (!listening?.joints) return null;
+    for (let beats = 1; beats <= 4 * listening.joints.aBar; beats += 1) {
+      const moved = movedJoin(listening.joints, join, way * beats);
+      if (moved) return moved;
+    }
+    return null;
+  };
   const isWithout = (startMs: number) => wishes.without?.some((one) => Math.abs(one.fromMs - startMs) < 1) ?? false;
   return (
     <section aria-label="Tailored" data-part="tailored" className="mt-3 rounded-lg bg-field p-3">
@@ -85,9 +106,15 @@ export function TailorFields({ cue, span, facts, onChange, onHear }: TailorField
           {wishes.avoid || wishes.without ? ', with what is left out put back if need be' : ''}.
         </p>
       )}
-      {tailored && tailored.joins.length === 0 && <p className="mt-1 text-soft">No join is needed.</p>}
+      {tailored && joins.length === 0 && <p className="mt-1 text-soft">No join is needed.</p>}
+      {tailored?.withoutKept && (
+        <p className="mt-1 text-red-deep" data-part="joins-not-kept">
+          At this length {wishes.keep!.length === 1 ? 'the join you keep' : 'the joins you keep'} cannot be made; it is
+          joined otherwise until it can.
+        </p>
+      )}
       <ul className="mt-1 flex flex-col">
-        {tailored?.joins.map((join, index) => {
+        {joins.map((join, index) => {
           const run = runs[index + 1]!;
           const atMs = run.startMs;
           return (
@@ -102,6 +129,39 @@ export function TailorFields({ cue, span, facts, onChange, onHear }: TailorField
               </span>
               <span className={join.quality < 0.5 ? 'text-red-deep' : 'text-soft'}>{likeness(join.quality)}</span>
               <span className="ml-auto flex">
+                <Button
+                  look="quiet"
+                  square
+                  className="size-7"
+                  aria-pressed={join.kept === true}
+                  aria-label={`Always make the join at ${clock(atMs)}`}
+                  title={
+                    !join.kept && keptCount >= MOST_KEPT_JOINS
+                      ? `${MOST_KEPT_JOINS} joins at most can be kept`
+                      : 'Keep this one, whatever length the song is made to'
+                  }
+                  disabled={!join.kept && keptCount >= MOST_KEPT_JOINS}
+                  onClick={() => keeping(index, !join.kept)}
+                >
+                  <Pin size={13} fill={join.kept ? 'currentColor' : 'none'} />
+                </Button>
+                {([-1, 1] as const).map((way) => {
+                  const moved = beside(join, way);
+                  const Sign = way < 0 ? ChevronLeft : ChevronRight;
+                  return (
+                    <Button
+                      key={way}
+                      look="quiet"
+                      square
+                      className="size-7"
+                      disabled={!moved || (!join.kept && keptCount >= MOST_KEPT_JOINS)}
+                      aria-label={`Make the join at ${clock(atMs)} ${way < 0 ? 'earlier' : 'later'} in the song`}
+                      onClick={() => moved && keeping(index, true, moved)}
+                    >
+                      <Sign size={13} />
+                    </Button>
+                  );
+                })}
                 <Button
                   look="quiet"
                   square
@@ -155,6 +215,11 @@ export function TailorFields({ cue, span, facts, onChange, onHear }: TailorField
             </button>
           ))}
         </div>
+      )}
+      {wishes.keep && (tailored?.withoutKept || !tailored) && (
+        <Button look="quiet" className="mt-1 h-6 px-1.5 text-xs" onClick={() => set({ ...wishes, keep: undefined })}>
+          keep {wishes.keep.length === 1 ? 'it' : 'them'} no longer
+        </Button>
       )}
       {wishes.avoid && (
         <Button look="quiet" className="mt-1 h-6 px-1.5 text-xs" onClick={() => set({ ...wishes, avoid: undefined })}>

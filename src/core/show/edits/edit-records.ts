@@ -40,9 +40,11 @@ import { setLight, type SetLight } from './set-light';
 import { setMarks, type SetMarks } from './set-marks';
 import { setMethods, type SetMethods } from './set-methods';
 import { setMove, type SetMove } from './set-move';
+import { setPosters, type SetPosters } from './set-posters';
 import { setPlumage, type SetPlumage } from './set-plumage';
 import { setShape, type SetShape } from './set-shape';
 import { setSound, type SetSound } from './set-sound';
+import { setTags, type SetTags } from './set-tags';
 import { setTransitions, type SetTransitions } from './set-transitions';
 import { setWaits, type SetWaits } from './set-waits';
 import { setWatermark, type SetWatermark } from './set-watermark';
@@ -94,6 +96,8 @@ export type ShowEdit =
   | SetWaits
   | LetBe
   | SetLicences
+  | SetTags
+  | SetPosters
   | SetMethods
   | SetPlumage
   | SetWatermark
@@ -148,6 +152,8 @@ export const EDIT_RECORDS: Records = {
   'set-waits': setWaits,
   'let-be': letBe,
   'set-licences': setLicences,
+  'set-tags': setTags,
+  'set-posters': setPosters,
   'set-methods': setMethods,
   'set-plumage': setPlumage,
   'set-watermark': setWatermark,

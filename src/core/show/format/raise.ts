@@ -10,6 +10,7 @@ import { fromSevenToEight } from './from-7-to-8';
 import { fromEightToNine } from './from-8-to-9';
 import { fromNineToTen } from './from-9-to-10';
 import { fromTenToEleven } from './from-10-to-11';
+import { fromElevenToTwelve } from './from-11-to-12';
 import { FORMAT_VERSION } from './version';
 
 /** One step from a version of the format to the next. What comes in is as that version wrote it; what goes out is checked by whoever reads it. */
@@ -34,6 +35,7 @@ const STEPS: readonly RaiseStep[] = [
   fromEightToNine,
   fromNineToTen,
   fromTenToEleven,
+  fromElevenToTwelve,
 ];
 
 /** What was kept was written by a newer version of the format than this one can read. */

@@ -24,6 +24,7 @@ import {
   MOST_LEFT_AS_THEY_ARE,
   MOST_LICENCES,
   MOST_MARKS,
+  MOST_POSTERS,
   MOST_SLIDES,
   SHORTEST_SLIDE_MS,
   SMALLEST_FRAME_PX,
@@ -38,6 +39,7 @@ import { CAPTIONS_BY_LANGUAGE, CAPTION_LOOK, LANGUAGE } from '../caption';
 import { CHOSEN } from '../chosen';
 import { MARKS } from '../mark';
 import { mountedSchema } from '../mounted';
+import { SONG_TAGS_BY_ID } from '../song-tags';
 import { WATERMARK } from '../watermark';
 import { PLUMAGE_IN_USE } from '../../plumage/plumage-schema';
 import { MIX_SAID } from '../mix-said';
@@ -57,6 +59,8 @@ export const CHAPTER_NAME: Schema = text(LONGEST_NAME, 1);
 export const SNAG_KEY = text(LONGEST_NAME, 1);
 export const REASON = text(LONGEST_REASON);
 export const LICENCE = text(LONGEST_REASON, 1);
+/** A moment of a clip. */
+export const POSTER = whole(0, LONGEST_SLIDE_MS);
 
 export const SCRIPT: Schema = text(LONGEST_SCRIPT, 1);
 
@@ -106,6 +110,8 @@ export const CONTENT_PARTS: PartsOf<ShowContent> = {
   language: maybe(LANGUAGE),
   letBe: maybe(record(SNAG_KEY, REASON, MOST_LEFT_AS_THEY_ARE, 1)),
   licences: maybe(record(HASH, LICENCE, MOST_LICENCES, 1)),
+  tags: maybe(SONG_TAGS_BY_ID),
+  posters: maybe(record(HASH, POSTER, MOST_POSTERS, 1)),
   plumage: maybe(PLUMAGE_IN_USE),
   watermark: maybe(WATERMARK),
 };

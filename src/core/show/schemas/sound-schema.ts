@@ -22,6 +22,7 @@ import {
   LONGEST_SHOW_MS,
   LONGEST_SLIDE_MS,
   MOST_CUES,
+  MOST_KEPT_JOINS,
   MOST_LEVEL_POINTS,
   MOST_SOUNDS_OF_A_SLIDE,
 } from '../limits';
@@ -85,7 +86,13 @@ export const SOUND_PARTS: PartsOf<PlacedSound> = {
   name: maybe(text(LONGEST_NAME, 1)),
   resting: maybe(truth),
   runsOn: maybe(truth),
-  tailored: maybe(object<TailorWishes>({ avoid: maybe(list(IN_SONG, 200, 1)), without: maybe(list(IN_SONG, 50, 1)) })),
+  tailored: maybe(
+    object<TailorWishes>({
+      keep: maybe(list(IN_SONG, MOST_KEPT_JOINS, 1)),
+      avoid: maybe(list(IN_SONG, 200, 1)),
+      without: maybe(list(IN_SONG, 50, 1)),
+    }),
+  ),
   band: maybe(BAND_ORDER),
   cleaned: maybe(object<Cleaned>({ from: HASH, how: CLEANING })),
 };

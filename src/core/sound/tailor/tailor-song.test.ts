@@ -11,7 +11,7 @@ import { planMix } from '../plan-mix';
 import { musicOf } from '../show-beats';
 import { pieceRuns, showMomentOf } from '../song-runs';
 import { soundSpans } from '../sound-spans';
-import { tailorSong } from './tailor-song';
+import { movedJoin, tailorSong } from './tailor-song';
 
 const BEAT_MS = 500;
 const BARS = ['intro', 'A', 'B', 'A', 'C', 'A', 'B', 'A', 'end'].flatMap((part) => [part, part, part, part]);
@@ -64,6 +64,41 @@ describe('tailoring a song', () => {
         expect(heardMs).toBeLessThan(100);
       }
     }
+  });
+  it('always makes the joins that are kept, in their order, at every length at which it can; and says where it cannot', () => {
+    const usual = tailorSong(joints, whole, 0.8 * SONG_MS)!;
+    expect(usual.joins.every(({ kept }) => kept === undefined)).toBe(true);
+    const jump = (from: number, to: number) => ({ fromMs: from * BEAT_MS - 32, toMs: to * BEAT_MS - 30.5 });
+    const [back, on] = [jump(64, 48), jump(96, 112)];
+    for (const share of [0.8, 1, 1.3, 1.77]) {
+      for (const keep of [[back], [back, on]]) {
+        const song = tailorSong(joints, whole, share * SONG_MS, { keep })!;
+        expect(lengthOf(song)).toBeCloseTo(share * SONG_MS, 3);
+        expect(song.withoutKept).toBeUndefined();
+        const kept = song.joins.filter((join) => join.kept);
+        expect(kept.map(({ fromMs, toMs }) => [Math.round(fromMs), Math.round(toMs)])).toEqual(
+          keep.map(({ fromMs, toMs }) => [Math.round(fromMs), Math.round(toMs)]),
+        );
+        song.pieces.slice(1).forEach((piece, index) => {
+          expect(piece.fromMs).toBe(song.joins[index]!.toMs);
+          expect(song.pieces[index]!.toMs).toBe(song.joins[index]!.fromMs);
+        });
+      }
+    }
+    // Sixteen beats played again six times are more than 0.4 times the song can hold.
+    const short = tailorSong(joints, whole, 0.4 * SONG_MS, { keep: Array.from({ length: 6 }, () => back) })!;
+    expect([short.withoutKept, short.joins.some(({ kept }) => kept)]).toEqual([true, false]);
+    expect(lengthOf(short)).toBeCloseTo(0.4 * SONG_MS, 3);
+    // A join where the song does not go on.
+    expect(tailorSong(joints, whole, 0.8 * SONG_MS, { keep: [jump(3, 3)] })).toMatchObject({ withoutKept: true });
+  });
+  it('moves a join to where the song goes on alike as well, and knows where it does not', () => {
+    const join = { fromMs: 64 * BEAT_MS - 32, toMs: 48 * BEAT_MS - 30.5 };
+    expect(movedJoin(joints, join, 4)).toEqual({ fromMs: 68 * BEAT_MS - 32, toMs: Math.round(52 * BEAT_MS - 30.5) });
+    expect(movedJoin(joints, join, -1)).toEqual({ fromMs: 63 * BEAT_MS - 32, toMs: Math.round(47 * BEAT_MS - 30.5) });
+    expect(movedJoin(joints, join, 200)).toBeNull();
+    const sparse = { ...joints, to: joints.to.map((flat, at) => (at === 68 ? [] : flat)) };
+    expect(movedJoin(sparse, join, 4)).toBeNull();
   });
   it('has no way to less than 0.4 or more than 2.5 times, nor where nothing is alike', () => {
     expect([tailorSong(joints, whole, 0.39 * SONG_MS), tailorSong(joints, whole, 2.51 * SONG_MS)]).toEqual([

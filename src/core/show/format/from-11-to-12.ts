@@ -1,0 +1,10 @@
+import type { RaiseStep } from './raise';
+
+/**
+ * Version 12 can say which frame stands for a clip, what songs are called, whose they are and how they sound, and which joins of a tailored song are to be made.
+ * What was written before says none of it.
+ */
+export const fromElevenToTwelve: RaiseStep = {
+  content: (content) => content,
+  edit: (edit) => edit,
+};
