@@ -61,6 +61,7 @@ function bareFacts(facts: AssetFacts | undefined): AssetFacts | null {
     const { listening: _heard, ...rest } = facts;
     return { ...rest, takenAt: null };
   }
-  const { caption: _caption, place: _place, rating: _rating, likeness: _likeness, ...rest } = facts;
+  const { caption: _caption, place: _place, rating: _rating, likeness: _likeness, ...seen } = facts;
+  const { meanColour: _mean, colours: _colours, ...rest } = seen;
   return { ...rest, takenAt: null, camera: null };
 }

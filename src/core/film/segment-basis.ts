@@ -69,6 +69,16 @@ function firstSeen(seenFromMs: readonly number[], momentMs: number): number {
 /** What drawing may ask of a file. What was found out about its subject has already become its moves. */
 function drawnFacts(facts: AssetFacts | undefined): unknown {
   if (!facts || facts.kind === 'sound') return null;
-  if (facts.kind === 'clip') return { ...facts, listening: null, takenAt: null };
-  return { ...facts, focus: null, takenAt: null, camera: null, caption: null, place: null, likeness: null };
+  if (facts.kind === 'clip') return { ...facts, listening: null, focus: undefined, takenAt: null };
+  return {
+    ...facts,
+    focus: null,
+    takenAt: null,
+    camera: null,
+    caption: null,
+    place: null,
+    likeness: null,
+    meanColour: undefined,
+    colours: undefined,
+  };
 }

@@ -1,6 +1,6 @@
 import { cropOn, placeOnCrop } from '../motion/crop';
-import type { PictureFacts } from '../show/asset-facts';
-import type { PictureLayer } from '../show/layer';
+import type { ClipFacts, PictureFacts } from '../show/asset-facts';
+import type { ClipLayer, PictureLayer } from '../show/layer';
 import { around, onPicture, shareWithin, type Box } from './box';
 import { focusOf } from './focus-of';
 import type { Focus, FocusRing } from './focus-facts';
@@ -9,10 +9,10 @@ const PICTURE: Box = { left: 0, top: 0, width: 1, height: 1 };
 /** What a crop leaves so little of is gone. */
 const LEAST_LEFT = 0.5;
 
-/** What a layer's picture is about, on what its crop leaves of it; null when nothing is known or nothing of it is left. */
+/** What a layer’s picture or clip is about, on what its crop leaves of it; null when nothing is known or nothing of it is left. */
 export function focusInUse(
-  layer: PictureLayer,
-  facts: PictureFacts,
+  layer: Pick<PictureLayer | ClipLayer, 'crop'>,
+  facts: PictureFacts | ClipFacts,
   rings: readonly FocusRing[] | undefined,
 ): Focus | null {
   const focus = focusOf(facts.focus, rings, facts.widthPx / facts.heightPx);

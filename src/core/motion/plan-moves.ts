@@ -92,7 +92,7 @@ function movesOfSlide(slide: Slide, facts: FactsById, around: Around): SlideMove
       layer.kind === 'clip'
         ? layer.move
           ? setMove(layer.move)
-          : still(known, CLIP_ENLARGEMENT, window, null)
+          : still(known, CLIP_ENLARGEMENT, window, focusFor(layer))
         : planned(layer, known, window, { ...around, before: lastName });
     moves.set(layer.id, move);
     lastName = move.name;
@@ -100,15 +100,20 @@ function movesOfSlide(slide: Slide, facts: FactsById, around: Around): SlideMove
   lastFound.set(slide, { around, layers, known: layers.map((layer) => facts.get(layer.assetId)), moves });
   return moves;
 
+  function focusFor({ assetId, crop }: Pick<PictureLayer | ClipLayer, 'assetId' | 'crop'>): Focus | null {
+    const whole = facts.get(assetId);
+    return !whole || whole.kind === 'sound'
+      ? null
+      : focusInUse({ ...(crop && { crop }) }, whole, around.rings?.[assetId]);
+  }
+
   function planned(
     { id, move, ...layer }: PictureLayer,
     size: MoveSubject,
     window: PictureWindow,
     { seenMs, before, temperament }: Around,
   ): PlannedMove {
-    const whole = facts.get(layer.assetId);
-    const focus =
-      whole?.kind === 'picture' ? focusInUse({ id, move, ...layer }, whole, around.rings?.[layer.assetId]) : null;
+    const focus = focusFor(layer);
     switch (move.kind) {
       case 'automatic':
         return automaticMove(size, window.shape, seenMs, move.deal === undefined ? id : `${id} ${move.deal}`, {

@@ -129,6 +129,22 @@ export function clipFrameAt(times: ClipTimes, clipLengthMs: number, slideLengthM
   return Math.min(last, Math.max(first, frame));
 }
 
+/** When on the slide a moment of the clip is seen first, counted from the slide's start; null when it is not seen on it. */
+export function momentOfClip(
+  times: ClipTimes,
+  clipLengthMs: number,
+  slideLengthMs: number,
+  clipMs: number,
+): number | null {
+  const { fromMs, toMs } = usedPart(times, clipLengthMs);
+  if (clipMs < fromMs - SLACK_MS || clipMs >= toMs - SLACK_MS) return null;
+  for (const { startMs, lengthMs, fromMs: begin, rate } of clipRuns(times, clipLengthMs, slideLengthMs)) {
+    const offsetMs = rate === 0 ? (Math.abs(clipMs - begin) < CLIP_FRAME_MS / 2 ? 0 : -1) : (clipMs - begin) / rate;
+    if (offsetMs >= -SLACK_MS && offsetMs < lengthMs - SLACK_MS) return startMs + Math.max(0, offsetMs);
+  }
+  return null;
+}
+
 /** The frame that has begun at a moment. */
 const frameBefore = (momentMs: number) => Math.floor(momentMs / CLIP_FRAME_MS + FRAME_SLACK);
 /** The last frame that begins before a moment. */

@@ -243,8 +243,8 @@ export function createContactSheet({
       const missing = (await facts.missing(kind, ids, FACT_KINDS[kind].version)).slice(0, 1000);
       const known = await facts.of<AssetFacts>('basics', missing, null, null);
       for (const id of missing) {
-        const job = known.has(id) && laterJob(id, known.get(id)!);
-        if (job && (job.kind === 'focus') === (kind === 'focus')) await jobs.add(job);
+        for (const job of known.has(id) ? laterJobs(id, known.get(id)!) : [])
+          if ((job.kind === 'focus') === (kind === 'focus')) await jobs.add(job);
       }
     }
   }
@@ -263,14 +263,15 @@ const WHEN_ALL_ARE_SEEN = -20;
 /** A song’s beats are waited for sooner than what pictures show. */
 const WHEN_ALL_ARE_THERE = -15;
 
-/** What is to be found out about a file once it was looked at; null for nothing. */
-export function laterJob(id: AssetId, known: AssetFacts) {
+/** What is to be found out about a file once it was looked at. */
+export function laterJobs(id: AssetId, known: AssetFacts) {
   const common = { studioId: THE_STUDIO, key: id } as const;
-  if (known.kind === 'picture')
-    return { ...common, kind: 'focus', data: { assetId: id }, priority: WHEN_ALL_ARE_SEEN } as const;
-  if (known.kind === 'clip' && !known.hasSound) return null;
+  const seen = { ...common, kind: 'focus', data: { assetId: id }, priority: WHEN_ALL_ARE_SEEN } as const;
+  if (known.kind === 'picture') return [seen];
   const data: HearData = { assetId: id, wantsBeats: known.kind === 'sound', lengthMs: known.lengthMs };
-  return { ...common, kind: 'hear', data, priority: WHEN_ALL_ARE_THERE } as const;
+  const heard = { ...common, kind: 'hear', data, priority: WHEN_ALL_ARE_THERE } as const;
+  if (known.kind === 'sound') return [heard];
+  return known.hasSound ? [heard, seen] : [seen];
 }
 
 /** What listening to a file needs to know. */

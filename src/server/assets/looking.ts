@@ -7,8 +7,9 @@ import { DECODERS } from '../decoding/decoders';
 import type { JobKindOfWork } from '../jobs/job-runner';
 import type { TakenJob } from '../jobs/job';
 import { knownFacts } from '../facts/known-facts';
-import { laterJob, type ContactSheet, type HearData, type LookData, type SheetParts } from './contact-sheet';
+import { laterJobs, type ContactSheet, type HearData, type LookData, type SheetParts } from './contact-sheet';
 import { seeksFaces } from '../focus/faces-wanted';
+import type { AssetFacts } from '../../core/show/asset-facts';
 import { withoutFaces } from '../../core/focus/focus-facts';
 import { proxyOf } from './derive';
 import { UnusableFileError } from './unusable-file-error';
@@ -38,8 +39,7 @@ export function looking(parts: SheetParts): JobKindOfWork {
         await transaction.insert(assets).values({ id, mime: looked.mime, byteCount }).onConflictDoNothing();
         await facts.put(transaction, id, 'basics', FACT_KINDS.basics.version, looked.facts);
         await settle(transaction, id, { state: 'ready', problem: null });
-        const later = laterJob(id, looked.facts);
-        if (later) await jobs.addWithin(transaction, later);
+        for (const later of laterJobs(id, looked.facts)) await jobs.addWithin(transaction, later);
         if (looked.facts.kind !== 'picture') return;
         await jobs.addWithin(transaction, {
           kind: 'proxy',
@@ -110,7 +110,9 @@ export function finding(parts: SheetParts, sheet: Pick<ContactSheet, 'lastArrive
     async work({ job }) {
       const id = idOf(job);
       const faces = await seeksFaces(database.db, id);
-      const found = await finders.run({ kind: 'focus', file: await blobs.localFile(id), faces }, FOCUS_LIMITS);
+      const known = (await facts.of<AssetFacts>('basics', [id], null, null)).get(id);
+      const clip = known?.kind === 'clip' ? known : null;
+      const found = await finders.run({ kind: 'focus', file: await blobs.localFile(id), faces, clip }, FOCUS_LIMITS);
       // What a studio no longer wants to be known while it was being found is not kept.
       const kept = faces && !(await seeksFaces(database.db, id)) ? withoutFaces(found) : found;
       return (transaction) => facts.put(transaction, id, 'focus', FACT_KINDS.focus.version, kept);

@@ -11,6 +11,8 @@ export const shows = sqliteTable('shows', {
   slideCount: integer('slide_count').notNull(),
   lengthMs: integer('length_ms').notNull(),
   posterAssetId: text('poster_asset_id'),
+  /** Of a clip: the frame that stands for it; null: its first. */
+  posterAtMs: integer('poster_at_ms'),
   createdAt: integer('created_at').notNull(),
   changedAt: integer('changed_at').notNull(),
   removedAt: integer('removed_at'),

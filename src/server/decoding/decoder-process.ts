@@ -6,6 +6,7 @@ import { lookAtFile } from '../assets/look-at-file';
 import { MOST_PIXELS } from '../assets/look-at-picture';
 import { openPicture, uprightSize } from '../assets/open-picture';
 import { shrinksUnevenly } from '../assets/resample';
+import { findClipFocus } from '../focus/find-clip-focus';
 import { findFocus } from '../focus/find-focus';
 import { hearFile } from '../listening/hear-file';
 import { cleanFile } from '../recording/clean-file';
@@ -66,7 +67,8 @@ async function perform(task: DecoderTask, takes: (timeMs: number) => void): Prom
     await writeDerived(task.file, looked, task.derivedFolder).catch(brokenInside);
     return { facts: looked.facts, mime: looked.mime };
   }
-  if (task.kind === 'focus') return findFocus(task.file, task.faces);
+  if (task.kind === 'focus')
+    return task.clip ? findClipFocus(task.file, task.clip, task.faces) : findFocus(task.file, task.faces);
   if (task.kind === 'clean') return cleanFile(task.file, task.out, task.how);
   if (task.kind === 'proof') return proofPicture(await readFile(task.file), task.longestPx, task.words);
   if (task.kind === 'hear') return hearFile(task.file, task.wantsBeats);

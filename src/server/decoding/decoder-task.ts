@@ -3,13 +3,14 @@ import type { ListeningFacts } from '../../core/sound/listening/listening-facts'
 import type { CleanedVoice } from '../../core/sound/voice/clean-voice';
 import type { Cleaning } from '../../core/sound/voice/cleaning';
 import type { AssetFacts } from '../../core/show/asset-facts';
+import type { LookedAtClip } from '../focus/find-clip-focus';
 
 /** What a decoder process can be asked for. Everything that reads a stranger's file is one of these. */
 export type DecoderTask =
   /** Finds out everything about a file, and writes what browsers need of it into a folder. */
   | { readonly kind: 'look'; readonly file: string; readonly derivedFolder: string }
-  /** What a picture is about; whether its faces are looked for. */
-  | { readonly kind: 'focus'; readonly file: string; readonly faces: boolean }
+  /** What a picture, or a clip, is about; whether faces are looked for. */
+  | { readonly kind: 'focus'; readonly file: string; readonly faces: boolean; readonly clip: LookedAtClip | null }
   /** What is heard in a sound, or in a clip, which has no beats. */
   | { readonly kind: 'hear'; readonly file: string; readonly wantsBeats: boolean }
   /** A recorded voice, cleaned, as a file of its own. */

@@ -4,6 +4,7 @@ import path from 'node:path';
 import { formatOf, type FilmFormatName } from '../../core/film/film-formats';
 import { showForFilm, type FilmSpec } from '../../core/film/film-spec';
 import { planFilm, type FilmPlan, type FilmSegment } from '../../core/film/plan-film';
+import { posterMoment } from '../../core/film/poster-moment';
 import { prepareShow, type PreparedShow } from '../../core/frame/plan-frame';
 import type { AssetFacts } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
@@ -183,14 +184,6 @@ async function measured(order: FilmOrder, show: Show, plan: FilmPlan, drawn: Dra
 }
 
 const NOTHING_DRAWN: DrawnFilm = { segments: [], keptFrames: 0, stillFrames: 0, drawMs: 0, encodeMs: 0, problems: [] };
-
-/** A moment at which the film's first slide stands alone. */
-function posterMoment({ show, seenFromMs }: PreparedShow, plan: FilmPlan): number {
-  const firstMs = momentOfFrame(plan.firstFrame, show.frame.rate);
-  const next = seenFromMs.find((ms) => ms > firstMs) ?? Infinity;
-  const lengthMs = momentOfFrame(plan.frameCount, show.frame.rate);
-  return Math.min(lengthMs * 0.9, (Math.min(next, firstMs + 8000) - firstMs) / 2);
-}
 
 /** A poster of what has no frames: the one frame is drawn. */
 async function drawnPoster(order: FilmOrder, parts: FilmParts, atMs: number, file: string): Promise<void> {

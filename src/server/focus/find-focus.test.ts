@@ -24,7 +24,7 @@ afterAll(async () => {
   await rm(folder, { recursive: true, force: true });
 });
 const find = (file: string, faces = true) =>
-  decoders.run({ kind: 'focus', file, faces }, { timeMs: 60_000, memoryBytes: 2 * 1024 ** 3 });
+  decoders.run({ kind: 'focus', file, faces, clip: null }, { timeMs: 60_000, memoryBytes: 2 * 1024 ** 3 });
 
 describe('what a picture is about', () => {
   it('is also how it hangs, where its long lines say so', async () => {

@@ -10,7 +10,7 @@ import { findSubjects } from './find-subjects';
 import type { RgbPicture } from './rgb-picture';
 
 /** Long side of the copy that is looked at. */
-const LOOKED_AT_PX = 1024;
+export const LOOKED_AT_PX = 1024;
 const SALIENCY_PX = 160;
 const LINES_PX = 640;
 /** A face so sure stands upright, and with it the picture. */

@@ -104,6 +104,7 @@ export const SHELF: Schema = object<{ shows: unknown }>({
       slideCount: COUNT,
       lengthMs: LENGTH,
       posterAssetId: orNull(HASH),
+      posterAtMs: orNull(COUNT),
       changedAt: TIME,
       createdAt: TIME,
       place: oneOf(['shelf', 'archive', 'removed']),

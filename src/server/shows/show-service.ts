@@ -32,6 +32,7 @@ export interface ShelfEntry {
   readonly slideCount: number;
   readonly lengthMs: number;
   readonly posterAssetId: string | null;
+  readonly posterAtMs: number | null;
   readonly changedAt: number;
   readonly createdAt: number;
   readonly place: 'shelf' | 'archive' | 'removed';
@@ -129,6 +130,7 @@ export function createShowService(
           slideCount: shows.slideCount,
           lengthMs: shows.lengthMs,
           posterAssetId: shows.posterAssetId,
+          posterAtMs: shows.posterAtMs,
           changedAt: shows.changedAt,
           createdAt: shows.createdAt,
           removedAt: shows.removedAt,
@@ -407,12 +409,15 @@ function damageSentence(problem: string, how: string): string {
   return `What is stored of this show is damaged (${problem.replace(/\.$/, '')}). ${how}, and cannot be changed; a copy of it can.`;
 }
 
-function shelfFacts(show: Show): { title: string; slideCount: number; lengthMs: number; posterAssetId: string | null } {
+function shelfFacts(
+  show: Show,
+): Pick<ShelfEntry, 'title' | 'slideCount' | 'lengthMs' | 'posterAssetId' | 'posterAtMs'> {
   const poster = show.slides.map(mainLayerOf).find((layer) => layer !== null);
   return {
     title: show.title,
     slideCount: show.slides.length,
     lengthMs: showLengthMs(show),
     posterAssetId: poster?.assetId ?? null,
+    posterAtMs: (poster && show.posters?.[poster.assetId]) ?? null,
   };
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import { focusInUse } from '../../core/focus/focus-in-use';
 import { CLIP_FRAMINGS, clipFramingOf, clipMove, type ClipFraming as Framed } from '../../core/motion/clip-move';
 import { factsInUse } from '../../core/motion/crop';
 import { pictureWindow } from '../../core/motion/plan-moves';
@@ -33,7 +34,8 @@ export function ClipFraming({ slide, layer, facts, prepared }: ClipFramingProps)
   const span = prepared.spans.find(({ slideId }) => slideId === slide.id)!;
   const { shape } = pictureWindow(layer, shown, prepared.show.frame, span.leavesMs - span.startMs);
   const [aspect, boxAspect] = [shown.widthPx / shown.heightPx, shape.widthPx / shape.heightPx];
-  const value = layer.move ? (clipFramingOf(layer.move, aspect, boxAspect) ?? 'own') : 'usual';
+  const focus = focusInUse(layer, facts, prepared.show.focus?.[layer.assetId]);
+  const value = layer.move ? (clipFramingOf(layer.move, aspect, boxAspect, focus) ?? 'own') : 'usual';
   return (
     <div className="flex flex-wrap items-center gap-2">
       <span className="text-soft">Framing</span>
@@ -52,7 +54,8 @@ export function ClipFraming({ slide, layer, facts, prepared }: ClipFramingProps)
         ]}
         onChange={(next) => {
           if (next === 'own') return;
-          const move = next === 'usual' ? { kind: 'still' as const } : clipMove(next as Framed, aspect, boxAspect);
+          const move =
+            next === 'usual' ? { kind: 'still' as const } : clipMove(next as Framed, aspect, boxAspect, focus);
           edit({ kind: 'set-move', slideId: slide.id, layerId: layer.id, move });
         }}
       />

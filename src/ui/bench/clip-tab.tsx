@@ -1,6 +1,6 @@
 'use client';
 
-import { Camera, Undo2 } from 'lucide-react';
+import { Camera, ImageUp, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { PreparedShow } from '../../core/frame/plan-frame';
@@ -50,6 +50,7 @@ const ENDINGS: readonly { readonly value: Ending; readonly label: string }[] = [
 export function ClipTab({ slide, layer, facts, prepared }: ClipTabProps) {
   const edit = useShow((state) => state.edit);
   const showId = useShow((state) => state.show.id);
+  const posterMs = useShow((state) => state.show.posters?.[layer.assetId]);
   const kept = useKeptMoment();
   const [drag, setDrag] = useState(0);
   const [taking, setTaking] = useState(false);
@@ -104,6 +105,16 @@ export function ClipTab({ slide, layer, facts, prepared }: ClipTabProps) {
     } finally {
       setTaking(false);
     }
+  };
+  const stand = (atMs: number | null) =>
+    edit({
+      kind: 'set-posters',
+      posters: [{ assetId: layer.assetId, atMs: atMs === null ? null : Math.round(atMs) }],
+    });
+  const choosePoster = () => {
+    const atMs = seenMs();
+    if (atMs === null) return elsewhere();
+    stand(atMs);
   };
   return (
     <div className="flex flex-col gap-3" data-part="clip-tab">
@@ -206,6 +217,21 @@ export function ClipTab({ slide, layer, facts, prepared }: ClipTabProps) {
         <Button className="h-7" disabled={taking} onClick={() => void take()} data-part="take-still">
           <Camera size={14} /> take this frame
         </Button>
+        <span className="flex items-center gap-1.5">
+          <Button
+            className="h-7"
+            onClick={choosePoster}
+            data-part="clip-poster"
+            title="This frame stands for the clip on the contact sheet, in the order, on the shelf and on the film’s poster"
+          >
+            <ImageUp size={14} /> {posterMs === undefined ? 'let this frame stand for it' : 'this frame instead'}
+          </Button>
+          {posterMs !== undefined && (
+            <Button look="quiet" className="h-7 px-2" onClick={() => stand(null)}>
+              <span className="tabular">{(posterMs / 1000).toFixed(2)} s</span> stands for it: its first again
+            </Button>
+          )}
+        </span>
         <ClipFreezes
           slide={slide}
           layer={layer}

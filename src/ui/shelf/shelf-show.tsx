@@ -45,7 +45,11 @@ export function ShelfShow({ entry, now, onChange }: ShelfShowProps) {
         {/* The print is already as small as it is shown. */}
         {entry.posterAssetId ? (
           // eslint-disable-next-line @next/next/no-img-element
-          <img src={pictureUrl(entry.id, entry.posterAssetId, 960)} alt="" className="h-full w-full object-cover" />
+          <img
+            src={pictureUrl(entry.id, entry.posterAssetId, 960, entry.posterAtMs)}
+            alt=""
+            className="h-full w-full object-cover"
+          />
         ) : (
           <span className="grid h-full place-items-center text-lamp-soft">no pictures yet</span>
         )}

@@ -9,6 +9,7 @@ const entry = (title: string, changedAt: number, more: Partial<ShelfEntry> = {})
   slideCount: 1,
   lengthMs: 1000,
   posterAssetId: null,
+  posterAtMs: null,
   changedAt,
   createdAt: 100 - changedAt,
   place: 'shelf',

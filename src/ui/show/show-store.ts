@@ -251,7 +251,7 @@ export function createShowStore({
     if (!now.pace || undoSteps.length === 0 || facts === before) return;
     const heard = now.cues.some(({ assetId }) => {
       const [was, known] = [before.get(assetId), facts.get(assetId)];
-      return known && foundLaterOf(known) && !(was && foundLaterOf(was));
+      return isHeard(known) && !isHeard(was);
     });
     if (heard) edit({ kind: 'set-pace', pace: now.pace });
   }
@@ -412,12 +412,16 @@ function mergedFacts(
 ): ReadonlyMap<AssetId, AssetFacts> {
   const fresh = entries.filter(({ assetId, facts }) => {
     const known = before.get(assetId);
-    return facts && (!known || (foundLaterOf(facts) !== undefined && foundLaterOf(known) === undefined));
+    return facts && (!known || foundLaterOf(facts) > foundLaterOf(known));
   });
   return fresh.length === 0
     ? before
     : new Map([...before, ...fresh.map((entry) => [entry.assetId, entry.facts!] as const)]);
 }
 
-/** What is found out some time after the rest: what a picture is about, what is heard. */
-const foundLaterOf = (facts: AssetFacts) => (facts.kind === 'picture' ? facts.focus : facts.listening);
+const isHeard = (facts: AssetFacts | undefined) => facts?.kind !== 'picture' && facts?.listening !== undefined;
+
+/** How much is known of what is found out some time after the rest: what a picture is about, what is heard. */
+const foundLaterOf = (facts: AssetFacts | undefined): number =>
+  [facts && facts.kind !== 'sound' && facts.focus, facts && facts.kind !== 'picture' && facts.listening].filter(Boolean)
+    .length;

@@ -34,7 +34,7 @@ export function SlideShelf({ show, at, onGo }: { show: Show; at: number; onGo: (
                 {main && (
                   // eslint-disable-next-line @next/next/no-img-element
                   <img
-                    src={pictureUrl(show.id, main.assetId, 160)}
+                    src={pictureUrl(show.id, main.assetId, 160, show.posters?.[main.assetId])}
                     alt=""
                     loading="lazy"
                     className="size-full object-cover"

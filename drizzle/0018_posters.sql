@@ -1,0 +1,1 @@
+ALTER TABLE `shows` ADD `poster_at_ms` integer;
