@@ -1,6 +1,6 @@
 import { differenceOf } from '../light/likeness';
 import { isKept, type Mark } from '../show/mark';
-import { inTime, msOf, quality, stacksOf, type Candidate, type Stack } from './stacks';
+import { blinks, inTime, msOf, quality, stacksOf, type Candidate, type Stack } from './stacks';
 
 /** Why a picture is among the chosen. */
 export type ChosenFor =
@@ -23,6 +23,8 @@ export type OmittedFor<Id> =
   | { readonly why: 'left-out' }
   /** Nearly like one that was chosen, or would have been before it. */
   | { readonly why: 'alike'; readonly id: Id }
+  /** The same, and somebody blinks in it who does not in the other. */
+  | { readonly why: 'blinks'; readonly id: Id }
   | { readonly why: 'blurred' }
   /** Others of its time and kind were chosen. */
   | { readonly why: 'enough' };
@@ -65,10 +67,11 @@ export function chooseBest<Id>(
     for (const { id } of kept) reasons.set(id, { why: 'kept' });
     const free = stack.filter(({ id }) => marks(id) === null);
     const front = kept[0] ?? free.find(({ id }) => !blurred.has(id));
-    for (const { id } of stack) {
+    for (const { id, facts } of stack) {
       if (reasons.has(id)) continue;
       if (marks(id) === 'leave-out') omitted.set(id, { why: 'left-out' });
-      else if (front && id !== front.id) omitted.set(id, { why: 'alike', id: front.id });
+      else if (front && id !== front.id)
+        omitted.set(id, { why: blinks(facts) && !blinks(front.facts) ? 'blinks' : 'alike', id: front.id });
       else if (blurred.has(id)) omitted.set(id, { why: 'blurred' });
     }
     if (front && !reasons.has(front.id)) fronts.push(frontOf(front, stack));

@@ -18,7 +18,7 @@ const picture = (
   id: string,
   seconds: number | null,
   likeness: string,
-  { sharpness = 0.8, faces = [] as number[], brightness = 0.5 } = {},
+  { sharpness = 0.8, faces = [] as number[], eyes = [] as number[], brightness = 0.5 } = {},
 ): Candidate<string> => ({
   id,
   takenAt: seconds === null ? null : at(seconds),
@@ -39,6 +39,7 @@ const picture = (
         height: 0.08,
         score: 0.9,
         sharpness: sharp,
+        ...(eyes[index] !== undefined && { eyes: eyes[index] }),
       })),
       subjects: [],
       salient: null,
@@ -70,6 +71,26 @@ describe('stacks', () => {
       picture('both', 2, changed(scene, 10), { sharpness: 0.7, faces: [0.8, 0.8] }),
     ]);
     expect(ids(stack)).toEqual([['both', 'turned', 'wall']]);
+  });
+  it('have nobody blink in front, as long as that can be told, and the choice says why the sharper ones are left', () => {
+    const scene = digits();
+    const [blink, open, unknown, tired] = [
+      picture('blink', 0, scene, { sharpness: 0.9, faces: [0.9, 0.9], eyes: [0.33, 0.12] }),
+      picture('open', 1, changed(scene, 10), { sharpness: 0.8, faces: [0.75, 0.75], eyes: [0.3, 0.28] }),
+      picture('unknown', 2, changed(scene, 10), { sharpness: 0.8, faces: [0.7, 0.7] }),
+      picture('tired', 1, changed(scene, 10), { sharpness: 0.8, faces: [0.75, 0.75], eyes: [0.24, 0.24] }),
+    ] as const;
+    expect(ids(stacksOf([blink, open, unknown]))).toEqual([['open', 'unknown', 'blink']]);
+    // Half shut is not shut.
+    expect(ids(stacksOf([blink, tired]))).toEqual([['tired', 'blink']]);
+    expect(ids(stacksOf([{ ...blink, facts: picture('b', 0, scene, { faces: [0.9, 0.9] }).facts }, open]))).toEqual([
+      ['blink', 'open'],
+    ]);
+    const { omitted } = chooseBest([blink, open, unknown], 1, unmarked);
+    expect(omitted).toEqual([
+      { id: 'blink', reason: { why: 'blinks', id: 'open' } },
+      { id: 'unknown', reason: { why: 'alike', id: 'open' } },
+    ]);
   });
   it('hold the same picture saved twice, whenever it was, and pictures of which nothing is known are alone', () => {
     const scene = digits();

@@ -21,6 +21,8 @@ export interface FoundFace extends Box {
   readonly score: number;
   /** Of the face alone, as `FocusFacts.sharpness`. */
   readonly sharpness: number;
+  /** How far its eyes are open: the height of the lids’ gap by its width, mean of both eyes, 0…1. Left out where that cannot be told. */
+  readonly eyes?: number;
 }
 
 export interface FoundSubject extends Box {

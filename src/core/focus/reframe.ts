@@ -59,6 +59,11 @@ export const within = ({ least, most }: Room, value: number) => Math.min(most, M
  * @returns null when a face would be cut wherever it stood
  */
 export function framed(size: Size, focus: Focus | null): Framing | null {
+  // What a person says it is about is seen, even if a face then is not – cut it is not.
+  if (focus?.from === 'person' && !roomHolding([...focus.whole, focus.about], size)) {
+    const said = leastCut(size, focus, true);
+    if (said) return said;
+  }
   const room = roomFor(focus, size);
   if (room) return { ...at(size, focus, room), width: size.width, height: size.height, turnDegrees: 0 };
   // Not all faces fit. Whole or not at all is allowed, too, as long as what the picture is about is seen.

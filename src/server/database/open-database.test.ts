@@ -335,6 +335,48 @@ describe('openDatabase', () => {
     expect((await shows.load(id))!.show.slides.find((one) => one.id === slide.id)!.layers[0]).toEqual(layer);
     database.close();
   });
+  it('opens a database of format 11 with its turned clip and tailored song, and takes a join that is kept, a poster and tags', async () => {
+    const file = path.join(folder, 'format-11.db');
+    await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-11.db.gz')));
+    const database = await openDatabase(`file:${file}`);
+    const shows = createShowService(database, createEvents());
+    const id = showId('lantern-regatta');
+    const { show: opened, revision, damage } = (await shows.load(id))!;
+    expect([opened.slides.length, damage, opened.version, opened.tags]).toEqual([25, null, FORMAT_VERSION, undefined]);
+    const clip = opened.slides.flatMap(({ layers }) => layers).find((layer) => layer.kind === 'clip')!;
+    expect(clip).toMatchObject({ backwards: true, trimEndMs: 4000, freezes: [{ atMs: 900, lengthMs: 500 }] });
+    const avoid = [{ fromMs: 8000, toMs: 16_000 }];
+    expect(opened.cues[0]!.tailored).toEqual({ avoid });
+    const versions = createVersionService(database);
+    const [kept] = await versions.list(id);
+    expect((await versions.load(id, kept!.id))!.content).toEqual(contentOf(opened));
+    const song = opened.cues[0]!;
+    const edits = [
+      { kind: 'set-posters', posters: [{ assetId: (clip as ClipLayer).assetId, atMs: 700 }] },
+      { kind: 'set-tags', tags: [{ assetId: song.assetId, tags: { style: 'reel' } }] },
+      {
+        kind: 'set-sound',
+        slideId: null,
+        soundId: song.id,
+        properties: { tailored: { avoid, keep: [{ fromMs: 12_000, toMs: 4000 }] } },
+      },
+    ] as const;
+    expect(
+      await shows.applyEdits(
+        id,
+        edits.map((edit, index) => ({ editId: `said-in-12-${index}`, edit })),
+        revision,
+      ),
+    ).toMatchObject({ refused: [] });
+    const after = (await createShowService(database, createEvents()).load(id))!.show;
+    expect([Object.values(after.posters!), Object.values(after.tags!), after.cues[0]!.tailored!.keep!.length]).toEqual([
+      [700],
+      [{ style: 'reel' }],
+      1,
+    ]);
+    expect((await shows.shelf()).find((entry) => entry.id === id)).toMatchObject({ posterAtMs: null });
+    database.close();
+  });
   it('opens a database of format 9 and takes what 9 could not say: a mount, a plumage, a transition of one’s own', async () => {
     const file = path.join(folder, 'format-9.db');
     await writeFile(file, gunzipSync(await readFile('src/server/database/samples/format-9.db.gz')));

@@ -7,6 +7,9 @@ import { centre, shareWithin } from '../../core/focus/box';
 import { FACT_KINDS } from '../../core/facts/fact-kinds';
 import { showId } from '../../core/show/ids';
 import { emptyShow } from '../../core/show/show';
+import { lookAtFile } from '../assets/look-at-file';
+import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
+import { lookAndFind } from './look-and-find';
 import { createDecoders, type Decoders } from '../decoding/decoders';
 import { openServer } from '../running-server';
 
@@ -94,6 +97,63 @@ describe('what a picture is about', () => {
     const { x, y } = centre(crisp.salient!);
     expect([Math.abs(x - 640 / 900) < 0.03, Math.abs(y - 220 / 600) < 0.04]).toEqual([true, true]);
     expect(soft.sharpness).toBeLessThan(0.6 * crisp.sharpness);
+  });
+  it('is told of faces with their eyes: open, and shut where skin lies over them', async () => {
+    const { data, info } = await sharp(PEOPLE).raw().toBuffer({ resolveWithObject: true });
+    const [face] = (await find(path.resolve(PEOPLE))).faces.toSorted((a, b) => b.height - a.height);
+    const [w, h] = [Math.round(face!.width * info.width), Math.round(face!.height * info.height)];
+    const [left, top] = [Math.round(face!.left * info.width), Math.round(face!.top * info.height)];
+    const near = sharp(data, { raw: { width: info.width, height: info.height, channels: 3 } })
+      .extract({ left: left - w, top: top - h, width: 3 * w, height: 3 * h })
+      .resize(900);
+    const open = path.join(folder, 'open.png');
+    await near.clone().png().toFile(open);
+    const cheek = await near.clone().extract({ left: 400, top: 480, width: 100, height: 12 }).stats();
+    const skin = `rgb(${cheek.channels.map(({ mean }) => Math.round(mean)).join()})`;
+    const found = (await find(open)).faces[0]!;
+    expect(found.eyes).toBeGreaterThan(0.25);
+    const at = (share: number) => (found.left + share * found.width) * 900;
+    const eyeY = (found.top + 0.27 * found.height) * 900;
+    const lids = [0.3, 0.7].map(
+      (share) =>
+        `<ellipse cx="${at(share)}" cy="${eyeY}" rx="44" ry="26" fill="${skin}"/><path d="M${at(share) - 30} ${eyeY + 8}q30 14 60 0" stroke="#5a3a30" stroke-width="5" fill="none"/>`,
+    );
+    const shut = path.join(folder, 'shut.png');
+    await sharp(await near.clone().png().toBuffer())
+      .composite([{ input: Buffer.from(`<svg width="900" height="900">${lids.join('')}</svg>`) }])
+      .png()
+      .toFile(shut);
+    const blinking = (await find(shut)).faces[0]!;
+    expect(blinking.eyes).toBeLessThan(found.eyes! - 0.06);
+    // Too small to tell.
+    const far = path.join(folder, 'far.png');
+    await sharp(open)
+      .resize(90)
+      .extend({ left: 300, right: 300, top: 200, bottom: 200, background: '#777' })
+      .toFile(far);
+    for (const small of (await find(far)).faces) expect(small.eyes).toBeUndefined();
+  });
+  it('is looked for all through a clip, and kept like that of a picture', async () => {
+    const still = path.join(folder, 'still.png');
+    await sharp(PEOPLE).resize(1280, 720, { fit: 'cover' }).png().toFile(still);
+    const clip = path.join(folder, 'people.mp4');
+    await runFfmpeg([
+      ...'-loop 1 -r 30 -t 2 -i'.split(' '),
+      still,
+      ...'-c:v libx264 -pix_fmt yuv420p -y'.split(' '),
+      clip,
+    ]);
+    const looked = { widthPx: 1280, heightPx: 720, lengthMs: 2000 };
+    const found = await decoders.run(
+      { kind: 'focus', file: clip, faces: true, clip: looked },
+      { timeMs: 60_000, memoryBytes: 2 * 1024 ** 3 },
+    );
+    const ofStill = await find(still);
+    expect(ofStill.faces.length).toBeGreaterThan(0);
+    expect(found.faces.length).toBe(ofStill.faces.length);
+    expect(found).not.toHaveProperty('tilt');
+    const { facts } = await lookAtFile(clip);
+    expect(await lookAndFind(clip)).toEqual({ ...facts, focus: found });
   });
   it('is told without its faces where they are not to be looked for', async () => {
     const found = await find(path.resolve(PEOPLE), false);

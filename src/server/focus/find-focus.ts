@@ -5,7 +5,8 @@ import { salientBox, saliencyMap } from '../../core/focus/saliency';
 import { finenessOf, sharpnessOf } from '../../core/focus/sharpness';
 import { MOST_PIXELS } from '../assets/look-at-picture';
 import { openPicture } from '../assets/open-picture';
-import { findFaces, turnForFaces } from './find-faces';
+import { eyesOpen } from './find-eyes';
+import { findFaces, turnForFaces, type ScoredBox } from './find-faces';
 import { findSubjects } from './find-subjects';
 import type { RgbPicture } from './rgb-picture';
 
@@ -13,6 +14,8 @@ import type { RgbPicture } from './rgb-picture';
 export const LOOKED_AT_PX = 1024;
 const SALIENCY_PX = 160;
 const LINES_PX = 640;
+/** The largest faces of a picture are asked whether their eyes are open; in a crowd nobody looks. */
+const MOST_EYES = 8;
 /** A face so sure stands upright, and with it the picture. */
 const SURE = 0.93;
 
@@ -28,9 +31,19 @@ export async function findFocus(file: string, seeksFaces = true): Promise<FocusF
   const faces = seeksFaces ? await findFaces(picture) : [];
   const subjects = await findSubjects(picture);
   const surest = Math.max(0, ...faces.map(({ score }) => score));
+  const eyes = new Map<ScoredBox, number>();
+  for (const face of faces.toSorted((a, b) => b.height - a.height).slice(0, MOST_EYES)) {
+    const open = await eyesOpen(picture, face);
+    if (open !== null) eyes.set(face, rounded(open));
+  }
   const way = surest >= SURE || !seeksFaces ? null : await turnForFaces(picture, surest);
   return {
-    faces: faces.map((face) => ({ ...roundedBox(face), score: rounded(face.score), sharpness: sharpness(face) })),
+    faces: faces.map((face) => ({
+      ...roundedBox(face),
+      score: rounded(face.score),
+      sharpness: sharpness(face),
+      ...(eyes.has(face) && { eyes: eyes.get(face)! }),
+    })),
     subjects: subjects.map((subject) => ({ ...subject, ...roundedBox(subject), score: rounded(subject.score) })),
     salient: await salient(picture, grey),
     sharpness: sharpness(),

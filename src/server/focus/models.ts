@@ -17,7 +17,7 @@ interface Description {
 const loaded = new Map<string, Promise<Model>>();
 
 /** Loads a network once. Nothing is fetched: weights and WebAssembly lie among the installed packages. */
-export function loadModel(name: 'blazeface' | 'centernet'): Promise<Model> {
+export function loadModel(name: 'blazeface' | 'centernet' | 'facemesh' | 'iris'): Promise<Model> {
   let model = loaded.get(name);
   if (!model) loaded.set(name, (model = load(name)));
   return model;

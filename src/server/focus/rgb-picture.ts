@@ -35,6 +35,46 @@ export function resized(
     .toBuffer();
 }
 
+/**
+ * A square of the picture at another size, as values from 0 to 1, three a pixel; black beyond the picture's edge. Several samples are averaged where it is made
+ * smaller.
+ *
+ * @param x @param y its centre @param side all three in pixels of the picture
+ */
+export function squareOf(
+  { rgb, widthPx, heightPx }: RgbPicture,
+  x: number,
+  y: number,
+  side: number,
+  toPx: number,
+): Float32Array {
+  const square = new Float32Array(3 * toPx * toPx);
+  const samples = Math.max(1, Math.ceil(side / toPx));
+  const step = side / (toPx * samples);
+  const weight = 1 / (255 * samples * samples);
+  for (let row = 0; row < toPx * samples; row += 1)
+    for (let column = 0; column < toPx * samples; column += 1) {
+      const fromX = x - side / 2 + (column + 0.5) * step - 0.5;
+      const fromY = y - side / 2 + (row + 0.5) * step - 0.5;
+      const [left, top] = [Math.floor(fromX), Math.floor(fromY)];
+      const to = 3 * (Math.floor(row / samples) * toPx + Math.floor(column / samples));
+      for (const [dx, dy] of CORNERS) {
+        const [px, py] = [left + dx, top + dy];
+        if (px < 0 || py < 0 || px >= widthPx || py >= heightPx) continue;
+        const share = weight * (dx ? fromX - left : 1 - fromX + left) * (dy ? fromY - top : 1 - fromY + top);
+        const from = 3 * (py * widthPx + px);
+        for (let channel = 0; channel < 3; channel += 1) square[to + channel]! += share * rgb[from + channel]!;
+      }
+    }
+  return square;
+}
+const CORNERS = [
+  [0, 0],
+  [1, 0],
+  [0, 1],
+  [1, 1],
+] as const;
+
 export function quarterTurned(
   { rgb, widthPx, heightPx }: RgbPicture,
   way: 'clockwise' | 'counter-clockwise',

@@ -45,6 +45,8 @@ function omissionOf(reason: OmittedFor<string>, nameOf: (id: string) => string):
       return 'you left it out';
     case 'alike':
       return `like ${nameOf(reason.id)}`;
+    case 'blinks':
+      return `somebody blinks; not in ${nameOf(reason.id)}`;
     case 'blurred':
       return 'not sharp';
     case 'enough':
