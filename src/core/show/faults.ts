@@ -27,6 +27,7 @@ import {
   SMALLEST_FRAME_PX,
 } from './limits';
 import { faultOfCaptions } from './caption';
+import type { SongTagsById } from './song-tags';
 import type { SlideId } from './ids';
 import { everyLayer, type Layer } from './layer';
 import { slidesNamedBy, type PlacedSound } from './placed-sound';
@@ -63,13 +64,22 @@ export function faultOfShow(show: Show, before: Show | null = null): string | nu
       : `it can be said of ${count(MOST_BEATS_SAID)} songs at most where their beats are`) ??
     (show.letBe === before?.letBe ? null : faultOfNotes(show.letBe, MOST_LEFT_AS_THEY_ARE, 'snags left as they are')) ??
     (show.licences === before?.licences ? null : faultOfNotes(show.licences, MOST_LICENCES, 'files with a licence')) ??
-    (show.tags === before?.tags || Object.keys(show.tags ?? {}).length <= MOST_TAGGED
-      ? null
-      : `the tags of ${count(MOST_TAGGED)} songs at most can be mended in a show`) ??
+    (show.tags === before?.tags ? null : faultOfTags(show.tags)) ??
     (show.posters === before?.posters || Object.keys(show.posters ?? {}).length <= MOST_POSTERS
       ? null
       : `a frame can be chosen for ${count(MOST_POSTERS)} clips at most`)
   );
+}
+
+function faultOfTags(tags: SongTagsById = {}): string | null {
+  const said = Object.values(tags);
+  if (said.length > MOST_TAGGED) return `the tags of ${count(MOST_TAGGED)} songs at most can be mended in a show`;
+  for (const song of said)
+    for (const text of Object.values(song) as string[]) {
+      const fault = faultOfText('what is said of a song', text, LONGEST_NAME);
+      if (fault) return fault;
+    }
+  return null;
 }
 
 function faultOfNotes(notes: Readonly<Record<string, string>> = {}, most: number, what: string): string | null {

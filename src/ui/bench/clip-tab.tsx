@@ -27,6 +27,7 @@ import { Pick } from '../kit/pick';
 import { callServer } from '../show/call-server';
 import { useKeptMoment } from '../show/kept-moment';
 import { useShow } from '../show/show-provider';
+import { ClipFocus } from './clip-focus';
 import { ClipFraming } from './clip-framing';
 import { ClipFreezes } from './clip-freezes';
 import { ClipSound } from './clip-sound';
@@ -241,6 +242,7 @@ export function ClipTab({ slide, layer, facts, prepared }: ClipTabProps) {
           onChange={change}
         />
       </div>
+      <ClipFocus layer={layer} facts={facts} />
       {facts.hasSound && <ClipSound layer={layer} onChange={(changes, joins) => edit(put(changes), joins)} />}
     </div>
   );
