@@ -370,6 +370,40 @@ describe('the bench', () => {
     await page.locator('aria/Clip[role="tab"]').click();
     expect(page.faults).toEqual([]);
   });
+  it('has a frame of a clip stand for it wherever its print is shown, and says by a ring what it is about', async () => {
+    const clip = (await hands.stored()).slides
+      .flatMap(({ layers }) => layers)
+      .find((one) => one.kind === 'clip') as ClipLayer;
+    const slide = (await hands.stored()).slides.find(({ layers }) => layers.some(({ id }) => id === clip.id))!;
+    await page.click(`[data-slide="${slide.id}"] [role=img]`);
+    await page.waitForSelector('[data-part=clip-poster]');
+    await page.click('[data-part=clip-poster]');
+    await waitForText(page, '[data-part=clip-poster-said]', /Its print is the frame at\s+\d+\.\d\d\s+s/);
+    const posters = async () => (await hands.stored()).posters;
+    const atMs = (await posters())![clip.assetId]!;
+    expect(atMs).toBeGreaterThanOrEqual(0);
+    // The print in the order is that frame, and it can be had.
+    const shown = await page.$eval(`[data-slide="${slide.id}"] img`, (img) => (img as HTMLImageElement).src);
+    const frame = Math.floor(atMs / (1000 / 30) + 0.01);
+    expect(shown).toContain(`/clips/${clip.assetId}/${Math.floor(frame / 30)}?frame=${frame % 30}`);
+    expect((await ask(shown)).headers.get('content-type')).toBe('image/jpeg');
+    await press(page, 'the first again');
+    expect(await posters()).toBeUndefined();
+    await press(page, 'Show what the clip is about');
+    await page.click('[data-part=clip-focus] [data-part=add-ring]');
+    await page.waitForSelector('[data-part=clip-focus] [data-ring="0"]');
+    const rings = async () => (await hands.stored()).focus?.[clip.assetId];
+    const [ring] = (await rings())!;
+    await page.focus('[data-part=clip-focus] [data-ring="0"]');
+    await hands.key('ArrowLeft');
+    expect((await rings())![0]!.x).toBeCloseTo(ring!.x - 0.01);
+    await page.focus('[data-part=clip-focus] [data-ring="0"]');
+    await hands.key('Delete');
+    expect(await rings()).toEqual([]);
+    await page.click('[data-part=clip-focus] [data-part=focus-found]');
+    expect(await rings()).toBeUndefined();
+    expect(page.faults).toEqual([]);
+  });
   it('copies the look of a slide and gives the parts that are wanted to others, as one step', async () => {
     await page.click('[data-part=running-order]');
     await hands.key('Home');

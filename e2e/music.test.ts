@@ -199,6 +199,38 @@ describe('the sound column', () => {
     await page.keyboard.press('Tab');
     expect((await hands.stored()).slides[1]!.chapter).toBe('Lamps are lit');
   });
+  it('has what is said of a song mended by hand, and takes back what the file says', async () => {
+    const { cues } = await hands.stored();
+    await page.click('[data-part=cue] [aria-label^="Mend what is said of"]');
+    await page.waitForSelector('[data-part=song-about]');
+    const say = async (field: string, text: string) => {
+      const input = await page.waitForSelector(`[data-part=song-about] input[aria-label="${field}"]`);
+      await input!.click({ count: 3 });
+      await page.keyboard.press('Backspace');
+      await input!.type(text);
+      await page.keyboard.press('Enter');
+    };
+    await say('Title', 'Reel for a Wet Evening');
+    await say('Style', 'reel');
+    await say('Licence', 'ours, played in the shed');
+    const song = cues[0]!.assetId;
+    const stored = await hands.stored();
+    expect([stored.tags?.[song], stored.licences?.[song]]).toEqual([
+      { title: 'Reel for a Wet Evening', style: 'reel' },
+      'ours, played in the shed',
+    ]);
+    await waitForText(page, '[data-part=cue]', /Reel for a Wet Evening/);
+    // Escape takes back what is being typed; what is cleared is as the file says.
+    const mood = await page.waitForSelector('[data-part=song-about] input[aria-label="Mood"]');
+    await mood!.type('glum');
+    await page.keyboard.press('Escape');
+    await say('Style', '');
+    expect((await hands.stored()).tags![song]).toEqual({ title: 'Reel for a Wet Evening' });
+    await press(page, 'as the file says');
+    expect((await hands.stored()).tags).toBeUndefined();
+    await waitForText(page, '[data-part=cue]', /Harbour Reel/);
+    await page.click('[data-part=cue] [aria-label^="Mend what is said of"]');
+  });
   it('tailors a song to the show, hears its joins, takes another way, and follows when the show changes', async () => {
     await page.waitForSelector('[data-part=tailor]:not([disabled])');
     await page.click('[data-part=tailor]');
@@ -234,6 +266,30 @@ describe('the sound column', () => {
       first,
     );
     expect((await hands.stored()).cues[0]!.tailored!.avoid).toHaveLength(1);
+    const wishes = async () => (await hands.stored()).cues[0]!.tailored;
+    const pin = () => page.waitForSelector('[data-part=tailor-join] [aria-label^="Always make the join"]');
+    await (await pin())!.click();
+    const [kept] = (await wishes())!.keep!;
+    await page.waitForSelector('[aria-label^="Always make the join"][aria-pressed=true]');
+    const later = await page.$('[aria-label$="later in the song"]:not([disabled])');
+    const moved = later ?? (await page.$('[aria-label$="earlier in the song"]:not([disabled])'));
+    await moved!.click();
+    await page
+      .waitForFunction(
+        (was: string) => document.querySelector<HTMLElement>('[data-part=tailor-join]')?.innerText !== was,
+        {},
+        await join(),
+      )
+      .catch(() => null);
+    const after = (await wishes())!.keep!;
+    expect(after).toHaveLength(1);
+    // Both ends moved by as many beats, so that the song goes on in the same place of its bar.
+    expect(after[0]!.fromMs).not.toBe(kept!.fromMs);
+    expect(Math.abs(after[0]!.fromMs - kept!.fromMs - (after[0]!.toMs - kept!.toMs))).toBeLessThan(60);
+    const [heardMs, wholeMs] = await ends();
+    expect(Math.abs(heardMs! - wholeMs!)).toBeLessThan(50);
+    await (await pin())!.click();
+    expect((await wishes())!.keep).toBeUndefined();
     await press(page, 'as it is again');
     expect((await hands.stored()).cues[0]!.tailored).toBeUndefined();
     // As the tests after this one find it.

@@ -107,6 +107,21 @@ describe('words in the viewer', () => {
     await page.keyboard.press('Escape');
     await page.waitForFunction(() => !document.querySelector('[data-part=words-typed]'));
     expect(wordsOf(await slideAt(1))!.title).toBe('Over the water!');
+    // As large as they get says so; what is too much to paste, too.
+    await page.focus('[data-part=words-hand]');
+    for (let press = 0; press < 30; press += 1) await page.keyboard.press('+');
+    await waitForText(page, '[data-sonner-toaster]', /half the frame’s shorter side at most/);
+    expect(wordsOf(await slideAt(1))!.style!.size).toBe(0.5);
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[data-part=typed-title]');
+    await page.$eval('[data-part=typed-title]', (field) => {
+      const clipboardData = new DataTransfer();
+      clipboardData.setData('text', 'x'.repeat(2100));
+      field.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true }));
+    });
+    await waitForText(page, '[data-sonner-toaster]', /2,000 letters fit here; the last 115 were left out/);
+    await page.keyboard.press('Escape');
+    await page.waitForFunction(() => !document.querySelector('[data-part=words-typed]'));
     await page.focus('[data-part=words-hand]');
     await page.keyboard.press('Delete');
     expect(wordsOf(await slideAt(1))).toBeNull();

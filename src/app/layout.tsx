@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
-import { Live } from '@/ui/kit/live';
+import { CutPasteNote, Live } from '@/ui/kit/live';
 import { ROOM_COOKIE, roomOf } from '@/ui/kit/room';
 import '@fontsource-variable/bricolage-grotesque';
 import '@fontsource-variable/instrument-sans';
@@ -32,6 +32,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
       <body>
         {children}
         <Live />
+        <CutPasteNote />
       </body>
     </html>
   );

@@ -213,26 +213,19 @@ export function ClipTab({ slide, layer, facts, prepared }: ClipTabProps) {
           </span>
         )}
       </div>
-      <div className="flex flex-wrap items-start gap-x-2.5 gap-y-2">
-        <ClipFraming slide={slide} layer={layer} facts={facts} prepared={prepared} />
+      <ClipFraming slide={slide} layer={layer} facts={facts} prepared={prepared} />
+      <div className="flex flex-wrap items-start gap-x-2 gap-y-2">
         <Button className="h-7" disabled={taking} onClick={() => void take()} data-part="take-still">
           <Camera size={14} /> take this frame
         </Button>
-        <span className="flex items-center gap-1.5">
-          <Button
-            className="h-7"
-            onClick={choosePoster}
-            data-part="clip-poster"
-            title="This frame stands for the clip on the contact sheet, in the order, on the shelf and on the film’s poster"
-          >
-            <ImageUp size={14} /> {posterMs === undefined ? 'let this frame stand for it' : 'this frame instead'}
-          </Button>
-          {posterMs !== undefined && (
-            <Button look="quiet" className="h-7 px-2" onClick={() => stand(null)}>
-              <span className="tabular">{(posterMs / 1000).toFixed(2)} s</span> stands for it: its first again
-            </Button>
-          )}
-        </span>
+        <Button
+          className="h-7"
+          onClick={choosePoster}
+          data-part="clip-poster"
+          title="This frame stands for the clip on the contact sheet, in the order, on the shelf and on the film’s poster"
+        >
+          <ImageUp size={14} /> make it the print
+        </Button>
         <ClipFreezes
           slide={slide}
           layer={layer}
@@ -242,6 +235,14 @@ export function ClipTab({ slide, layer, facts, prepared }: ClipTabProps) {
           onChange={change}
         />
       </div>
+      {posterMs !== undefined && (
+        <p className="flex items-center gap-1.5 text-soft" data-part="clip-poster-said">
+          Its print is the frame at <span className="tabular text-ink">{(posterMs / 1000).toFixed(2)}</span> s.
+          <Button look="quiet" className="h-7 px-2" onClick={() => stand(null)}>
+            the first again
+          </Button>
+        </p>
+      )}
       <ClipFocus layer={layer} facts={facts} />
       {facts.hasSound && <ClipSound layer={layer} onChange={(changes, joins) => edit(put(changes), joins)} />}
     </div>

@@ -61,6 +61,13 @@ export function useWordsDrag({ slide, offsetMs, seenMs, onLines, boxes }: Option
   };
   const size = (layer: WordsLayer, wanted: number, joins: string) => {
     const held = Math.round(1000 * Math.min(LARGEST, Math.max(SMALLEST, wanted))) / 1000;
+    if (wanted > LARGEST || wanted < SMALLEST)
+      toast(
+        wanted > LARGEST
+          ? 'Words are half the frame’s shorter side at most.'
+          : 'Words are a hundredth of the frame’s shorter side at least.',
+        { id: 'words-size' },
+      );
     const words = { ...textOf(layer), style: { ...layer.style, size: held } };
     edit({ kind: 'set-words', slideId: slide.id, layerId: layer.id, words }, joins);
   };
