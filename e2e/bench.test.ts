@@ -394,10 +394,10 @@ describe('the bench', () => {
     await page.waitForSelector('[data-part=clip-focus] [data-ring="0"]');
     const rings = async () => (await hands.stored()).focus?.[clip.assetId];
     const [ring] = (await rings())!;
-    await page.focus('[data-part=clip-focus] [data-ring="0"]');
+    await page.$eval('[data-part=clip-focus] [data-ring="0"]', (ring) => (ring as SVGElement).focus());
     await hands.key('ArrowLeft');
     expect((await rings())![0]!.x).toBeCloseTo(ring!.x - 0.01);
-    await page.focus('[data-part=clip-focus] [data-ring="0"]');
+    await page.$eval('[data-part=clip-focus] [data-ring="0"]', (ring) => (ring as SVGElement).focus());
     await hands.key('Delete');
     expect(await rings()).toEqual([]);
     await page.click('[data-part=clip-focus] [data-part=focus-found]');

@@ -68,6 +68,18 @@ export function okLab(colour: string): Triple {
   ];
 }
 
+/**
+ * A colour at another lightness, of the same hue, as colourful as that allows on a page.
+ *
+ * @param colour `#rrggbb` @param lightness in OKLab, 0…1
+ */
+export function atLightness(colour: string, lightness: number): string {
+  const [own, a, b] = okLab(colour);
+  // What is lighter or darker carries less colour.
+  const room = Math.min(1, Math.min(lightness, 1 - lightness) / Math.max(0.05, Math.min(own, 1 - own)));
+  return hex([lightness, a * room, b * room]);
+}
+
 function hex([lightness, a, b]: Triple): string {
   const l = (lightness + 0.3963377774 * a + 0.2158037573 * b) ** 3;
   const m = (lightness - 0.1055613458 * a - 0.0638541728 * b) ** 3;

@@ -5,7 +5,9 @@ import { layerIn } from '../show/pile';
 import type { Slide } from '../show/show';
 import { textOf } from '../show/words-of-slide';
 import { WORDS_PLACES, type WordsPlace, type WordsStyle } from '../show/words';
-import type { ColourChannel } from '../keys/colour';
+import { atLightness, okLab, type ColourChannel } from '../keys/colour';
+import type { FactsById } from '../show/asset-facts';
+import { layersOfPictures } from './pictures-of-slide';
 import type { SnagFix, SnagLook } from './snag';
 import { TITLE_SIZE } from '../words/sizes';
 
@@ -45,7 +47,11 @@ export function wordsFixes(
   if (which === 'places') return places(slide, layer);
   if (which === 'inward') return [...inward(slide, layer), ...smaller(slide, layer), ...places(slide, layer)];
   if (which === 'size') return resized(slide, layer);
-  return [...looks(slide, layer), ...places(slide, layer), ...band(slide, layer)];
+  return [
+    ...looks(slide, layer, colourOfPicture(slide, prepared.facts)),
+    ...places(slide, layer),
+    ...band(slide, layer),
+  ];
 }
 
 const withStyle = (slide: Slide, layer: WordsLayer, style: WordsStyle<ColourChannel>): ShowEdit => ({
@@ -55,7 +61,22 @@ const withStyle = (slide: Slide, layer: WordsLayer, style: WordsStyle<ColourChan
   words: { ...textOf(layer), style: { ...layer.style, ...style } },
 });
 
-function looks(slide: Slide, layer: WordsLayer): SnagFix[] {
+/** How light words in a colour of the picture are, in OKLab, and how dark. */
+const PALE = 0.93;
+const DEEP = 0.27;
+/** Less colourful than this in OKLab is grey. */
+const COLOURFUL = 0.035;
+
+/** The colour by which one would name the slide's first picture, if it has any colour. */
+function colourOfPicture(slide: Slide, facts: FactsById): string | null {
+  const [picture] = layersOfPictures(slide.layers);
+  const known = picture && facts.get(picture.assetId);
+  if (known?.kind !== 'picture') return null;
+  const chroma = (colour: string) => Math.hypot(okLab(colour)[1], okLab(colour)[2]);
+  return known.colours?.find((colour) => chroma(colour) >= COLOURFUL) ?? null;
+}
+
+function looks(slide: Slide, layer: WordsLayer, own: string | null): SnagFix[] {
   const inColour = (colour: string, shadow: typeof STRONG_SHADOW) =>
     withStyle(slide, layer, { colour, accent: colour, shadow });
   const boxed = (colour: string, box: string) =>
@@ -69,6 +90,12 @@ function looks(slide: Slide, layer: WordsLayer): SnagFix[] {
     { name: 'A stronger shadow', edit: withStyle(slide, layer, { shadow: STRONG_SHADOW }) },
     { name: 'White words', edit: inColour(PAPER, STRONG_SHADOW) },
     { name: 'Dark words', edit: inColour(INK, PALE_SHADOW) },
+    ...(own
+      ? [
+          { name: 'A light colour of the picture', edit: inColour(atLightness(own, PALE), STRONG_SHADOW) },
+          { name: 'A deep colour of the picture', edit: inColour(atLightness(own, DEEP), PALE_SHADOW) },
+        ]
+      : []),
     { name: 'A dark box behind them', edit: boxed(PAPER, INK) },
     { name: 'A light box behind them', edit: boxed(INK, PAPER) },
   ];

@@ -5,6 +5,7 @@ import type { AssetFacts, PictureFacts } from '../../core/show/asset-facts';
 import { assetId, layerId, showId, slideId, type AssetId } from '../../core/show/ids';
 import type { Layer, WordsLayer } from '../../core/show/layer';
 import { emptyShow, type Show, type Slide } from '../../core/show/show';
+import { okLab } from '../../core/keys/colour';
 import { applyEdit } from '../../core/show/edit';
 import { lookOver } from '../../core/snags/look-over';
 import type { SnagLook } from '../../core/snags/snag';
@@ -172,6 +173,32 @@ describe('what is measured in frames', () => {
       expect(lookOver(await lookAt(result.show), ['faint-words'])).toEqual([]);
       expect(result.show.slides.length).toBe(1);
     }
+  });
+
+  it('offers words in a colour of the picture they lie over, light or deep, where they are read', async () => {
+    const known = facts.get(PIES) as PictureFacts;
+    const seen = new Map<AssetId, AssetFacts>([
+      ...facts,
+      [PIES, { ...known, colours: ['#808080', '#c05a2a', '#204060'] }],
+    ]);
+    const faint = slide('s', [picture(PIES), words({ style: { colour: '#e0a060', shadow: 'none' }, place: 'centre' })]);
+    const look = await lookAt(showOf(faint), seen);
+    const fixes = await fixesThatHelp(checking, look, lookOver(look, ['faint-words'])[0]!);
+    const coloured = fixes.filter(({ name }) => name.endsWith('colour of the picture'));
+    expect(coloured.length).toBeGreaterThan(0);
+    for (const { edit, name } of coloured) {
+      const result = applyEdit(look.prepared.show, edit);
+      if (!result.ok) throw new Error(result.sentence);
+      expect(lookOver(await lookAt(result.show, seen), ['faint-words'])).toEqual([]);
+      const { colour } = (result.show.slides[0]!.layers[1] as Extract<Layer, { kind: 'words' }>).style!;
+      const [lightness, a, b] = okLab(colour as string);
+      // Of the orange, not the grey.
+      expect([lightness > 0.5, a > 0.01, b > 0.01]).toEqual([name.startsWith('A light'), true, true]);
+    }
+    const grey = new Map<AssetId, AssetFacts>([...facts, [PIES, { ...known, colours: ['#808080'] }]]);
+    const plain = await lookAt(showOf(faint), grey);
+    const others = await fixesThatHelp(checking, plain, lookOver(plain, ['faint-words'])[0]!);
+    expect(others.some(({ name }) => name.endsWith('colour of the picture'))).toBe(false);
   });
 
   it('finds where words read best, and says nothing when they do already', async () => {

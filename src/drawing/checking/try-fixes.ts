@@ -15,7 +15,7 @@ const BESIDE: readonly SnagKindName[] = [
   'hasty-words',
   'flashing',
 ];
-const MOST = 4;
+const MOST = 5;
 
 /** The fixes that help, each tried by drawing the slide as it would be; the first few. */
 export async function fixesThatHelp(checking: Checking, look: SnagLook, snag: Snag): Promise<SnagFix[]> {
