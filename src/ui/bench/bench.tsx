@@ -49,7 +49,7 @@ export function Bench() {
   const layer = pictures[Math.min(picked, pictures.length - 1)];
   const fileName = layer ? entries.find((entry) => entry.assetId === layer.assetId)?.fileName : undefined;
   const blank = <p className="text-soft">A blank slide has no picture. Its colour is under Time.</p>;
-  const content = 'min-h-0 flex-1 overflow-y-auto p-4 scroll-thin';
+  const content = 'min-h-0 flex-1 overflow-y-auto p-4 scroll-more';
   return (
     <Tabs.Root value={tab} onValueChange={setTab} className="flex h-full flex-col bg-card" data-part="bench">
       <div className="flex h-10 shrink-0 items-center border-b border-rule px-4">

@@ -27,7 +27,7 @@ export function DiscMaking({ seen, far, path, onMake, onStop, onBurn, onStopBurn
   return (
     <section
       aria-label="Making it"
-      className="flex w-[312px] shrink-0 flex-col gap-6 overflow-y-auto border-l border-rule bg-card px-5 py-4 scroll-thin"
+      className="flex w-[312px] shrink-0 flex-col gap-6 overflow-y-auto border-l border-rule bg-card px-5 py-4 scroll-more"
       data-part="disc-making"
     >
       <Fit seen={seen} />

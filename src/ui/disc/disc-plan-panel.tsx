@@ -36,7 +36,7 @@ export function DiscPlanPanel({ seen, isMaking, onChange }: DiscPlanProps) {
   return (
     <section
       aria-label="What is on the disc"
-      className="flex w-[356px] shrink-0 flex-col gap-6 overflow-y-auto border-r border-rule bg-card px-5 py-4 scroll-thin"
+      className="flex w-[356px] shrink-0 flex-col gap-6 overflow-y-auto border-r border-rule bg-card px-5 py-4 scroll-more"
       data-part="disc-plan"
     >
       <fieldset disabled={isMaking} className="contents">

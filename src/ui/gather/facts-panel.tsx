@@ -51,7 +51,7 @@ export function FactsPanel({
   return (
     <aside
       aria-label="Facts"
-      className="flex w-[312px] shrink-0 flex-col gap-5 overflow-y-auto border-l border-rule bg-card p-4 scroll-thin"
+      className="flex w-[312px] shrink-0 flex-col gap-5 overflow-y-auto border-l border-rule bg-card p-4 scroll-more"
     >
       {entry?.facts && entry.facts.kind !== 'sound' ? (
         <div>

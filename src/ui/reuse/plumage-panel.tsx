@@ -79,7 +79,7 @@ export function PlumagePanel({ onClose }: { onClose: () => void }) {
           <X size={15} />
         </Button>
       </header>
-      <div className="min-h-0 flex-1 overflow-y-auto p-4 scroll-thin">
+      <div className="min-h-0 flex-1 overflow-y-auto p-4 scroll-more">
         <ul className="grid grid-cols-2 gap-2.5">
           {plumageOf(profile).map((plumage) => (
             <li key={plumage.id}>

@@ -141,7 +141,7 @@ export function SendStation() {
     <div className="flex min-w-0 flex-1" data-part="send">
       <section
         aria-labelledby="make"
-        className="flex w-[420px] shrink-0 flex-col overflow-y-auto border-r border-rule bg-card px-4 py-3 scroll-thin"
+        className="flex w-[420px] shrink-0 flex-col overflow-y-auto border-r border-rule bg-card px-4 py-3 scroll-more"
       >
         <h2 id="make" className="mb-2 text-lg">
           What is it for?

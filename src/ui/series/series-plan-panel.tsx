@@ -42,7 +42,7 @@ export function SeriesPlanPanel({ seen, isMaking, hasFolders, onChange, onArrive
   return (
     <section
       aria-label="What it is made of"
-      className="flex w-[430px] shrink-0 flex-col gap-6 overflow-y-auto border-r border-rule bg-card px-5 py-4 scroll-thin"
+      className="flex w-[430px] shrink-0 flex-col gap-6 overflow-y-auto border-r border-rule bg-card px-5 py-4 scroll-more"
       onDragOver={(event) => event.preventDefault()}
       onDrop={(event) => {
         event.preventDefault();

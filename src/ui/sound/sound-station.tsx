@@ -208,12 +208,12 @@ export function SoundStation() {
           <span className="text-xs text-soft">{SIDES[side]}</span>
         </div>
         {side === 'booth' && (
-          <div className="min-h-0 flex-1 overflow-y-auto bg-card p-4 scroll-thin">
+          <div className="min-h-0 flex-1 overflow-y-auto bg-card p-4 scroll-more">
             <BoothPanel viewer={viewer} nameOf={(id) => about(id as AssetId).name} />
           </div>
         )}
         {side === 'captions' && (
-          <div className="min-h-0 flex-1 overflow-y-auto bg-card p-4 scroll-thin">
+          <div className="min-h-0 flex-1 overflow-y-auto bg-card p-4 scroll-more">
             <CaptionsPanel
               captions={captions}
               language={language}
@@ -224,7 +224,7 @@ export function SoundStation() {
           </div>
         )}
         {side === 'music' && (
-          <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto bg-card p-4 scroll-thin">
+          <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto bg-card p-4 scroll-more">
             <div className="shrink-0">
               <Choice<Source>
                 label="Where music comes from"

@@ -28,7 +28,7 @@ export function LayerPanel() {
         <Pile />
       </div>
       <div
-        className="min-h-0 flex-1 overflow-y-auto border-t border-rule px-4 py-3 scroll-thin"
+        className="min-h-0 flex-1 overflow-y-auto border-t border-rule px-4 py-3 scroll-more"
         data-part="layer-fields"
       >
         {layer ? (
