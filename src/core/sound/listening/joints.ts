@@ -182,23 +182,35 @@ function laterMs(samples: Float32Array, leaveMs: number, enterMs: number): numbe
   const enter = round((enterMs / 1000) * PHASE_RATE);
   const reach = PHASE_WINDOW + PHASE_REACH + 2;
   if (min(leave, enter) < reach || max(leave, enter) + reach >= samples.length) return 0;
-  const match = (lag: number, step: number) => {
+  const behind = PHASE_WINDOW / 2;
+  /** What comes into the window with the next lag but one, when it is counted by twos. */
+  const ahead = 2 * Math.ceil((PHASE_WINDOW + behind) / 2) - PHASE_WINDOW;
+  const together = (lag: number, step: number) => {
     let both = 0;
-    let own = 1e-9;
-    for (let off = -PHASE_WINDOW; off < PHASE_WINDOW / 2; off += step) {
-      const value = samples[enter + lag + off]!;
-      both += samples[leave + off]! * value;
-      own += value * value;
-    }
-    return both / sqrt(own);
+    for (
+      let at = leave - PHASE_WINDOW, other = enter + lag - PHASE_WINDOW;
+      at < leave + behind;
+      at += step, other += step
+    )
+      both += samples[at]! * samples[other]!;
+    return both;
   };
+  const power = (lag: number, step: number) => {
+    let own = 1e-9;
+    for (let other = enter + lag - PHASE_WINDOW; other < enter + lag + behind; other += step)
+      own += samples[other]! * samples[other]!;
+    return own;
+  };
+  // Every other sample, and from lag to lag only what leaves the window and what comes into it.
   let best = 0;
-  let largest = match(0, 2);
+  let largest = together(0, 2) / sqrt(power(0, 2));
+  let own = power(-PHASE_REACH, 2);
   for (let lag = -PHASE_REACH; lag <= PHASE_REACH; lag += 2) {
-    const value = match(lag, 2);
+    const value = together(lag, 2) / sqrt(own);
     if (value > largest) [best, largest] = [lag, value];
+    own += samples[enter + lag + ahead]! ** 2 - samples[enter + lag - PHASE_WINDOW]! ** 2;
   }
-  const fine = [best - 1, best, best + 1].map((lag) => ({ lag, value: match(lag, 1) }));
+  const fine = [best - 1, best, best + 1].map((lag) => ({ lag, value: together(lag, 1) / sqrt(power(lag, 1)) }));
   const top = fine.reduce((one, other) => (other.value > one.value ? other : one));
   return (top.lag * 1000) / PHASE_RATE;
 }
