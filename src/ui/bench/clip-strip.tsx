@@ -1,13 +1,14 @@
 'use client';
 
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { PEAKS_PER_SECOND } from '../../core/sound/peaks';
+import { useRef, useState } from 'react';
 import type { AssetId } from '../../core/show/ids';
 import { CLIP_FRAME_MS } from '../../core/timing/clip-time';
 import type { ClipPart } from '../../core/timing/clip-trim';
 import { clockTenths } from '../kit/clock';
+import { TrimHandle } from '../kit/trim-handle';
 import { useClipFrameUrl } from '../show/file-url';
 import { usePeaks } from '../show/use-peaks';
+import { wavePath, WAVE_POINTS } from '../show/wave-path';
 
 interface ClipStripProps {
   readonly assetId: AssetId;
@@ -25,64 +26,38 @@ const WIDTH_PX = 512;
 const HEIGHT_PX = 58;
 const WAVE_PX = 26;
 const COUNT = 9;
-const WAVE_POINTS = 256;
 
 /** The whole clip as a strip of its frames above its sound, and what the slide shows of it between two handles. */
 export function ClipStrip({ assetId, lengthMs, part, hasSound, stands, onFrom, onTo }: ClipStripProps) {
   const peaks = usePeaks(hasSound ? assetId : null);
   const strip = useRef<HTMLDivElement>(null);
-  const [held, setHeld] = useState<'from' | 'to' | null>(null);
   const [looking, setLooking] = useState<'from' | 'to' | null>(null);
   const urlOf = useClipFrameUrl();
   const frameUrl = (ms: number) => urlOf(assetId, Math.min(ms, lengthMs - 1));
   const share = (ms: number) => `${(100 * Math.min(lengthMs, ms)) / lengthMs}%`;
-  const msAt = (event: PointerEvent) => {
-    const box = strip.current!.getBoundingClientRect();
-    return ((event.clientX - box.left) / box.width) * lengthMs;
-  };
   const handle = (which: 'from' | 'to') => {
     const ms = which === 'from' ? part.fromMs : part.toMs;
     const change = which === 'from' ? onFrom : onTo;
     return (
-      <div
-        role="slider"
-        tabIndex={0}
-        aria-label={which === 'from' ? 'First frame of the clip' : 'Last frame of the clip'}
-        aria-valuemin={0}
-        aria-valuemax={Math.round(lengthMs)}
-        aria-valuenow={Math.round(ms)}
-        aria-valuetext={clockTenths(ms)}
-        data-part={`clip-${which}`}
-        className="absolute inset-y-0 z-10 w-4 -translate-x-1/2 cursor-ew-resize touch-none outline-offset-2"
-        style={{ left: share(ms) }}
+      <TrimHandle
+        label={which === 'from' ? 'First frame of the clip' : 'Last frame of the clip'}
+        part={`clip-${which}`}
+        ms={ms}
+        lengthMs={lengthMs}
+        text={clockTenths(ms)}
+        strip={strip}
+        colour="red"
         onFocus={() => setLooking(which)}
         onBlur={() => setLooking(null)}
-        onPointerDown={(event) => {
-          event.preventDefault();
-          event.currentTarget.setPointerCapture(event.pointerId);
-          event.currentTarget.focus();
-          setHeld(which);
-        }}
-        onPointerMove={(event) => {
-          if (held === which) change(msAt(event), true);
-        }}
-        onPointerUp={(event) => {
-          if (held !== which) return;
-          setHeld(null);
-          change(msAt(event), false);
-        }}
-        onKeyDown={(event: KeyboardEvent) => {
+        onDrag={change}
+        onKey={(event) => {
           const by: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, PageUp: -30, PageDown: 30 };
           const frames = by[event.key];
-          if (frames === undefined) return;
-          event.preventDefault();
-          event.stopPropagation();
+          if (frames === undefined) return false;
           change(ms + frames * (event.shiftKey ? 10 : 1) * CLIP_FRAME_MS, false);
+          return true;
         }}
-      >
-        <span className="absolute inset-y-0 left-1/2 w-[3px] -translate-x-1/2 bg-red" />
-        <span className="absolute top-1/2 left-1/2 h-6 w-2.5 -translate-1/2 rounded-sm border border-white bg-red" />
-      </div>
+      />
     );
   };
   return (
@@ -113,7 +88,7 @@ export function ClipStrip({ assetId, lengthMs, part, hasSound, stands, onFrom, o
           preserveAspectRatio="none"
           aria-hidden="true"
         >
-          <path d={wave(peaks, lengthMs)} fill="currentColor" />
+          <path d={wavePath(peaks, lengthMs)} fill="currentColor" />
         </svg>
       )}
       <div
@@ -154,22 +129,4 @@ export function ClipStrip({ assetId, lengthMs, part, hasSound, stands, onFrom, o
       )}
     </div>
   );
-}
-
-/** Loudness mirrored about the middle. */
-function wave(peaks: Uint8Array | null, lengthMs: number): string {
-  if (!peaks || peaks.length === 0) return `M0 1H${WAVE_POINTS}`;
-  const count = Math.min(peaks.length, Math.ceil((lengthMs / 1000) * PEAKS_PER_SECOND));
-  const loudest = Array.from({ length: WAVE_POINTS }, (_, at) => {
-    const [from, to] = [Math.floor((at * count) / WAVE_POINTS), Math.floor(((at + 1) * count) / WAVE_POINTS)];
-    let most = 0;
-    for (let index = from; index < Math.max(from + 1, to); index += 1) most = Math.max(most, peaks[index] ?? 0);
-    return most / 255;
-  });
-  const above = loudest.map((value, at) => `L${at} ${(1 - value).toFixed(3)}`).join('');
-  const below = loudest
-    .map((value, at) => `L${at} ${(1 + value).toFixed(3)}`)
-    .reverse()
-    .join('');
-  return `M0 1${above}${below}Z`;
 }

@@ -13,6 +13,7 @@ import { clock } from '../kit/clock';
 import { NumberField } from '../kit/number-field';
 import { Pick, plainOptions } from '../kit/pick';
 import { SongAboutFields } from './song-about-fields';
+import { SongStrip } from './song-strip';
 
 interface CuePanelProps {
   readonly cue: PlacedSound;
@@ -94,6 +95,9 @@ export function CuePanel(props: CuePanelProps) {
         </Button>
       </div>
       {mending && <SongAboutFields assetId={cue.assetId} />}
+      {known && known.kind !== 'picture' && (
+        <SongStrip cue={cue} lengthMs={known.lengthMs} facts={facts} onChange={onChange} />
+      )}
       <div className="mt-2 grid grid-cols-[auto_1fr_auto_1fr] items-center gap-x-3 gap-y-2">
         <span className="text-soft">volume</span>
         <label className="flex items-center gap-2">
