@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
-import { beatNear, musicOf } from '../src/core/sound/show-beats';
+import { beatNear, beatsOfSong, musicOf } from '../src/core/sound/show-beats';
 import type { ShowEdit } from '../src/core/show/edit';
 import type { AssetFacts } from '../src/core/show/asset-facts';
 import type { AssetId } from '../src/core/show/ids';
@@ -198,6 +198,34 @@ describe('the sound column', () => {
     await page.locator('[data-part=chapter]').fill('Lamps are lit');
     await page.keyboard.press('Tab');
     expect((await hands.stored()).slides[1]!.chapter).toBe('Lamps are lit');
+  });
+  it('is trimmed on its wave, beat by beat and by hand, and plays whole again', async () => {
+    const cue = async () => (await hands.stored()).cues[0]!;
+    const whole = (await cue()).trimEndMs;
+    await page.waitForSelector('[data-part=song-strip] path');
+    await page.focus('[data-part=song-end]');
+    await hands.key('ArrowLeft');
+    const first = (await cue()).trimEndMs!;
+    await page.focus('[data-part=song-end]');
+    await hands.key('ArrowLeft');
+    const second = (await cue()).trimEndMs!;
+    const { beatsMs } = beatsOfSong(await hands.stored(), await facts(), (await cue()).assetId)!;
+    for (const ms of [first, second]) expect(Math.min(...beatsMs.map((beat) => Math.abs(beat - ms)))).toBeLessThan(1);
+    expect(second).toBeLessThan(first);
+    const box = (await (await page.$('[data-part=song-start]'))!.boundingBox())!;
+    const [x, y] = [box.x + box.width / 2, box.y + 10];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + 30, y, { steps: 4 });
+    await page.mouse.move(x + 62, y, { steps: 4 });
+    await page.mouse.up();
+    expect((await cue()).trimStartMs).toBeGreaterThan(10_000);
+    // The whole drag is one step.
+    await hands.key('Control', 'z');
+    expect((await cue()).trimStartMs).toBe(0);
+    await hands.key('Control', 'z');
+    await hands.key('Control', 'z');
+    expect((await cue()).trimEndMs).toBe(whole);
   });
   it('has what is said of a song mended by hand, and takes back what the file says', async () => {
     const { cues } = await hands.stored();

@@ -3,6 +3,9 @@
 import { clsx } from 'clsx';
 import { useRef, useState } from 'react';
 
+/** From one lane to the next. */
+export const LANE_PX = 13;
+
 interface CueBracketProps {
   readonly name: string;
   readonly startPx: number;
@@ -39,7 +42,7 @@ export function CueBracket({
   return (
     <div
       className={clsx('absolute', chosen ? 'z-20' : 'z-10')}
-      style={{ top, height: Math.max(6, bottom - top), left: lane * 13, width: 22 }}
+      style={{ top, height: Math.max(6, bottom - top), left: lane * LANE_PX, width: 22 }}
       data-part="cue-bracket"
     >
       <button

@@ -18,7 +18,8 @@ import { usePictureUrl } from '../show/file-url';
 import { useShow } from '../show/show-provider';
 import { useMusic } from '../show/use-music';
 import type { PlannedPiece } from './band-messages';
-import { CueBracket } from './cue-bracket';
+import { CueBracket, LANE_PX } from './cue-bracket';
+import { lanesOf } from './lanes';
 import { LevelLine } from './level-line';
 import { BOTTOM_PX, momentOf, pxOf } from './sound-scale';
 import { useSight } from './use-sight';
@@ -48,8 +49,10 @@ interface SoundColumnProps {
 }
 
 const CLOCK_PX = 62;
+/** Room for two songs that cross over; more at once take more. */
 const CUES_PX = 40;
 const VOICES_PX = 22;
+const VOICE_PX = 12;
 const SLIDES_PX = 176;
 /** A press that moves less than this is a click. */
 const CLICK_PX = 5;
@@ -84,12 +87,17 @@ export function SoundColumn({
   const px = (momentMs: number) => pxOf(momentMs, pxPerSecond);
   const lengthMs = showLengthMs(show);
   const totalPx = px(Math.max(lengthMs, Math.min(music.endMs, lengthMs * 1.5))) + BOTTOM_PX;
-  const stripPx = Math.max(150, sight.widthPx - CLOCK_PX - CUES_PX - VOICES_PX - SLIDES_PX);
   const heard = useMemo(() => soundSpans(show, facts), [show, facts]);
   const shownShow = useDeferredValue(show);
   const mix = useMemo(() => planMix(shownShow, facts), [shownShow, facts]);
   const inSight = (fromMs: number, toMs: number) => px(toMs) >= sight.fromPx && px(fromMs) <= sight.toPx;
   const cues = heard.filter(({ sound }) => sound.kind !== 'voice' && show.cues.includes(sound));
+  const lanes = lanesOf(cues);
+  const onSlides = heard.filter(({ sound }) => !show.cues.includes(sound));
+  const onSlideLanes = lanesOf(onSlides);
+  const voicesPx = VOICES_PX + VOICE_PX * Math.max(0, ...onSlideLanes);
+  const cuesPx = CUES_PX + LANE_PX * Math.max(0, Math.max(...lanes, 1) - 1);
+  const stripPx = Math.max(150, sight.widthPx - CLOCK_PX - cuesPx - voicesPx - SLIDES_PX);
   const chosenSpan = cues.find(({ sound }) => sound.id === chosen) ?? null;
   const near = { spans, showMs: lengthMs, reachMs: (CATCH_PX * 1000) / pxPerSecond };
 
@@ -285,7 +293,7 @@ export function SoundColumn({
               startPx={px(span.startMs)}
               endPx={px(span.endMs)}
               chosen={span.sound.id === chosen}
-              lane={index % 2}
+              lane={lanes[index]!}
               kind={span.sound.kind === 'song' ? 'song' : 'effect'}
               said={(end, at) => {
                 const moved = placed(span, end, momentOf(at, pxPerSecond));
@@ -297,20 +305,20 @@ export function SoundColumn({
             />
           ))}
         </div>
-        {heard
-          .filter(({ sound, startMs, endMs }) => !show.cues.includes(sound) && inSight(startMs, endMs))
-          .map(({ sound, startMs, endMs }) => (
+        {onSlides.map(({ sound, startMs, endMs }, index) =>
+          !inSight(startMs, endMs) ? null : (
             <span
               key={`${sound.id} ${startMs}`}
               title={sound.kind === 'voice' ? 'a voice' : 'a sound'}
               className={clsx('absolute w-2.5 rounded-full', sound.kind === 'voice' ? 'bg-moss' : 'bg-slate')}
               style={{
-                left: CLOCK_PX + stripPx + CUES_PX + 6,
+                left: CLOCK_PX + stripPx + cuesPx + 6 + VOICE_PX * onSlideLanes[index]!,
                 top: px(startMs),
                 height: Math.max(6, px(endMs) - px(startMs)),
               }}
             />
-          ))}
+          ),
+        )}
         {spans
           .filter(({ startMs, endMs }) => inSight(startMs, endMs))
           .map((span) => {
@@ -326,7 +334,7 @@ export function SoundColumn({
                 data-slide={slide.id}
                 className={clsx('absolute border-t border-rule', slide.id === anchor && 'bg-card')}
                 style={{
-                  left: CLOCK_PX + stripPx + CUES_PX + VOICES_PX,
+                  left: CLOCK_PX + stripPx + cuesPx + voicesPx,
                   right: 0,
                   top: px(span.startMs),
                   height: heightPx,
