@@ -109,7 +109,7 @@ describe('words in the viewer', () => {
     expect(wordsOf(await slideAt(1))!.title).toBe('Over the water!');
     // As large as they get says so; what is too much to paste, too.
     await page.focus('[data-part=words-hand]');
-    for (let press = 0; press < 30; press += 1) await page.keyboard.press('+');
+    for (let presses = 0; presses < 60; presses += 1) await page.keyboard.press('+');
     await waitForText(page, '[data-sonner-toaster]', /half the frame’s shorter side at most/);
     expect(wordsOf(await slideAt(1))!.style!.size).toBe(0.5);
     await page.keyboard.press('Enter');
