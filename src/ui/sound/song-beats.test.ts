@@ -20,7 +20,7 @@ describe('the beats of a song under a hand', () => {
   });
   it('are named by bar and beat', () => {
     expect(placeInSong(grid, 400)).toBe('before the first beat');
-    expect(placeInSong(grid, 1000)).toBe('bar 0, beat 1');
+    expect(placeInSong(grid, 1000)).toBe('before bar 1');
     expect(placeInSong(grid, 2600)).toBe('bar 1, beat 3');
     expect(placeInSong(grid, 3500)).toBe('bar 2, beat 1');
   });

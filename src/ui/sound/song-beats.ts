@@ -28,10 +28,10 @@ export function beatMoved({ beatsMs }: SongBeats, ms: number, way: -1 | 1): numb
   return (way < 0 ? beatsMs.findLast((at) => at < ms - slack) : beatsMs.find((at) => at > ms + slack)) ?? null;
 }
 
-/** “bar 12, beat 3”; “before the first beat”. Bars count from 1, and what stands before the first of them is bar 0. */
+/** “bar 12, beat 3”, both counted from 1; “before bar 1”, “before the first beat”. */
 export function placeInSong({ beatsMs, firsts }: SongBeats, ms: number): string {
   const beat = beatsMs.findLastIndex((at) => at <= ms + 1);
   if (beat < 0) return 'before the first beat';
   const bar = firsts.findLastIndex((first) => first <= beat);
-  return `bar ${bar + 1}, beat ${beat - (bar < 0 ? 0 : firsts[bar]!) + 1}`;
+  return bar < 0 ? 'before bar 1' : `bar ${bar + 1}, beat ${beat - firsts[bar]! + 1}`;
 }
