@@ -4,6 +4,7 @@ import type { AssetFacts } from '../show/asset-facts';
 import { applyEdit } from '../show/edit';
 import { assetId, showId, type AssetId } from '../show/ids';
 import { slideFromAsset } from '../show/new-slide';
+import type { Move } from '../show/layer';
 import { inShape } from '../show/shape';
 import { emptyShow, type Show } from '../show/show';
 import { filmChapters } from './chapters';
@@ -51,6 +52,38 @@ describe('what another shape loses', () => {
       expect(seen).toBeLessThan(seenOwn - 0.2);
       expect([cutsFocus, corrected]).toEqual([false, false]);
     }
+  });
+  it('is what a clip is about, too, if people stand at both its ends; and it can be framed by hand for that shape alone', () => {
+    const CLIP = assetId('d'.repeat(64));
+    const face = (left: number) => ({ left, top: 0.3, width: 0.1, height: 0.2, score: 0.9, sharpness: 0.5 });
+    const filmed: AssetFacts = {
+      kind: 'clip',
+      widthPx: 1920,
+      heightPx: 1080,
+      lengthMs: 9000,
+      hasSound: false,
+      takenAt: null,
+      focus: { faces: [face(0.04), face(0.86)], subjects: [], salient: null, sharpness: 0.5 },
+    };
+    const known = new Map<AssetId, AssetFacts>([[CLIP, filmed]]);
+    const slide = slideFromAsset(CLIP, filmed, 4000, () => `n${(counted += 1)}`);
+    const boxed = { ...slide, layers: [{ ...slide.layers[0]!, channels: { width: 1, height: 1 } }] };
+    const clips: Show = { ...emptyShow(showId('c'), 'Clips'), slides: [boxed] };
+    const lostOf = (of: Show) => lostInShape(prepareShow(of, known), prepareShow(inShape(of, '9:16'), known));
+    expect(lostOf(clips)).toMatchObject([{ assetId: CLIP, cutsFocus: true, corrected: false }]);
+    const framing = { x: 0.5, y: 0.5, width: 1, height: 3.16, turnDegrees: 0 };
+    const correcting = (move: Move) =>
+      applyEdit(clips, {
+        kind: 'set-shape',
+        corrections: [{ slideId: slide.id, layerId: slide.layers[0]!.id, shape: '9:16', correction: { move } }],
+      });
+    const corrected = correcting({ kind: 'set', first: framing, last: framing });
+    if (!corrected.ok) throw new Error(corrected.sentence);
+    expect(lostOf(corrected.show)).toMatchObject([{ corrected: true, cutsFocus: false }]);
+    expect(correcting({ kind: 'automatic' })).toMatchObject({
+      ok: false,
+      sentence: expect.stringMatching(/that is set/),
+    });
   });
   it('is brought nearer to what a wide picture is about, with all of it in sight', () => {
     const shaped = prepareShow(inShape(show, '9:16'), facts);

@@ -4,10 +4,10 @@ import { windowOf } from '../focus/reframe';
 import type { PreparedShow } from '../frame/plan-frame';
 import type { PlannedMove } from '../motion/automatic-move';
 import type { AssetId, LayerId, SlideId } from '../show/ids';
-import { everyLayer, type PictureLayer } from '../show/layer';
+import { everyLayer, type ClipLayer, type Layer, type PictureLayer } from '../show/layer';
 import { shapeName } from '../show/shape';
 
-/** A picture that loses something in another shape of the frame. */
+/** A picture, or a clip, that loses something in another shape of the frame. */
 export interface LostPicture {
   readonly slideId: SlideId;
   readonly slideIndex: number;
@@ -38,9 +38,9 @@ export function lostInShape(own: PreparedShow, shaped: PreparedShow): LostPictur
   return own.show.slides.flatMap((slide, slideIndex) => {
     const moves = shaped.moves.get(slide.id);
     return [...everyLayer(slide.layers)].flatMap((layer): LostPicture[] => {
-      const facts = layer.kind === 'picture' ? own.facts.get(layer.assetId) : undefined;
+      const facts = isFramed(layer) ? own.facts.get(layer.assetId) : undefined;
       const [move, ownMove] = [moves?.get(layer.id), own.moves.get(slide.id)?.get(layer.id)];
-      if (layer.kind !== 'picture' || facts?.kind !== 'picture' || !move || !ownMove) return [];
+      if (!isFramed(layer) || !facts || facts.kind === 'sound' || !move || !ownMove) return [];
       const [seen, seenOwn] = [seenOf(move), seenOf(ownMove)];
       const shapedLayer = layerIn(shaped, slideIndex, layer.id) ?? layer;
       const about = focusInUse(shapedLayer, facts, own.show.focus?.[layer.assetId])?.about;
@@ -63,11 +63,12 @@ export function lostInShape(own: PreparedShow, shaped: PreparedShow): LostPictur
   });
 }
 
-function layerIn({ show }: PreparedShow, slideIndex: number, id: LayerId): PictureLayer | null {
-  for (const layer of everyLayer(show.slides[slideIndex]!.layers))
-    if (layer.id === id && layer.kind === 'picture') return layer;
+function layerIn({ show }: PreparedShow, slideIndex: number, id: LayerId): PictureLayer | ClipLayer | null {
+  for (const layer of everyLayer(show.slides[slideIndex]!.layers)) if (layer.id === id && isFramed(layer)) return layer;
   return null;
 }
+
+const isFramed = (layer: Layer): layer is PictureLayer | ClipLayer => layer.kind === 'picture' || layer.kind === 'clip';
 
 /** The part of the picture that is seen at one time or another of its move. */
 function unionOf({ first, last }: PlannedMove): Box {

@@ -11,9 +11,9 @@ export const SHAPE_LIKE = /^[1-9]\d{0,4}:[1-9]\d{0,4}$/;
 
 /** What is otherwise about a layer when the show is seen in another shape. A part that is left out is as it is in the show’s own. */
 export interface ShapeCorrection {
-  /** Of pictures: the part of the file that is used. */
+  /** Of pictures and clips: the part of the file that is used. */
   readonly crop?: Framing;
-  /** Of pictures. */
+  /** Of pictures; of clips one that is set. */
   readonly move?: Move;
   /** Of words. */
   readonly place?: WordsPlace;
@@ -67,7 +67,10 @@ function corrected(layer: Layer, name: ShapeName): Layer {
 
 /** Why a layer cannot be corrected so, as a sentence; null when it can. */
 export function faultOfCorrection(layer: Layer, { crop, move, place }: ShapeCorrection): string | null {
-  if ((crop || move) && layer.kind !== 'picture') return 'only a picture can be framed otherwise for a shape';
+  if (layer.kind === 'clip') {
+    if (move && move.kind !== 'set') return 'a clip can be framed otherwise for a shape only by a framing that is set';
+  } else if ((crop || move) && layer.kind !== 'picture')
+    return 'only pictures and clips can be framed otherwise for a shape';
   return place && layer.kind !== 'words' ? 'only words can stand elsewhere for a shape' : null;
 }
 

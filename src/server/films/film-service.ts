@@ -428,12 +428,12 @@ const MOST_AT_ONCE = 6;
 /** Tries in a row with no segment finished. */
 const MOST_TRIES = 4;
 
-/** Pictures whose moves follow what they show. */
+/** Pictures and clips whose framing follows what they show. */
 function movedByThemselves(show: Show): ReadonlySet<AssetId> {
   const ids = new Set<AssetId>();
   for (const slide of show.slides)
     for (const layer of everyLayer(slide.layers))
-      if (layer.kind === 'picture' && layer.move.kind !== 'set') ids.add(layer.assetId);
+      if ((layer.kind === 'picture' || layer.kind === 'clip') && layer.move?.kind !== 'set') ids.add(layer.assetId);
   return ids;
 }
 

@@ -1,6 +1,6 @@
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { LostPicture } from '../../core/film/lost-in-shape';
-import { everyLayer, type PictureLayer } from '../../core/show/layer';
+import { everyLayer, type ClipLayer, type PictureLayer } from '../../core/show/layer';
 import { FramedPicture } from '../arrange/framed-picture';
 
 interface LostPrintProps {
@@ -14,7 +14,7 @@ interface LostPrintProps {
 export function LostPrint({ entry, shaped, widthPx, heightPx }: LostPrintProps) {
   const layer = layerOf(shaped, entry);
   const facts = shaped.facts.get(entry.assetId);
-  if (!layer || facts?.kind !== 'picture') return null;
+  if (!layer || !facts || facts.kind === 'sound') return null;
   return (
     <FramedPicture
       layer={layer}
@@ -29,9 +29,10 @@ export function LostPrint({ entry, shaped, widthPx, heightPx }: LostPrintProps) 
 export function layerOf(
   { show }: PreparedShow,
   { slideIndex, layerId }: Pick<LostPicture, 'slideIndex' | 'layerId'>,
-): PictureLayer | null {
+): PictureLayer | ClipLayer | null {
   const slide = show.slides[slideIndex];
   if (!slide) return null;
-  for (const layer of everyLayer(slide.layers)) if (layer.id === layerId && layer.kind === 'picture') return layer;
+  for (const layer of everyLayer(slide.layers))
+    if (layer.id === layerId && (layer.kind === 'picture' || layer.kind === 'clip')) return layer;
   return null;
 }

@@ -117,8 +117,8 @@ function Correcting({ shape, own, shaped, entry }: CorrectingProps) {
   const ownLayer = layerOf(own, entry);
   const facts = shaped.facts.get(entry.assetId);
   const move = shaped.moves.get(entry.slideId)?.get(entry.layerId);
-  if (!layer || !ownLayer || facts?.kind !== 'picture' || !move) return null;
-  const picture = factsInUse(layer, facts)!;
+  if (!layer || !ownLayer || !facts || facts.kind === 'sound' || !move) return null;
+  const picture = factsInUse(layer, facts);
   const view = heldView ?? framedView(picture, move, MOST);
   const correct = (next: Move | null, joins?: string) => {
     const { move: _move, ...others } = ownLayer.shapes?.[shape] ?? {};
@@ -184,7 +184,7 @@ function Correcting({ shape, own, shaped, entry }: CorrectingProps) {
       />
       <div className="mt-2 flex gap-1.5">
         <Button onClick={whole}>Show all of it</Button>
-        <Button onClick={() => correct({ kind: 'still' })}>Hold it still</Button>
+        {layer.kind === 'picture' && <Button onClick={() => correct({ kind: 'still' })}>Hold it still</Button>}
         <Button disabled={!entry.corrected} onClick={() => correct(null)} data-part="uncorrect">
           As dealt
         </Button>

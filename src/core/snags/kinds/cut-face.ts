@@ -115,7 +115,8 @@ function* inOtherShapes({ prepared, films, files }: SnagLook) {
     const shaped = prepareShow(inShape(prepared.show, shape), prepared.facts);
     for (const lost of lostInShape(prepared, shaped)) {
       const facts = prepared.facts.get(lost.assetId);
-      if (!lost.cutsFocus || lost.corrected || facts?.kind !== 'picture' || !facts.focus?.faces.length) continue;
+      if (!lost.cutsFocus || lost.corrected || !facts || facts.kind === 'sound') continue;
+      if (!facts.focus?.faces.length) continue;
       yield {
         slideId: lost.slideId,
         layerId: lost.layerId,
