@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
+import type { WordsLayer } from '../src/core/show/layer';
 import {
   handsOn,
   openApp,
@@ -150,7 +151,12 @@ describe('the bench', () => {
       kind: 'picture',
       assetId: expect.stringMatching(/^[0-9a-f]{64}$/),
     });
-    await hands.key('Control', 'z');
+    await page.focus('[data-part=backing] [aria-label="Blur"]');
+    await hands.key('End');
+    await page.focus('[data-part=backing] [aria-label="Brightness"]');
+    await hands.key('Home');
+    expect((await hands.stored()).slides[2]!.backing).toMatchObject({ blur: 0.1, light: { exposure: -2 } });
+    for (let step = 0; step < 3; step += 1) await hands.key('Control', 'z');
     expect((await hands.stored()).slides[2]!.backing).toEqual({ kind: 'automatic' });
     await page.locator('[data-slide=regatta-3] [aria-label^="Transition into"]').click();
     await page.locator('aria/Transition[role="combobox"]').click();
@@ -170,6 +176,38 @@ describe('the bench', () => {
     await hands.key('Control', 'z');
     await hands.key('Control', 'z');
     expect((await hands.stored()).slides[2]!.transition).toEqual({ kind: 'dissolve', lengthMs: 1000 });
+  });
+  it('lets a part of a line look otherwise, letters lean, and words follow each other as closely as is said', async () => {
+    const words = async () => (await hands.stored()).slides[0]!.layers[1] as WordsLayer;
+    await page.click('[data-slide=regatta-1] [role=img]');
+    await page.locator('aria/Words[role="tab"]').click();
+    await page.waitForSelector('[data-part=words-look]');
+    await page.$$eval('[data-part=words-look] details', (all) => all.forEach((one) => (one.open = true)));
+    await page.click('[data-part=add-words-part]');
+    const first = (await words()).style!.parts![0]!;
+    expect(first).toMatchObject({ colour: expect.stringMatching(/^#/) });
+    const name = (await page.waitForSelector('[aria-label="Part 1: the words"]'))!;
+    await name.click({ count: 3 });
+    await name.type('Regatta');
+    await page.keyboard.press('Enter');
+    await page.click('[aria-label="Part 1: its letters lean"]');
+    expect((await words()).style!.parts).toEqual([{ words: 'Regatta', colour: first.colour, italic: true }]);
+    await page.locator('aria/lean[role="radio"]').click();
+    expect((await words()).style!.italic).toBe(true);
+    await page.locator('aria/Entrance by[role="combobox"]').click();
+    await page.locator('aria/word[role="option"]').click();
+    await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
+    await page.locator('aria/Entrance goes[role="combobox"]').click();
+    await page.locator('aria/bouncing to rest[role="option"]').click();
+    await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
+    await hands.type('Entrance: how far one is on its way before the next follows, percent', '100');
+    expect((await words()).come!.entrance).toMatchObject({ by: 'word', easing: 'bounce', stagger: 1 });
+    await page.click('[aria-label="Part 1: as the rest again"]');
+    expect((await words()).style).toEqual({ italic: true });
+    for (let step = 0; step < 8; step += 1) await hands.key('Control', 'z');
+    const back = await words();
+    expect([back.title, back.style, back.come]).toEqual(['Lantern Regatta', undefined, undefined]);
+    expect(page.faults).toEqual([]);
   });
   it('sets a move by numbers, swaps it, holds it still, and gives it back to itself', async () => {
     await page.click('[data-slide=regatta-2] [role=img]');

@@ -2,7 +2,7 @@ import type { Framing } from '../motion/framing';
 import type { AssetId, SlideId } from '../show/ids';
 import type { BlendMode, EdgeShape, Fill, Gradient, Shape } from '../show/layer';
 import type { PrintEffect } from '../show/light';
-import type { WordsPlace, WordsStyle, WordsUnit, WordsWay } from '../show/words';
+import type { PassageEasing, WordsPlace, WordsStyle, WordsUnit, WordsWay } from '../show/words';
 import type { TransitionPlan } from '../transitions/transition-plan';
 import type { Matrix3 } from './matrix';
 import type { HalfPlane } from './polygon';
@@ -34,7 +34,13 @@ export type BackingPlan =
   | { readonly kind: 'hidden' }
   | { readonly kind: 'colour'; /** #rrggbb */ readonly colour: string }
   | { readonly kind: 'gradient'; readonly gradient: Gradient<string> }
-  | { readonly kind: 'picture'; readonly assetId: AssetId; readonly framing: Framing; readonly size: PictureSize }
+  | {
+      readonly kind: 'picture';
+      readonly assetId: AssetId;
+      readonly framing: Framing;
+      readonly size: PictureSize;
+      readonly light?: LightPlan;
+    }
   /** `amount` is a share of the frame's height. */
   | {
       readonly kind: 'blurred';
@@ -45,6 +51,9 @@ export type BackingPlan =
       readonly aspect: number;
       readonly amount: number;
       readonly darkness: number;
+      /** How much of its colour is left; most of it where it is not said, since the picture itself stands on it. */
+      readonly colour?: number;
+      readonly light?: LightPlan;
     };
 
 export interface LayerPlan {
@@ -147,6 +156,25 @@ export interface LightValues {
   readonly toneAmount: number;
 }
 
+/** A light that changes nothing. */
+export const NEUTRAL: LightValues = {
+  exposure: 0,
+  contrast: 0,
+  highlights: 0,
+  shadows: 0,
+  temperature: 0,
+  tint: 0,
+  saturation: 0,
+  vibrance: 0,
+  black: 0,
+  white: 1,
+  blackAndWhite: 0,
+  sepia: 0,
+  paling: 0,
+  toneColour: '#000000',
+  toneAmount: 0,
+};
+
 export interface EdgePlan {
   /** What the edge runs around, in shares of the layer's box: all of it, or the picture where that is shown whole with room about it. */
   readonly around: { readonly left: number; readonly top: number; readonly right: number; readonly bottom: number };
@@ -198,12 +226,21 @@ export interface WordsLook {
   readonly rolls: boolean;
 }
 
+/** One way, and how far along it words are. */
+export interface PassagePlan {
+  readonly way: WordsWay;
+  readonly by: WordsUnit;
+  readonly share: number;
+  readonly easing?: PassageEasing;
+  readonly stagger?: number;
+}
+
 /** Where words are on their way in and out. */
 export interface WordsPassagePlan {
   /** `share` 0 (not yet there) … 1 (there). */
-  readonly entrance: { readonly way: WordsWay; readonly by: WordsUnit; readonly share: number };
+  readonly entrance: PassagePlan;
   /** `share` 0 (still there) … 1 (gone). */
-  readonly exit: { readonly way: WordsWay; readonly by: WordsUnit; readonly share: number };
+  readonly exit: PassagePlan;
   /** `share` 0 (outside, before) … 1 (outside, after). */
   readonly travel: { readonly kind: 'roll' | 'crawl'; readonly share: number } | null;
 }

@@ -5,14 +5,21 @@ import { fillFraming } from '../motion/framing';
 import { NO_MOVES, planMoves, type Moves, type SlideMoves } from '../motion/plan-moves';
 import type { FactsById } from '../show/asset-facts';
 import type { AssetId } from '../show/ids';
-import { mainLayerOf, type Show, type Slide } from '../show/show';
+import { mainLayerOf, type BackingLight, type Show, type Slide } from '../show/show';
 import { clipFrameAt } from '../timing/clip-time';
 import { momentSeen } from '../timing/frames';
 import { showLengthMs, slideIndexAt, slideSpans, type SlideSpan } from '../timing/slide-span';
 import { planTransition, transitionProgress } from '../transitions/transition-plan';
 import { unreachable } from '../unreachable';
 import { fieldValues, NO_FIELDS, slideHasFields } from '../words/fields';
-import type { BackingPlan, FramePlan, LayerPlan, SlidePlan } from './frame-plan';
+import {
+  NEUTRAL,
+  type BackingPlan,
+  type FramePlan,
+  type LayerPlan,
+  type LightPlan,
+  type SlidePlan,
+} from './frame-plan';
 import { pictureSizeFor } from './picture-size';
 import { planBuilt } from './plan-built';
 import { planCaption } from './plan-caption';
@@ -142,12 +149,26 @@ function planBacking({ slide, facts, moves, frame }: SlideSurroundings, layers: 
     case 'picture': {
       const known = facts.get(backing.assetId);
       if (known?.kind !== 'picture') return { kind: 'colour', colour: INK };
+      const light = backing.light && { light: backingLight(backing.light) };
+      if (backing.blur)
+        return {
+          kind: 'blurred',
+          assetId: backing.assetId,
+          clipFrame: null,
+          aspect: known.widthPx / known.heightPx,
+          crop: null,
+          amount: backing.blur,
+          darkness: 0,
+          colour: 1,
+          ...light,
+        };
       const framing = fillFraming(known.widthPx / known.heightPx, frame.widthPx / frame.heightPx);
       return {
         kind: 'picture',
         assetId: backing.assetId,
         framing,
         size: pictureSizeFor(known, { first: framing, last: framing }, frame),
+        ...light,
       };
     }
     case 'automatic':
@@ -156,6 +177,10 @@ function planBacking({ slide, facts, moves, frame }: SlideSurroundings, layers: 
     default:
       return unreachable(backing);
   }
+}
+
+function backingLight(light: BackingLight): LightPlan {
+  return { values: { ...NEUTRAL, ...light }, moves: false, sharpen: 0, print: null, redEyes: [] };
 }
 
 function planBlurred(

@@ -91,7 +91,7 @@ export function lookGiven(
         kind: 'set-words',
         slideId: slide.id,
         layerId: words.id,
-        words: { title, subtitle, ...look.words },
+        words: { title, subtitle, ...withPartsOf(look.words, words) },
       });
     }
   if (edits.length === 0) return null;
@@ -102,12 +102,23 @@ export function lookGiven(
   };
 }
 
+/** Parts of a line that look otherwise belong to what is said, not to how it looks. */
 function lookOfWords({
   title: _title,
   subtitle: _subtitle,
+  style,
   ...look
 }: WordsText): Omit<WordsText, 'title' | 'subtitle'> {
-  return look;
+  if (!style) return look;
+  const { parts: _parts, ...rest } = style;
+  return { ...look, style: rest };
+}
+
+function withPartsOf(
+  look: Omit<WordsText, 'title' | 'subtitle'>,
+  { style }: Pick<WordsText, 'style'>,
+): Omit<WordsText, 'title' | 'subtitle'> {
+  return style?.parts ? { ...look, style: { ...look.style, parts: style.parts } } : look;
 }
 
 function withoutEyes(light: Light | undefined): Light | null {

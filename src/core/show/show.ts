@@ -150,9 +150,24 @@ export type Backing =
   | { readonly kind: 'automatic' }
   | { readonly kind: 'colour'; readonly colour: string }
   | { readonly kind: 'gradient'; readonly gradient: Gradient<string> }
-  | { readonly kind: 'picture'; readonly assetId: AssetId }
+  | {
+      readonly kind: 'picture';
+      readonly assetId: AssetId;
+      /** Share of the frame's height, 0…0.1. */
+      readonly blur?: number;
+      readonly light?: BackingLight;
+    }
   /** A blurred copy of the slide's own first picture; `amount` is a share of the frame's height (0…0.1), `darkness` 0…1. */
   | { readonly kind: 'blurred'; readonly amount: number; readonly darkness: number };
+
+/** As `Light` of a picture, standing still. */
+export interface BackingLight {
+  /** In stops, −4…4. */
+  readonly exposure?: number;
+  readonly contrast?: number;
+  readonly temperature?: number;
+  readonly saturation?: number;
+}
 
 export const DEFAULT_SLIDE_LENGTH_MS = 5000;
 export const DEFAULT_TRANSITION: Transition = { kind: 'dissolve', lengthMs: 1000 };

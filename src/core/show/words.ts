@@ -1,3 +1,4 @@
+import type { EasingName } from '../keys/easing';
 export type WordsPlace =
   'top-left' | 'top' | 'top-right' | 'left' | 'centre' | 'right' | 'bottom-left' | 'bottom' | 'bottom-right';
 
@@ -43,6 +44,10 @@ export type FontName = (typeof FONT_NAMES)[number];
 export interface WordsStyle<Colour = string> {
   readonly font?: FontName;
   readonly subtitleFont?: FontName;
+  /** The letters lean. */
+  readonly italic?: true;
+  /** Parts of a line that look otherwise. */
+  readonly parts?: readonly WordsPart[];
   /** 100…900, within what the font has. */
   readonly weight?: number;
   /** Size of the title; the subtitle keeps its proportion. 0.01…0.5. */
@@ -79,6 +84,17 @@ export interface WordsStyle<Colour = string> {
       };
 }
 
+/** How a part of a line looks, wherever it stands in the title or the subtitle. */
+export interface WordsPart {
+  /** As it reads, in one line. */
+  readonly words: string;
+  readonly colour?: string;
+  readonly italic?: true;
+}
+/** Parts with a look of their own in one layer. */
+export const MOST_PARTS = 12;
+export const LONGEST_PART = 200;
+
 export type WordsWay = 'none' | 'fade' | 'rise' | 'type' | 'wipe' | 'blur';
 export type WordsUnit = 'all' | 'line' | 'word' | 'letter';
 export const WORDS_WAYS: readonly WordsWay[] = ['none', 'fade', 'rise', 'type', 'wipe', 'blur'];
@@ -97,7 +113,20 @@ export interface WordsPassage {
   readonly by: WordsUnit;
   readonly atMs: number;
   readonly lengthMs: number;
+  /** How each unit comes or goes: by a curve of its own where it is not said. */
+  readonly easing?: PassageEasing;
+  /** How far one unit goes before the next sets out: 0 all at once, 1 one after the other; 0.6 when left out. Typing has its own beat. */
+  readonly stagger?: number;
 }
+export const PASSAGE_EASINGS = [
+  'linear',
+  'settle',
+  'arrive',
+  'set-off',
+  'swing',
+  'bounce',
+] as const satisfies EasingName[];
+export type PassageEasing = (typeof PASSAGE_EASINGS)[number];
 
 /** Words that travel over the frame: rolling upwards as credits, or crawling along the line, from outside to outside. */
 export interface WordsTravel {

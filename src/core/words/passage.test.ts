@@ -62,6 +62,42 @@ describe('planPassage', () => {
     expect([699, 700].map((ms) => planPassage(layer, span, ms).entrance.share)).toEqual([0, 1]);
     expect([5699, 5700].map((ms) => planPassage(layer, span, ms).exit.share)).toEqual([0, 1]);
   });
+  it('lets units follow each other as closely as is said, and go by the curve that is said', () => {
+    const plan = (more: object, share: number) => ({
+      entrance: { way: 'fade' as const, by: 'word' as const, share, ...more },
+      exit: { way: 'none' as const, by: 'all' as const, share: 0 },
+      travel: null,
+    });
+    const shown = (more: object, share: number, count = 5) =>
+      Array.from({ length: count }, (_, index) => pieceState(plan(more, share), { index, count }, alone).opacity);
+    // All at once, one strictly after the other, and as it is when nothing is said.
+    expect(shown({ stagger: 0 }, 0.5)).toEqual([0.5, 0.5, 0.5, 0.5, 0.5]);
+    expect(shown({ stagger: 1 }, 0.5).map((value) => Math.round(100 * value))).toEqual([100, 100, 50, 0, 0]);
+    expect(shown({ stagger: 0.6 }, 0.3)).toEqual(shown({}, 0.3));
+    for (const stagger of [0, 0.3, 0.9, 1]) {
+      expect(shown({ stagger }, 1)).toEqual([1, 1, 1, 1, 1]);
+      expect(shown({ stagger }, 0)).toEqual([0, 0, 0, 0, 0]);
+    }
+    expect(shown({ easing: 'set-off', stagger: 0 }, 0.5)[0]).toBeLessThan(0.4);
+    expect(shown({ easing: 'arrive', stagger: 0 }, 0.5)[0]).toBeGreaterThan(0.6);
+    // What goes beyond its goal is never more than there.
+    const rising = pieceState(
+      { ...plan({}, 0.7), entrance: { way: 'rise', by: 'all', share: 0.7, easing: 'swing' } },
+      alone,
+      alone,
+    );
+    expect([rising.opacity, rising.down < 0]).toEqual([1, true]);
+  });
+  it('says in its plan what is said of the pace, and nothing more', () => {
+    const passage = { way: 'fade', by: 'word', atMs: 0, lengthMs: 1000 } as const;
+    const of = (more: object) =>
+      planPassage(words({ come: { entrance: { ...passage, ...more }, exit: { ...passage, ...more } } }), span, 500);
+    expect(of({}).entrance).toEqual({ way: 'fade', by: 'word', share: 0.5 });
+    expect(of({ easing: 'swing', stagger: 0.2 })).toMatchObject({
+      entrance: { easing: 'swing', stagger: 0.2 },
+      exit: { easing: 'swing', stagger: 0.2 },
+    });
+  });
   it('takes travelling words across while the slide is seen, or as long as it is told', () => {
     expect(planPassage(words({ travel: { kind: 'roll', fromMs: 1000, lengthMs: null } }), span, 4000).travel).toEqual({
       kind: 'roll',

@@ -1,13 +1,14 @@
-import type { WordsPassagePlan } from '../frame/frame-plan';
+import type { PassagePlan, WordsPassagePlan } from '../frame/frame-plan';
+import { curveOf } from '../keys/easing';
 import type { WordsLayer } from '../show/layer';
-import type { WordsPassage, WordsUnit, WordsWay } from '../show/words';
+import type { WordsPassage, WordsUnit } from '../show/words';
 import type { SlideSpan } from '../timing/slide-span';
 
 /** Words come in once the picture has arrived and is looked at. */
 const WAIT_MS = 300;
 const FADE_MS = 600;
-/** Share of a passage that one unit takes; the others follow it evenly. */
-const UNIT_SHARE = 0.4;
+/** How far one unit goes before the next sets out, where it is not said. */
+const STAGGER = 0.6;
 
 /** Where a layer's words are on their way at an offset from the slide's start. */
 export function planPassage(layer: WordsLayer, span: SlideSpan, offsetMs: number): WordsPassagePlan {
@@ -20,12 +21,14 @@ export function planPassage(layer: WordsLayer, span: SlideSpan, offsetMs: number
     entrance: {
       way: entrance.way,
       by: entrance.by,
+      ...paceOf(entrance),
       share: entrance.way === 'none' ? Number(offsetMs >= entrance.atMs) : shareOf(entrance.atMs, entrance.lengthMs),
     },
     exit: exit
       ? {
           way: exit.way,
           by: exit.by,
+          ...paceOf(exit),
           share:
             exit.way === 'none'
               ? Number(offsetMs >= lengthMs - exit.atMs)
@@ -59,6 +62,11 @@ export function readableSpan(layer: WordsLayer, span: SlideSpan): { readonly sta
   const come = entrance.way === 'none' ? 0 : entrance.lengthMs;
   const go = exit && exit.way !== 'none' ? exit.lengthMs : 0;
   return { startMs: entrance.atMs + come, endMs: exit ? lengthMs - exit.atMs - go : lengthMs };
+}
+
+/** What is said of how its units follow each other. */
+function paceOf({ easing, stagger }: WordsPassage): Pick<PassagePlan, 'easing' | 'stagger'> {
+  return { ...(easing && { easing }), ...(stagger !== undefined && { stagger }) };
 }
 
 /** The entrance a layer has, or the one that words have of which nobody said anything. */
@@ -100,11 +108,8 @@ export function pieceState(
   entering: { readonly index: number; readonly count: number },
   leaving: { readonly index: number; readonly count: number },
 ): PieceState {
-  const coming = stateAt(
-    plan.entrance.way,
-    unitShare(plan.entrance.way, plan.entrance.share, entering.index, entering.count),
-  );
-  const going = stateAt(plan.exit.way, 1 - unitShare(plan.exit.way, plan.exit.share, leaving.index, leaving.count));
+  const coming = stateAt(plan.entrance, unitShare(plan.entrance, entering));
+  const going = stateAt(plan.exit, 1 - unitShare(plan.exit, leaving));
   return {
     opacity: coming.opacity * going.opacity,
     down: coming.down - going.down,
@@ -113,30 +118,38 @@ export function pieceState(
   };
 }
 
-function unitShare(way: WordsWay, share: number, index: number, count: number): number {
-  if (count <= 1) return share;
+function unitShare(
+  { way, share, stagger = STAGGER }: PassagePlan,
+  { index, count }: { readonly index: number; readonly count: number },
+): number {
+  if (count <= 1 || share >= 1) return share;
   // Typing has an even beat from the first letter to the last.
   if (way === 'type') return share >= 1 || share * count > index ? 1 : 0;
-  const starts = ((1 - UNIT_SHARE) * index) / (count - 1);
-  return Math.min(1, Math.max(0, (share - starts) / UNIT_SHARE));
+  // Of the whole passage, what one unit takes; one after the other they share it evenly.
+  const own = Math.max(1 / count, 1 - stagger);
+  const starts = ((1 - own) * index) / (count - 1);
+  return Math.min(1, Math.max(0, (share - starts) / own));
 }
 
-function stateAt(way: WordsWay, share: number): PieceState {
+/** @param share how much of the way it is there: 0…1 */
+function stateAt({ way, easing }: PassagePlan, share: number): PieceState {
   if (share >= 1) return HERE;
   if (share <= 0) return { opacity: 0, down: 0, shown: way === 'wipe' ? 0 : 1, blur: 0 };
-  const eased = 1 - (1 - share) ** 3;
+  const curve = easing && curveOf(easing)(share);
+  const eased = curve ?? 1 - (1 - share) ** 3;
+  const shown = Math.min(1, Math.max(0, curve ?? share));
   switch (way) {
     case 'none':
       return HERE;
     case 'type':
       return HERE;
     case 'fade':
-      return { ...HERE, opacity: share };
+      return { ...HERE, opacity: shown };
     case 'rise':
-      return { ...HERE, opacity: eased, down: 0.6 * (1 - eased) };
+      return { ...HERE, opacity: Math.min(1, eased), down: 0.6 * (1 - eased) };
     case 'wipe':
-      return { ...HERE, shown: share };
+      return { ...HERE, shown };
     case 'blur':
-      return { ...HERE, opacity: eased, blur: 0.35 * (1 - eased) };
+      return { ...HERE, opacity: Math.min(1, eased), blur: 0.35 * Math.max(0, 1 - eased) };
   }
 }

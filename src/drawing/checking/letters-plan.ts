@@ -51,6 +51,8 @@ function bare(layer: LayerPlan, content: ContentPlan): LayerPlan {
 }
 
 export function whiteLook(look: WordsLook): WordsLook {
-  const { box: _box, outline: _outline, accent: _accent, ...style } = look.style;
-  return { ...look, style: { ...style, colour: WHITE, shadow: 'none' } };
+  const { box: _box, outline: _outline, accent: _accent, parts, ...style } = look.style;
+  // Parts that lean are where they lean; their colours are not asked.
+  const leaning = parts?.map(({ colour: _colour, ...part }) => part);
+  return { ...look, style: { ...style, ...(leaning && { parts: leaning }), colour: WHITE, shadow: 'none' } };
 }

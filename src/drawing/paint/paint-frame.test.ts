@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
-import type { FramePlan, LayerPlan, SlidePlan } from '../../core/frame/frame-plan';
+import { NEUTRAL, type FramePlan, type LayerPlan, type SlidePlan } from '../../core/frame/frame-plan';
 import { assetId, slideId } from '../../core/show/ids';
 import { storeFor } from '../../server/films/draw-segment';
 import { openNodeDrawing, type NodeDrawing } from '../../server/films/node-drawing';
@@ -143,6 +143,40 @@ describe('paintFrame', () => {
     expect(middle).toBe(ycbcrOf('#d8371f').y);
     expect(corner).toBeGreaterThan(30);
     expect(corner).toBeLessThan(middle - 15);
+  });
+  it('lights a picture that lies behind, sharp or blurred, and keeps its colour when it is blurred', async () => {
+    const behind = (backing: SlidePlan['backing']) => painted(plan(slide(RED, { backing, layers: [] })));
+    const light = (values: Partial<typeof NEUTRAL>) => ({
+      light: { values: { ...NEUTRAL, ...values }, moves: false, sharpen: 0, print: null, redEyes: [] },
+    });
+    const sharp = (more: object) =>
+      behind({ kind: 'picture', assetId: RED, framing: full, size: { widthPx: 160, heightPx: 90 }, ...more });
+    const soft = (more: object) =>
+      behind({
+        kind: 'blurred',
+        crop: null,
+        assetId: RED,
+        clipFrame: null,
+        aspect: 16 / 9,
+        amount: 0.05,
+        darkness: 0,
+        colour: 1,
+        ...more,
+      });
+    const middle = 45 * 160 + 80;
+    const v = 160 * 90 + 80 * 45 + 22 * 80 + 40;
+    for (const drawn of [sharp, soft]) {
+      const [plain, dark, grey] = [
+        await drawn({}),
+        await drawn(light({ exposure: -1 })),
+        await drawn(light({ saturation: -1 })),
+      ];
+      expect(Math.abs(plain[middle]! - ycbcrOf('#d8371f').y)).toBeLessThan(3);
+      expect(dark[middle]!).toBeLessThan(plain[middle]! - 15);
+      expect(plain[v]!).toBeGreaterThan(170);
+      expect(Math.abs(grey[v]! - 128)).toBeLessThan(4);
+    }
+    expect((await soft({}))[v]!).toBeGreaterThan((await soft({ colour: 0.75 }))[v]! + 8);
   });
   it.each<[string, Partial<LayerPlan>]>([
     ['by itself', {}],

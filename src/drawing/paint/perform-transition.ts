@@ -11,7 +11,7 @@ import { lightPicture } from '../planes/light-planes';
 import { padPlanes } from '../planes/picture-planes';
 import { blurCel } from '../planes/cels';
 import { copySurface, fillSurface, ycbcrOf, type Surface } from '../planes/surface';
-import { NEUTRAL } from '../plates/plate';
+import { NEUTRAL } from '../../core/frame/frame-plan';
 import { paintLayer, type Easel } from './paint-layer';
 
 /** Behind turning cards and cubes, as shares of the frame’s height and in stops. */

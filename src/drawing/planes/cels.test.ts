@@ -5,7 +5,7 @@ import type { LightValues } from '../../core/frame/frame-plan';
 import { balanceMatrix, chromaGain, chromaShift, toneCurve, vibranceGain } from '../../core/light/tone';
 import { bytesOf, loadKernels, type Kernels } from '../kernel-module';
 import { blur as blurInFloats } from '../plates/gaussian';
-import { NEUTRAL } from '../plates/plate';
+import { NEUTRAL } from '../../core/frame/frame-plan';
 import { lightPicture } from './light-planes';
 import { planesFromPixels, type PicturePlanes } from './picture-planes';
 import {

@@ -13,20 +13,25 @@ const SATURATION = 0.75;
  * The dither is a fixed pattern: a backing stands still, and so must its grain.
  *
  * @param pixels the whole picture, about `BACKING_SOURCE_WIDTH_PX` wide
- * @param how `amount` is a share of the frame's height, `darkness` 0…1
+ * @param how `amount` is a share of the frame's height, `darkness` 0…1, `colour` how much of its colour is left
  */
 export function fillWithBlur(
   kernels: Kernels,
   surface: Surface,
   pixels: Pixels,
-  how: { readonly amount: number; readonly darkness: number },
+  how: { readonly amount: number; readonly darkness: number; readonly colour?: number },
 ): void {
   const frameAspect = surface.widthPx / surface.heightPx;
   const aspect = pixels.widthPx / pixels.heightPx;
   const cover =
     aspect > frameAspect ? { width: frameAspect / aspect, height: 1 } : { width: 1, height: aspect / frameAspect };
   // The blur is measured in the frame, of which the copy covers all.
-  const planes = floatPlanes(pixels, 1 - how.darkness, Math.max(0.4, how.amount * cover.height * pixels.heightPx));
+  const planes = floatPlanes(
+    pixels,
+    1 - how.darkness,
+    how.colour ?? SATURATION,
+    Math.max(0.4, how.amount * cover.height * pixels.heightPx),
+  );
   const memory = bytesOf(kernels);
   const crop = {
     x: ((1 - cover.width) / 2) * pixels.widthPx,
@@ -44,6 +49,7 @@ export function fillWithBlur(
 function floatPlanes(
   pixels: Pixels,
   brightness: number,
+  saturation: number,
   sigma: number,
 ): { y: Float32Array; u: Float32Array; v: Float32Array } {
   const count = pixels.widthPx * pixels.heightPx;
@@ -56,8 +62,8 @@ function floatPlanes(
     const b = pixels.rgba[4 * index + 2]!;
     const luma = 0.2126 * r + 0.7152 * g + 0.0722 * b;
     y[index] = 16 + (luma * brightness * 219) / 255;
-    u[index] = 128 + ((b - luma) / 1.8556) * brightness * SATURATION * (224 / 255);
-    v[index] = 128 + ((r - luma) / 1.5748) * brightness * SATURATION * (224 / 255);
+    u[index] = 128 + ((b - luma) / 1.8556) * brightness * saturation * (224 / 255);
+    v[index] = 128 + ((r - luma) / 1.5748) * brightness * saturation * (224 / 255);
   }
   for (const plane of [y, u, v]) blur(plane, pixels.widthPx, pixels.heightPx, sigma);
   return { y, u, v };

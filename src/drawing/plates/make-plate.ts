@@ -16,7 +16,8 @@ import type { Drawing2d } from '../words/outline';
 import { BACKING_SOURCE_WIDTH_PX, fillWithBlur } from './blurred-backing';
 import { fillWithGradient } from './gradient-backing';
 import { paintOutline, paintShape, paintStencil, paintVignette } from './painted';
-import { NEUTRAL, type Plate } from './plate';
+import { NEUTRAL } from '../../core/frame/frame-plan';
+import type { Plate } from './plate';
 import { readCropped } from './read-cropped';
 import { readCroppedClip, rgbaOf } from './read-cropped-clip';
 import { applyStillEffects } from './still-effects';
@@ -117,6 +118,7 @@ export async function makePlate(parts: Parts, plate: Plate): Promise<Made> {
           : await readCropped(reader, plate.assetId, plate.crop, { widthPx, heightPx });
       const surface = createSurface(kernels, plate.frame.widthPx, plate.frame.heightPx);
       fillWithBlur(kernels, surface, pixels, plate);
+      if (plate.light) lightPicture(kernels, surface, surface, plate.light.values);
       return { kind: 'planes', planes: surface };
     }
     case 'wipe-map': {

@@ -13,6 +13,7 @@ import type {
   StencilLook,
   WordsLook,
 } from '../../core/frame/frame-plan';
+import { NEUTRAL } from '../../core/frame/frame-plan';
 import type { AssetId } from '../../core/show/ids';
 import type { Fill, Gradient, Shape } from '../../core/show/layer';
 import type { WipeMapLook } from '../../core/transitions/transition-plan';
@@ -47,6 +48,8 @@ export type Plate =
       readonly aspect: number;
       readonly amount: number;
       readonly darkness: number;
+      readonly colour?: number;
+      readonly light?: LightPlan;
       readonly frame: PictureSize;
     }
   | { readonly kind: 'wipe-map'; readonly look: WipeMapLook; readonly frame: PictureSize };
@@ -61,7 +64,7 @@ export function keyOf(plate: Plate): string {
 }
 
 export function backingPlate(backing: Extract<BackingPlan, { kind: 'picture' }>): Plate {
-  return { kind: 'picture', assetId: backing.assetId, crop: null, size: backing.size, light: null };
+  return { kind: 'picture', assetId: backing.assetId, crop: null, size: backing.size, light: backing.light ?? null };
 }
 
 export function pictureContentPlate(
@@ -91,24 +94,6 @@ function lightOfPlate(light: LightPlan | null, isTransparent: boolean): LightPla
   if (light.sharpen === 0 && !light.print && light.redEyes.length === 0) return null;
   return { ...light, moves: false, values: NEUTRAL };
 }
-
-export const NEUTRAL: LightPlan['values'] = {
-  exposure: 0,
-  contrast: 0,
-  highlights: 0,
-  shadows: 0,
-  temperature: 0,
-  tint: 0,
-  saturation: 0,
-  vibrance: 0,
-  black: 0,
-  white: 1,
-  blackAndWhite: 0,
-  sepia: 0,
-  paling: 0,
-  toneColour: '#000000',
-  toneAmount: 0,
-};
 
 /** A box of white, by which cels are cut. */
 export const WHITE: Plate = {

@@ -4,7 +4,7 @@ import { PRINT_EFFECTS } from '../../core/show/light';
 import { tonePoints } from '../../core/light/histogram';
 import type { LightPlan } from '../../core/frame/frame-plan';
 import type { Pixels } from '../planes/picture-planes';
-import { NEUTRAL } from './plate';
+import { NEUTRAL } from '../../core/frame/frame-plan';
 import { applyStillEffects } from './still-effects';
 
 // Looked up once: under the test runner every look at a global takes long.

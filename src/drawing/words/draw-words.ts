@@ -5,6 +5,7 @@ import type { FontShelf } from './fonts';
 import { layOutWords, type LaidOutWords, type PlacedLine } from './lay-out-words';
 import type { Drawing2d } from './outline';
 import { paintColourGlyph } from './paint-colour-glyph';
+import { partLooks, type PartLook } from './part-looks';
 import { UNITS, type PlacedGlyph } from './shape-line';
 
 /** Words as pixels at their place in the frame, in pieces that come and go by themselves; `leftPx` and `topPx` are even, since chroma has half the samples. */
@@ -34,6 +35,8 @@ export interface DrawnPiece {
 
 /** The shadow's softness and fall, as shares of the letter size; strong enough to read white on a bright sky. */
 const USUAL_SHADOW = { colour: '#000000', opacity: 0.72, softness: 0.11, x: 0, y: 0.04 };
+/** How far letters that lean go to the right, as a share of their height: the tangent of 11°. */
+const LEANS = 0.194;
 /** What a wide blur loses in strength at thin strokes. */
 const SHADOW_GAIN = 1.6;
 const TITLE_WEIGHT = 700;
@@ -67,7 +70,8 @@ export async function drawWords(
   if (lines.length === 0) return null;
   const { pieces, counts } = piecesOf(lines, look);
   const travels = look.crawls || look.rolls;
-  const drawn = pieces.flatMap((piece) => drawPiece(piece, look, drawing, travels ? null : frame));
+  const partOf = partLooks(lines, look.style.parts);
+  const drawn = pieces.flatMap((piece) => drawPiece(piece, look, partOf, drawing, travels ? null : frame));
   // All shadows first: none falls on a neighbour's face.
   const ordered = [
     ...boxOf(words, lines, look, drawing),
@@ -117,6 +121,7 @@ interface Drawn {
 function drawPiece(
   piece: Piece,
   look: WordsLook,
+  partOf: PartLook,
   drawing: Drawing2d,
   frame: { readonly widthPx: number; readonly heightPx: number } | null,
 ): Drawn[] {
@@ -150,21 +155,27 @@ function drawPiece(
   const { context } = canvas;
   const plain = piece.glyphs.filter(({ glyph }) => !glyph.isEmoji);
   for (const title of [true, false]) {
-    const path = outlineOf(
-      plain.filter(({ of }) => of.isTitle === title),
-      leftPx,
-      topPx,
-    );
+    const letters = plain
+      .filter(({ of }) => of.isTitle === title)
+      .map((one) => {
+        const part = partOf(one.of, one.glyph.at);
+        // In words that lean, a part that leans stands upright.
+        return { ...one, colour: part?.colour ?? null, leans: (style.italic ?? false) !== (part?.italic ?? false) };
+      });
+    const path = outlineOf(letters, leftPx, topPx);
     if (path === '') continue;
-    const letters = drawing.path(path);
     if (style.outline) {
       context.strokeStyle = style.outline.colour;
       context.lineJoin = 'round';
       context.lineWidth = 2 * style.outline.width * sizePx;
-      context.stroke(letters);
+      context.stroke(drawing.path(path));
     }
-    context.fillStyle = title ? (style.colour ?? '#ffffff') : (style.accent ?? style.colour ?? '#ffffff');
-    context.fill(letters);
+    const usual = title ? (style.colour ?? '#ffffff') : (style.accent ?? style.colour ?? '#ffffff');
+    for (const colour of new Set(letters.map((letter) => letter.colour))) {
+      const own = letters.filter((letter) => letter.colour === colour);
+      context.fillStyle = colour ?? usual;
+      context.fill(drawing.path(own.length === letters.length ? path : outlineOf(own, leftPx, topPx)));
+    }
   }
   for (const { glyph, of } of piece.glyphs) {
     if (!glyph.isEmoji) continue;
@@ -206,15 +217,21 @@ function drawPiece(
 }
 
 /** All glyphs as one path, in pixels. Three decimals: both engines then read the very same numbers. */
-function outlineOf(glyphs: Piece['glyphs'], leftPx: number, topPx: number): string {
+function outlineOf(
+  glyphs: readonly (Piece['glyphs'][number] & { readonly leans: boolean })[],
+  leftPx: number,
+  topPx: number,
+): string {
   const parts: string[] = [];
-  for (const { glyph, of } of glyphs) {
+  for (const { glyph, of, leans } of glyphs) {
     const scale = of.sizePx / UNITS;
-    const x = of.leftPx - leftPx + glyph.x * of.sizePx;
+    const lean = leans ? LEANS : 0;
+    const x = of.leftPx - leftPx + (glyph.x + lean * glyph.y) * of.sizePx;
     const y = of.baselinePx - topPx - glyph.y * of.sizePx;
     for (const command of glyph.font.glyphToJson(glyph.glyph)) {
-      const numbers = command.values.map((value, index) =>
-        (index % 2 === 0 ? x + value * scale : y - value * scale).toFixed(3),
+      const { values } = command;
+      const numbers = values.map((value, index) =>
+        (index % 2 === 0 ? x + (value + lean * values[index + 1]!) * scale : y - value * scale).toFixed(3),
       );
       parts.push(command.type + numbers.join(' '));
     }

@@ -1,14 +1,22 @@
 'use client';
 
 import { useState } from 'react';
-import { mainLayerOf, type Backing, type Slide } from '../../core/show/show';
+import { mainLayerOf, type Backing, type BackingLight, type Slide } from '../../core/show/show';
 import { ChoosePrintDialog } from '../gather/choose-print-dialog';
 import { Amount } from '../kit/amount';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { ColourField } from '../kit/colour-field';
+import { withPart } from '../kit/with-part';
 import { useShow } from '../show/show-provider';
 import { useChosenSlides } from './chosen-layers';
+
+const LIGHTS: readonly { readonly name: keyof BackingLight; readonly label: string; readonly reach: number }[] = [
+  { name: 'exposure', label: 'Brightness', reach: 2 },
+  { name: 'contrast', label: 'Contrast', reach: 1 },
+  { name: 'saturation', label: 'Colour', reach: 1 },
+  { name: 'temperature', label: 'Warmth', reach: 1 },
+];
 
 const KINDS: Record<'automatic' | 'blurred' | 'gradient' | 'colour', Backing> = {
   automatic: { kind: 'automatic' },
@@ -104,6 +112,43 @@ export function BackingFields({ slide }: { slide: Slide }) {
           </Button>
         )}
       </div>
+      {backing.kind === 'picture' && (
+        <>
+          <Amount
+            label="Blur"
+            value={backing.blur ?? 0}
+            min={0}
+            max={0.1}
+            rest={0}
+            shown={`${((backing.blur ?? 0) * 100).toFixed(1)} %`}
+            onChange={(blur) =>
+              set(withPart(backing, { blur: blur === 0 ? undefined : blur }) ?? backing, 'backing blur')
+            }
+          />
+          {LIGHTS.map(({ name, label, reach }) => {
+            const value = backing.light?.[name] ?? 0;
+            return (
+              <Amount
+                key={name}
+                label={label}
+                value={value}
+                min={-reach}
+                max={reach}
+                rest={0}
+                shown={value.toFixed(2)}
+                onChange={(next) =>
+                  set(
+                    withPart(backing, {
+                      light: withPart(backing.light ?? {}, { [name]: next === 0 ? undefined : next }) ?? undefined,
+                    }) ?? backing,
+                    `backing ${name}`,
+                  )
+                }
+              />
+            );
+          })}
+        </>
+      )}
       {backing.kind === 'blurred' && (
         <>
           <Amount
@@ -131,7 +176,13 @@ export function BackingFields({ slide }: { slide: Slide }) {
           title="The picture behind"
           kind="picture"
           part="backing-with"
-          onChoose={(entry) => set({ kind: 'picture', assetId: entry.assetId })}
+          onChoose={(entry) =>
+            set(
+              backing.kind === 'picture'
+                ? { ...backing, assetId: entry.assetId }
+                : { kind: 'picture', assetId: entry.assetId },
+            )
+          }
           onClose={() => setChoosing(false)}
         >
           <p className="text-soft">It fills the frame behind the slide’s own picture.</p>

@@ -23,6 +23,8 @@ import { FONTS, OWN_PAIR, PAIRS, pairOf } from './words-fonts';
 import { mainLayerOf, type Slide } from '../../core/show/show';
 import { TITLE_SIZE } from '../../core/words/sizes';
 import { usePrepared } from '../show/show-provider';
+import { WordsPaceFields } from './words-pace-fields';
+import { WordsPartsFields } from './words-parts-fields';
 import { WordsStrip } from './words-strip';
 
 const WAYS: Record<WordsWay, string> = {
@@ -167,6 +169,11 @@ export function WordsLookFields({ slide, text, onChange }: WordsLookFieldsProps)
           unit="s long"
           onCommit={(seconds) => enter({ lengthMs: Math.round(seconds * 1000) })}
         />
+        <WordsPaceFields
+          passage={come.entrance}
+          which="Entrance"
+          onChange={(pace) => onChange({ come: { ...come, entrance: withPace(come.entrance, pace) } })}
+        />
       </div>
       <div className="flex flex-wrap items-center gap-2">
         <span className="text-soft">and</span>
@@ -208,6 +215,11 @@ export function WordsLookFields({ slide, text, onChange }: WordsLookFieldsProps)
               unit="s long"
               onCommit={(seconds) => leave({ lengthMs: Math.round(seconds * 1000) })}
             />
+            <WordsPaceFields
+              passage={come.exit}
+              which="Exit"
+              onChange={(pace) => onChange({ come: { ...come, exit: withPace(come.exit!, pace) } })}
+            />
           </>
         )}
       </div>
@@ -226,6 +238,18 @@ export function WordsLookFields({ slide, text, onChange }: WordsLookFieldsProps)
               step={50}
               digits={0}
               onCommit={(weight) => restyle({ weight: Math.round(weight) })}
+            />
+          </span>
+          <span className="flex items-center justify-between gap-2">
+            letters{' '}
+            <Choice
+              label="How letters stand"
+              value={style.italic ? 'lean' : 'upright'}
+              options={[
+                { value: 'upright', label: 'upright' },
+                { value: 'lean', label: 'lean' },
+              ]}
+              onChange={(stand) => restyle({ italic: stand === 'lean' ? true : undefined })}
             />
           </span>
           <span className="flex items-center justify-between gap-2">
@@ -311,8 +335,27 @@ export function WordsLookFields({ slide, text, onChange }: WordsLookFieldsProps)
           </span>
         </div>
       </details>
+      <details>
+        <summary className="cursor-pointer text-soft hover:text-ink">
+          A part of a line{style.parts ? ` · ${style.parts.length}` : ''}
+        </summary>
+        <WordsPartsFields
+          parts={style.parts ?? []}
+          text={`${text.title} ${text.subtitle}`}
+          onChange={(parts) => restyle({ parts: parts.length > 0 ? parts : undefined })}
+        />
+      </details>
     </div>
   );
+}
+
+/** What is undefined is left out. */
+function withPace(
+  passage: WordsPassage,
+  pace: { readonly easing?: WordsPassage['easing'] | undefined; readonly stagger?: number | undefined },
+): WordsPassage {
+  const said = Object.entries({ ...passage, ...pace }).filter(([, value]) => value !== undefined);
+  return Object.fromEntries(said) as unknown as WordsPassage;
 }
 
 function withBehind(style: WordsStyle<ColourChannel>, behind: 'shadow' | 'box' | 'none'): WordsStyle<ColourChannel> {

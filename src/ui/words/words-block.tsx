@@ -66,6 +66,7 @@ function lookOf({ style = {}, place }: WordsLayer, { widthPx, heightPx }: StageS
   const letters: CSSProperties = {
     lineHeight: LINE_HEIGHT * (style.lineSpacing ?? 1),
     letterSpacing: `${style.letterSpacing ?? 0}em`,
+    fontStyle: style.italic ? 'oblique 11deg' : 'normal',
     textAlign:
       style.align === 'centre'
         ? 'center'

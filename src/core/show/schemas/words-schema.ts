@@ -1,12 +1,14 @@
 import {
   COLOUR,
   either,
+  list,
   maybe,
   number,
   object,
   oneOf,
   orNull,
   text,
+  truth,
   whole,
   type PartsOf,
   type Schema,
@@ -16,10 +18,14 @@ import { COLOUR_CHANNEL } from './channel-schema';
 import { LONGEST_SLIDE_MS, LONGEST_WORDS_SUBTITLE, LONGEST_WORDS_TITLE } from '../limits';
 import {
   FONT_NAMES,
+  LONGEST_PART,
+  MOST_PARTS,
+  PASSAGE_EASINGS,
   WORDS_PLACES,
   WORDS_UNITS,
   WORDS_WAYS,
   type WordsCome,
+  type WordsPart,
   type WordsPassage,
   type WordsStyle,
   type WordsTravel,
@@ -31,6 +37,8 @@ const PASSAGE = object<WordsPassage>({
   by: oneOf(WORDS_UNITS),
   atMs: whole(0, LONGEST_SLIDE_MS),
   lengthMs: whole(0, LONGEST_SLIDE_MS),
+  easing: maybe(oneOf(PASSAGE_EASINGS)),
+  stagger: maybe(number(0, 1)),
 });
 
 const SHADOW: Schema = object<Exclude<WordsStyle['shadow'], 'none' | undefined>>({
@@ -44,6 +52,14 @@ const SHADOW: Schema = object<Exclude<WordsStyle['shadow'], 'none' | undefined>>
 export const WORDS_STYLE: Schema = object<WordsStyle<ColourChannel>>({
   font: maybe(oneOf(FONT_NAMES)),
   subtitleFont: maybe(oneOf(FONT_NAMES)),
+  italic: maybe(truth),
+  parts: maybe(
+    list(
+      object<WordsPart>({ words: text(LONGEST_PART, 1), colour: maybe(COLOUR), italic: maybe(truth) }),
+      MOST_PARTS,
+      1,
+    ),
+  ),
   weight: maybe(number(100, 900)),
   size: maybe(number(0.01, 0.5)),
   colour: maybe(COLOUR_CHANNEL),
