@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
-import type { WordsLayer } from '../src/core/show/layer';
+import type { PictureLayer, WordsLayer } from '../src/core/show/layer';
 import {
   handsOn,
   openApp,
@@ -253,6 +253,39 @@ describe('the bench', () => {
     await page.waitForFunction(() => document.querySelector('[role=listbox]') === null);
     expect((await move())!.first).toMatchObject({ x: 0.5, width: 1, y: expect.closeTo(0.4219, 3) });
     await press(page, 'automatic');
+  });
+  it('sizes a framing by a corner while the opposite one stays, large too; and a number holds for all that are chosen', async () => {
+    await page.click('[data-slide=regatta-2] [role=img]');
+    await page.locator('aria/Rostrum[role="tab"]').click();
+    await toTop();
+    const move = async (index = 1) => {
+      const [layer] = (await hands.stored()).slides[index]!.layers;
+      return (layer as PictureLayer).move as Extract<PictureLayer['move'], { kind: 'set' }>;
+    };
+    await hands.type('last framing, width, percent', '60');
+    await page.click('[aria-label="Work on the framings large"]');
+    const corner = '[data-part=rostrum-large] [data-corner=last]:nth-of-type(3)';
+    const { last: before } = await move();
+    const box = (await (await page.waitForSelector(corner))!.boundingBox())!;
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x - 60, box.y - 40, { steps: 4 });
+    await page.mouse.up();
+    const { last: after } = await move();
+    expect(after.width).toBeLessThan(before.width - 0.03);
+    // The upper left stays where it was.
+    expect(after.x - after.width / 2).toBeCloseTo(before.x - before.width / 2, 4);
+    expect(after.y - after.height / 2).toBeCloseTo(before.y - before.height / 2, 4);
+    await hands.key('Escape');
+    await page.waitForFunction(() => document.querySelector('[data-part=rostrum-large]') === null);
+    await page.keyboard.down('Shift');
+    await page.click('[data-slide=regatta-3] [role=img]');
+    await page.keyboard.up('Shift');
+    await hands.type('last framing, centre across, percent', '90');
+    expect([(await move(1)).last.x, (await move(2)).last.x]).toEqual([0.9, 0.9]);
+    await waitForText(page, '[data-part=leaves-picture]', /The last framing leaves the picture|Both framings leave/);
+    for (let step = 0; step < 3; step += 1) await hands.key('Control', 'z');
+    await page.click('[data-slide=regatta-2] [role=img]');
   });
   it('puts a ring around what a picture is about, by hand and by key, for the move to go by; deals again; and sets how much all move', async () => {
     await page.click('[data-slide=regatta-2] [role=img]');

@@ -3,6 +3,7 @@
 import { useRef, type PointerEvent } from 'react';
 import type { Framing } from '../../core/motion/framing';
 import { framingBox, type FramedView } from '../arrange/framed-view';
+import { cornerOf, sizedFraming, type Corner } from './framing-drag';
 
 interface FramingHandsProps {
   readonly view: FramedView;
@@ -16,42 +17,44 @@ interface FramingHandsProps {
 
 /** Closer than this, a framing's side is laid onto the picture's. In pixels of the screen. */
 const CATCHES_PX = 4;
-const SMALLEST_WIDTH = 0.04;
 
-/** What a hand on a framing does: move it from inside or by its sides, size it by a corner about its middle. For the pointer; the same is typed in the fields beside it. */
+interface Held {
+  readonly which: 'first' | 'last';
+  /** Null: all of it is moved. */
+  readonly corner: Corner | null;
+  readonly x: number;
+  readonly y: number;
+  readonly start: Framing;
+}
+
+/**
+ * What a hand on a framing does: move it from inside or by its sides, size it by a corner while the opposite one stays – with Alt about its middle. For the
+ * pointer; the same is typed in the fields beside it.
+ */
 export function FramingHands({ view, picture, first, last, onHold, onChange }: FramingHandsProps) {
-  const held = useRef<{ which: 'first' | 'last'; how: 'move' | 'size'; x: number; y: number; start: Framing } | null>(
-    null,
-  );
+  const held = useRef<Held | null>(null);
   const framings = { first, last };
-  const hold = (which: 'first' | 'last', how: 'move' | 'size') => ({
+  const hold = (which: 'first' | 'last', corner: Corner | null) => ({
     onPointerDown: (event: PointerEvent<SVGElement>) => {
       event.preventDefault();
       event.currentTarget.setPointerCapture(event.pointerId);
-      held.current = { which, how, x: event.clientX, y: event.clientY, start: framings[which] };
+      held.current = { which, corner, x: event.clientX, y: event.clientY, start: framings[which] };
       onHold(true);
     },
     onPointerMove: (event: PointerEvent<SVGElement>) => {
       const drag = held.current;
-      if (!drag || drag.which !== which || drag.how !== how) return;
+      if (!drag || drag.which !== which || drag.corner !== corner) return;
       const { start } = drag;
-      const [dx, dy] = [
-        (event.clientX - drag.x) / view.scale / picture.widthPx,
-        (event.clientY - drag.y) / view.scale / picture.heightPx,
-      ];
-      if (how === 'move') {
+      const [dx, dy] = [(event.clientX - drag.x) / view.scale, (event.clientY - drag.y) / view.scale];
+      if (corner === null) {
         onChange(which, {
-          x: caught(start.x + dx, start.width, picture.widthPx),
-          y: caught(start.y + dy, start.height, picture.heightPx),
+          x: caught(start.x + dx / picture.widthPx, start.width, picture.widthPx),
+          y: caught(start.y + dy / picture.heightPx, start.height, picture.heightPx),
         });
         return;
       }
-      const box = framingBox(view, start, picture);
-      const bounds = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-      const [cx, cy] = [bounds.left + box.x + box.width / 2, bounds.top + box.y + box.height / 2];
-      const ratio = Math.hypot(event.clientX - cx, event.clientY - cy) / Math.hypot(box.width / 2, box.height / 2);
-      const width = Math.min(10, Math.max(SMALLEST_WIDTH, start.width * ratio));
-      onChange(which, { width, height: (start.height * width) / start.width });
+      const from = cornerOf(start, picture, corner);
+      onChange(which, sizedFraming(start, picture, corner, { x: from.x + dx, y: from.y + dy }, event.altKey));
     },
     onPointerUp: () => {
       held.current = null;
@@ -88,7 +91,7 @@ export function FramingHands({ view, picture, first, last, onHold, onChange }: F
               strokeWidth={10}
               className="cursor-move"
               data-framing={which}
-              {...hold(which, 'move')}
+              {...hold(which, null)}
             >
               <title>{which === 'first' ? 'First framing: drag to move it' : 'Last framing: drag to move it'}</title>
             </rect>
@@ -112,8 +115,10 @@ export function FramingHands({ view, picture, first, last, onHold, onChange }: F
                 }
                 strokeWidth={1}
                 data-corner={which}
-                {...hold(which, 'size')}
-              />
+                {...hold(which, corner as Corner)}
+              >
+                <title>Drag to size it; with Alt about its middle</title>
+              </circle>
             ))}
           </g>
         );

@@ -1,5 +1,6 @@
 'use client';
 
+import { Maximize2 } from 'lucide-react';
 import { useState } from 'react';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import { focusOf, ringAround } from '../../core/focus/focus-of';
@@ -13,17 +14,16 @@ import { pictureWindow } from '../../core/motion/plan-moves';
 import type { ClipLayer, Move, PictureLayer } from '../../core/show/layer';
 import { picturesOf } from '../../core/show/layout';
 import { mainLayerOf, type Slide } from '../../core/show/show';
-import { FramedPicture } from '../arrange/framed-picture';
-import { framedView, type FramedView } from '../arrange/framed-view';
 import { Button } from '../kit/button';
+import { Dialog } from '../kit/dialog';
 import { Pick } from '../kit/pick';
 import { useShow } from '../show/show-provider';
 import { useChosenSlides } from './chosen-layers';
 import { ClipTab } from './clip-tab';
 import { FocusFields } from './focus-fields';
-import { FocusRings } from './focus-rings';
-import { FramingHands } from './framing-hands';
+import { leavesPicture } from './framing-drag';
 import { FramingTable, type FramingName } from './framing-table';
+import { RostrumStage } from './rostrum-stage';
 import { MovePaceFields } from './move-pace-fields';
 
 interface RostrumTabProps {
@@ -34,6 +34,7 @@ interface RostrumTabProps {
 }
 
 const MOST = { widthPx: 268, heightPx: 190 };
+const LARGE = { widthPx: 980, heightPx: 480 };
 const STANDINGS: readonly { readonly value: Standing | 'own'; readonly label: string }[] = [
   { value: 'fill', label: 'fills the frame' },
   { value: 'whole', label: 'whole in the frame' },
@@ -50,7 +51,7 @@ function dealAfter({ move }: PictureLayer): number {
 export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
   const edit = useShow((state) => state.edit);
   const chosen = useChosenSlides(slide);
-  const [heldView, setHeldView] = useState<FramedView | null>(null);
+  const [large, setLarge] = useState(false);
   const facts = prepared.facts.get(layer.assetId);
   const move = prepared.moves.get(slide.id)?.get(layer.id);
   const focus = useShow((state) => state.show.focus);
@@ -59,18 +60,6 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
   if (!facts || facts.kind === 'sound' || !move)
     return <p className="text-soft">Nothing is known about this picture’s file yet.</p>;
   const shown = factsInUse(layer, facts);
-  const view = heldView ?? framedView(shown, move, MOST);
-  const picture = (
-    <FramedPicture
-      large
-      layer={layer}
-      facts={facts}
-      move={move}
-      widthPx={MOST.widthPx}
-      heightPx={MOST.heightPx}
-      view={view}
-    />
-  );
   if (layer.kind === 'clip' && facts.kind === 'clip')
     return <ClipTab slide={slide} layer={layer} facts={facts} prepared={prepared} />;
   if (layer.kind === 'clip' || facts.kind === 'clip') return null;
@@ -135,6 +124,23 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
           },
       `move ${layer.id}`,
     );
+  /** A number that is typed holds for every chosen picture. */
+  const changeAll = (which: FramingName, part: Partial<Framing>) => {
+    if (all.length === 1 || which === 'middle') return change(which, part);
+    setAll((of) => {
+      const planned = moveOf(of);
+      return planned
+        ? {
+            ...planned.pace,
+            kind: 'set',
+            first: planned.first,
+            last: planned.last,
+            [which]: { ...planned[which], ...part },
+          }
+        : of.move;
+    }, 'set a framing');
+  };
+  const leaving = (['first', 'last'] as const).filter((which) => leavesPicture(move[which], shown));
   const said = focus?.[layer.assetId];
   const aspect = facts.widthPx / facts.heightPx;
   const foundFocus = facts.kind === 'picture' ? focusOf(facts.focus, undefined, aspect) : null;
@@ -151,30 +157,54 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
   const stands = standingOf(move, shown, window.shape);
   const pixels = (narrowestWidth(move) * shown.widthPx) / window.shape.widthPx;
 
+  const stage = (most: typeof MOST) => (
+    <RostrumStage
+      layer={layer}
+      facts={facts}
+      move={move}
+      most={most}
+      rings={said ?? (found ? [found.ring] : [])}
+      found={said === undefined}
+      onFraming={change}
+      onRings={setRings}
+    />
+  );
+  const table = (
+    <FramingTable
+      framings={[
+        { name: 'first', framing: move.first },
+        ...(pace.middle ? [{ name: 'middle' as const, framing: pace.middle.framing }] : []),
+        { name: 'last', framing: move.last },
+      ]}
+      onChange={changeAll}
+    />
+  );
+
   return (
     <div className="flex flex-col gap-3">
+      <Dialog
+        title={`The framings of slide ${index + 1}`}
+        open={large}
+        onClose={() => setLarge(false)}
+        className="h-[740px] w-[1080px]"
+      >
+        <div className="flex min-h-0 flex-1 flex-col items-center gap-3" data-part="rostrum-large">
+          {large && stage(LARGE)}
+          {large && table}
+        </div>
+      </Dialog>
       <div className="flex gap-4">
-        <div className="relative shrink-0 self-start">
-          {picture}
-          <FramingHands
-            view={view}
-            picture={shown}
-            first={move.first}
-            last={move.last}
-            onHold={(held) => setHeldView(held ? view : null)}
-            onChange={change}
-          />
-          {facts.kind === 'picture' && (
-            <FocusRings
-              view={view}
-              whole={facts}
-              picture={shown}
-              crop={layer.crop}
-              rings={said ?? (found ? [found.ring] : [])}
-              found={said === undefined}
-              onChange={setRings}
-            />
-          )}
+        <div className="relative">
+          {stage(MOST)}
+          <Button
+            look="quiet"
+            square
+            className="absolute top-1 right-1 size-7 bg-card/85"
+            aria-label="Work on the framings large"
+            onClick={() => setLarge(true)}
+          >
+            <Maximize2 size={14} />
+          </Button>
         </div>
         <div className="min-w-0 flex-1">
           <div className="flex flex-wrap items-center gap-1.5">
@@ -256,14 +286,7 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
         </div>
       </div>
       <div>
-        <FramingTable
-          framings={[
-            { name: 'first', framing: move.first },
-            ...(pace.middle ? [{ name: 'middle' as const, framing: pace.middle.framing }] : []),
-            { name: 'last', framing: move.last },
-          ]}
-          onChange={change}
-        />
+        {table}
         {layer.move.kind === 'set' && (
           <MovePaceFields
             move={move}
@@ -291,10 +314,16 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
           {all.length > 1 && (
             <>
               {' '}
-              Buttons and places apply to all <b className="tabular text-ink">{all.length}</b> chosen pictures.
+              Buttons, places and numbers apply to all <b className="tabular text-ink">{all.length}</b> chosen pictures.
             </>
           )}
         </p>
+        {layer.move.kind === 'set' && leaving.length > 0 && (
+          <p className="mt-1" data-part="leaves-picture">
+            {leaving.length === 2 ? 'Both framings leave' : `The ${leaving[0]} framing leaves`} the picture: what lies
+            behind it shows there.
+          </p>
+        )}
         {fileName && (
           <p className="mt-1 truncate text-soft">
             {fileName} ·{' '}
