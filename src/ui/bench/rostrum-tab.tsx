@@ -34,7 +34,7 @@ interface RostrumTabProps {
 }
 
 const MOST = { widthPx: 268, heightPx: 190 };
-const LARGE = { widthPx: 980, heightPx: 480 };
+const LARGE = { widthPx: 1020, heightPx: 510 };
 const STANDINGS: readonly { readonly value: Standing | 'own'; readonly label: string }[] = [
   { value: 'fill', label: 'fills the frame' },
   { value: 'whole', label: 'whole in the frame' },
@@ -189,7 +189,7 @@ export function RostrumTab({ slide, layer, prepared, index }: RostrumTabProps) {
         className="h-[740px] w-[1080px]"
       >
         <div className="flex min-h-0 flex-1 flex-col items-center gap-3" data-part="rostrum-large">
-          {large && stage(LARGE)}
+          {large && <div>{stage(LARGE)}</div>}
           {large && table}
         </div>
       </Dialog>
