@@ -60,7 +60,7 @@ describe('a show in another shape', () => {
   });
   it.each([
     ['p', { place: 'top' as const }, /only words/],
-    ['w', { crop: framing }, /only a picture/],
+    ['w', { crop: framing }, /only pictures and clips/],
   ])('is not corrected by what %s cannot have', (id, correction, sentence) => {
     const result = applyEdit(show, { kind: 'set-shape', corrections: [{ ...on(id), shape: '9:16', correction }] });
     expect(result).toMatchObject({ ok: false, sentence: expect.stringMatching(sentence) });
