@@ -264,18 +264,18 @@ describe('the bench', () => {
     };
     await hands.type('last framing, width, percent', '60');
     await page.click('[aria-label="Work on the framings large"]');
-    const corner = '[data-part=rostrum-large] [data-corner=last]:nth-of-type(3)';
+    const corner = '[data-part=rostrum-large] [data-corner=last]:nth-of-type(1)';
     const { last: before } = await move();
     const box = (await (await page.waitForSelector(corner))!.boundingBox())!;
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
     await page.mouse.down();
-    await page.mouse.move(box.x - 60, box.y - 40, { steps: 4 });
+    await page.mouse.move(box.x + 70, box.y + 45, { steps: 4 });
     await page.mouse.up();
     const { last: after } = await move();
     expect(after.width).toBeLessThan(before.width - 0.03);
-    // The upper left stays where it was.
-    expect(after.x - after.width / 2).toBeCloseTo(before.x - before.width / 2, 4);
-    expect(after.y - after.height / 2).toBeCloseTo(before.y - before.height / 2, 4);
+    // The lower right stays where it was.
+    expect(after.x + after.width / 2).toBeCloseTo(before.x + before.width / 2, 4);
+    expect(after.y + after.height / 2).toBeCloseTo(before.y + before.height / 2, 4);
     await hands.key('Escape');
     await page.waitForFunction(() => document.querySelector('[data-part=rostrum-large]') === null);
     await page.keyboard.down('Shift');
