@@ -166,5 +166,33 @@ describe('a clip on its bench', () => {
     expect(await rings()).toBeUndefined();
     expect(page.faults).toEqual([]);
   });
+  it('plays on without sound where sound cannot be opened, and tries again with the next playing', async () => {
+    const other = await openPage(browser);
+    const { go } = handsOn(app, other, ID);
+    let isAway = true;
+    let asked = 0;
+    await other.setRequestInterception(true);
+    other.on('request', (request) => {
+      const isLimiter = request.url().includes('/limiter');
+      if (isLimiter) asked += 1;
+      void (isLimiter && isAway ? request.abort() : request.continue());
+    });
+    await go('arrange', 'slide');
+    const plays = async () => {
+      await press(other, 'Play');
+      await other.waitForFunction(
+        () => Number(document.querySelector<HTMLElement>('[data-part=viewer]')!.dataset.moment) > 400,
+      );
+      await press(other, 'Pause');
+    };
+    await plays();
+    expect(asked).toBe(1);
+    expect(other.faults.filter((fault) => fault.includes('worklet'))).toEqual([]);
+    isAway = false;
+    await other.click('[data-slide=regatta-1] [role=img]');
+    await plays();
+    expect(asked).toBe(2);
+    await other.close();
+  });
   it('met no error on the way', () => expect(page.faults).toEqual([]));
 });

@@ -26,7 +26,8 @@ export interface SoundPlayer {
 
 export function createSoundPlayer(showId: ShowId): SoundPlayer {
   let context: AudioContext | null = null;
-  let output: Promise<MixOutput> | null = null;
+  /** Null inside: it could not be opened. */
+  let output: Promise<MixOutput | null> | null = null;
   const buffers = new Map<AssetId, Promise<AudioBuffer | null>>();
   const stretched = new Map<string, Promise<AudioBuffer>>();
   let sounding: AudioBufferSourceNode[] = [];
@@ -44,10 +45,13 @@ export function createSoundPlayer(showId: ShowId): SoundPlayer {
         opened.output,
         buffersOf(opened.context, wanted),
         // Before anybody has clicked in the window it may not sound: the picture goes on without.
-        Promise.race([opened.context.resume(), new Promise((resolve) => setTimeout(resolve, SILENT_AFTER_MS))]),
+        Promise.race([
+          opened.context.resume().catch(() => {}),
+          new Promise((resolve) => setTimeout(resolve, SILENT_AFTER_MS)),
+        ]),
       ]);
       const clockNow = () => performance.timeOrigin + performance.now();
-      if (mine !== turn) return clockNow();
+      if (mine !== turn || !into) return clockNow();
       const startAt = opened.context.currentTime + START_DELAY_S;
       sounding = performMix(opened.context, into, plan, (part) => known.get(keyOf(part)) ?? null, momentMs, startAt);
       const late = START_DELAY_S + LIMITER_LATE_S + (opened.context.outputLatency || 0);
@@ -66,10 +70,15 @@ export function createSoundPlayer(showId: ShowId): SoundPlayer {
     },
   };
 
-  function open(): { readonly context: AudioContext; readonly output: Promise<MixOutput> } {
-    context ??= new AudioContext({ sampleRate: 48_000 });
-    output ??= openMixOutput(context);
-    return { context, output };
+  function open(): { readonly context: AudioContext; readonly output: Promise<MixOutput | null> } {
+    const opened = (context ??= new AudioContext({ sampleRate: 48_000 }));
+    // The server is away, or the page is being left: pictures play without sound, and it is tried again with the next playing. A context asks for a module once.
+    output ??= openMixOutput(opened).catch(() => {
+      [context, output] = [null, null];
+      void opened.close().catch(() => {});
+      return null;
+    });
+    return { context: opened, output };
   }
 
   function stop(): void {
@@ -110,10 +119,13 @@ export function createSoundPlayer(showId: ShowId): SoundPlayer {
   function bufferOf(audio: AudioContext, id: AssetId): Promise<AudioBuffer | null> {
     let kept = buffers.get(id);
     if (!kept) {
-      // A sound that cannot be had must not keep the pictures from playing.
+      // A sound that cannot be had must not keep the pictures from playing; it is asked for again with the next playing.
       kept = fetch(`/api/v1/shows/${showId}/sounds/${id}`)
         .then(async (response) => (response.ok ? audio.decodeAudioData(await response.arrayBuffer()) : null))
-        .catch(() => null);
+        .catch(() => {
+          buffers.delete(id);
+          return null;
+        });
       buffers.set(id, kept);
     }
     return kept;
