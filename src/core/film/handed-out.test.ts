@@ -23,7 +23,7 @@ const picture = (index: number): AssetFacts => ({
   likeness: 'f0f0',
   brightness: 0.2 * index,
   focus: {
-    faces: [{ left: 0.7, top: 0.1, width: 0.1, height: 0.12, score: 0.9, sharpness: 0.5 }],
+    faces: [{ left: 0.7, top: 0.1, width: 0.1, height: 0.12, score: 0.9, sharpness: 0.5, eyes: 0.31 }],
     subjects: [],
     salient: null,
     sharpness: 0.5,
@@ -82,7 +82,7 @@ describe('what is handed out of a show', () => {
     const text = JSON.stringify([out.show, [...out.facts]]);
     for (const own of [
       ...['the-very-one', 'confidence', 'Guten Abend', 'Mine alone', 'bought', 'He likes', 'chosen'],
-      ...['2026-06', 'Pinhole', 'boathouse', 'f0f0', SONG, LEFT_OUT],
+      ...['eyes', '2026-06', 'Pinhole', 'boathouse', 'f0f0', SONG, LEFT_OUT],
     ])
       expect(text).not.toContain(own);
   });

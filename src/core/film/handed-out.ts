@@ -1,5 +1,6 @@
 import { emptyShow, assetIdsOf, type Show, type Slide } from '../show/show';
 import type { AssetFacts, FactsById } from '../show/asset-facts';
+import type { FocusFacts } from '../focus/focus-facts';
 import { showId } from '../show/ids';
 import { filledSlide } from '../words/fields';
 
@@ -58,10 +59,15 @@ const REMEMBERED: ReadonlySet<string> = new Set(['chosen', 'bare', 'shapes']);
 function bareFacts(facts: AssetFacts | undefined): AssetFacts | null {
   if (!facts || facts.kind === 'sound') return null;
   if (facts.kind === 'clip') {
-    const { listening: _heard, ...rest } = facts;
-    return { ...rest, takenAt: null };
+    const { listening: _heard, focus, ...rest } = facts;
+    return { ...rest, ...bareFocus(focus), takenAt: null };
   }
   const { caption: _caption, place: _place, rating: _rating, likeness: _likeness, ...seen } = facts;
-  const { meanColour: _mean, colours: _colours, ...rest } = seen;
-  return { ...rest, takenAt: null, camera: null };
+  const { meanColour: _mean, colours: _colours, focus, ...rest } = seen;
+  return { ...rest, ...bareFocus(focus), takenAt: null, camera: null };
+}
+
+/** Where faces are, since moves go by it; not whether their eyes are open. */
+function bareFocus(focus: FocusFacts | undefined): { readonly focus?: FocusFacts } {
+  return focus ? { focus: { ...focus, faces: focus.faces.map(({ eyes: _eyes, ...face }) => face) } } : {};
 }

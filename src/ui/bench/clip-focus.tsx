@@ -7,6 +7,7 @@ import type { FocusRing } from '../../core/focus/focus-facts';
 import { factsInUse } from '../../core/motion/crop';
 import type { ClipFacts } from '../../core/show/asset-facts';
 import type { ClipLayer } from '../../core/show/layer';
+import { framedView } from '../arrange/framed-view';
 import { Button } from '../kit/button';
 import { CroppedPrint } from '../kit/cropped-print';
 import { useShow } from '../show/show-provider';
@@ -31,14 +32,7 @@ export function ClipFocus({ layer, facts }: ClipFocusProps) {
   const setRings = (rings: readonly FocusRing[], joins?: string) =>
     edit({ kind: 'set-focus', focus: [{ assetId: layer.assetId, rings }] }, joins);
   const picture = factsInUse(layer, facts);
-  const scale = Math.min(MOST.widthPx / picture.widthPx, MOST.heightPx / picture.heightPx);
-  const view = {
-    left: 0,
-    top: 0,
-    scale,
-    widthPx: Math.round(picture.widthPx * scale),
-    heightPx: Math.round(picture.heightPx * scale),
-  };
+  const view = framedView(picture, undefined, MOST);
   return (
     <div data-part="clip-focus">
       <div className="flex flex-wrap items-center gap-1.5 [&>div]:mt-0">

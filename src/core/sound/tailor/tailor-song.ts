@@ -138,8 +138,8 @@ function waysThrough(joints: Joints, used: UsedPart, wishes: TailorWishes, betwe
   const own = known.get(joints) ?? new Map<string, Ways | null>();
   known.set(joints, own);
   if (!own.has(key)) {
-    // What was worked out for wishes that are no more is let go.
-    if (own.size > (wishes.keep ? 0 : 12)) own.clear();
+    // What was worked out for wishes that are no more is let go; with joins that are kept the tables are larger, and one for each distance between joins is enough.
+    if (own.size > (wishes.keep ? BARS_BETWEEN.length : 12)) own.clear();
     own.set(key, findWays(joints, used, wishes, between));
   }
   return own.get(key)!;
