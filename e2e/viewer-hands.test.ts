@@ -120,6 +120,19 @@ describe('words in the viewer', () => {
       field.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true }));
     });
     await waitForText(page, '[data-sonner-toaster]', /2,000 letters fit here; the last 1\d\d were left out/);
+    // Neither lies over the bench, nor takes the press that is meant for what is under it.
+    const benchLeft = await page.$eval('[data-part=bench]', (bench) => bench.getBoundingClientRect().left);
+    const messages = await page.$$eval('[data-sonner-toast]', (toasts) =>
+      toasts.map((toast) => {
+        const { left, right, top, bottom } = toast.getBoundingClientRect();
+        return { right, pressed: toast.contains(document.elementFromPoint((left + right) / 2, (top + bottom) / 2)) };
+      }),
+    );
+    expect(messages.length).toBeGreaterThan(0);
+    for (const { right, pressed } of messages) {
+      expect(right).toBeLessThan(benchLeft);
+      expect(pressed).toBe(false);
+    }
     await page.keyboard.press('Escape');
     await page.waitForFunction(() => !document.querySelector('[data-part=words-typed]'));
     await page.focus('[data-part=words-hand]');
@@ -382,7 +395,8 @@ describe('a picture that hangs askew', () => {
     await hands.go('arrange', 'slide');
     await page.keyboard.press('End');
     await page.locator('aria/Crop[role="tab"]').click();
-    await page.waitForSelector('[data-part=level]');
+    // The picture waits its turn for being looked at.
+    await page.waitForSelector('[data-part=level]', { timeout: 200_000 });
     expect(await textOf(page, '[data-part=level]')).toMatch(/lean by 2\.[456]° clockwise/);
     await press(page, 'hang it level');
     const last = (await hands.stored()).slides.at(-1)!.layers[0] as PictureLayer;

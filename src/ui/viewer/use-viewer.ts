@@ -187,7 +187,8 @@ export function useViewer(
       // Slowed down it would sound like nothing that is in the show.
       const sounds = speed === 1 && !silent;
       if (!sounds) sound.current!.stop();
-      const begun = sounds ? sound.current!.play(current, known, start) : Promise.resolve(clockNow());
+      // Sound that fails keeps no picture from playing.
+      const begun = sounds ? sound.current!.play(current, known, start).catch(clockNow) : Promise.resolve(clockNow());
       void begun.then((atMs) => {
         if (run.current !== mine) return;
         run.current = { fromMs: start, atMs, untilMs: until, speed, silent };
