@@ -167,16 +167,26 @@ async function letPicturesLead(address: string, only?: readonly number[]): Promi
   ];
   const others = show.slides.flatMap(({ id }, index) => (only && !only.includes(index + 1) ? [id] : []));
   if (others.length > 0) edits.push({ kind: 'remove-slides', slideIds: others });
+  await sendEdits(address, show.id, edits, revision);
+}
+
+/** Edits a show from outside of the page. */
+export async function sendEdits(
+  address: string,
+  show: string,
+  edits: readonly ShowEdit[],
+  knownRevision?: number,
+): Promise<void> {
+  const route = `${address}/api/v1/shows/${show}`;
+  const revision = knownRevision ?? ((await (await ask(route)).json()) as { revision: number }).revision;
   const body = {
     knownRevision: revision,
-    edits: edits.map((edit, index) => ({ editId: `pictures-lead-${index}`, edit })),
+    edits: edits.map((edit, index) => ({ editId: `sent-after-${revision}-${index}`, edit })),
   };
-  const response = await ask(`${route}/edits`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json', origin: address },
-    body: JSON.stringify(body),
-  });
+  const response = await ask(`${route}/edits`, sending('POST', body));
   if (!response.ok) throw new Error(await response.text());
+  const { refused } = (await response.json()) as { refused: unknown[] };
+  if (refused.length > 0) throw new Error(JSON.stringify(refused));
 }
 
 function ended(child: ChildProcess): Promise<void> {

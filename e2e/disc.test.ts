@@ -1,6 +1,19 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
-import { type App, ask, openApp, openBrowser, openPage, type OpenPage, press, sending, seriousIn, textOf } from './app';
+import type { Show } from '../src/core/show/show';
+import {
+  type App,
+  ask,
+  openApp,
+  openBrowser,
+  openPage,
+  type OpenPage,
+  press,
+  sendEdits,
+  sending,
+  seriousIn,
+  textOf,
+} from './app';
 
 const SHOW = 'lantern-regatta';
 let app: App;
@@ -43,20 +56,13 @@ async function drive(form: Record<string, string>): Promise<void> {
 
 /** Two slides of two seconds, so that a film takes seconds. */
 async function shortShow(): Promise<void> {
-  const path = `${app.address}/api/v1/shows/${SHOW}`;
-  const { show, revision } = (await (await ask(path)).json()) as {
-    show: { slides: { id: string }[]; cues: unknown[] };
-    revision: number;
-  };
+  const { show } = (await (await ask(`${app.address}/api/v1/shows/${SHOW}`)).json()) as { show: Show };
   const slideIds = show.slides.slice(2).map(({ id }) => id);
   const left = show.slides.slice(0, 2).map(({ id }) => id);
-  const edits = [
+  await sendEdits(app.address, SHOW, [
     { kind: 'remove-slides', slideIds },
-    { kind: 'set-lengths', lengths: left.map((slideId) => ({ slideId, lengthMs: 2000 })) },
-  ];
-  const body = { knownRevision: revision, edits: edits.map((edit, at) => ({ editId: `short-show-edit-${at}`, edit })) };
-  const sent = await ask(`${path}/edits`, sending('POST', body));
-  expect(((await sent.json()) as { refused: unknown[] }).refused).toEqual([]);
+    { kind: 'set-lengths', lengths: left.map((slideId) => ({ slideId, lengthMs: 2000, by: null })) },
+  ]);
 }
 
 beforeAll(async () => {

@@ -1,5 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'puppeteer-core';
+import { layerId } from '../src/core/show/ids';
+import type { WordsLayer } from '../src/core/show/layer';
+import type { Transition } from '../src/core/show/transition';
 import {
   ask,
   handsOn,
@@ -7,6 +10,7 @@ import {
   openBrowser,
   openPage,
   press,
+  sendEdits,
   textOf,
   waitForText,
   type App,
@@ -90,6 +94,28 @@ describe('arranging by keyboard alone', () => {
     await page.waitForFunction(() => document.querySelector('[data-part=transition]') === null);
     await hands.key('Control', 'z');
     expect((await hands.stored()).slides.map(({ transition }) => transition)).toEqual(before);
+  });
+  it('lets a transition give way to words that need the time, says so, and lets it take all of it when told to', async () => {
+    const before = await hands.stored();
+    const slide = before.slides[1]!;
+    const title = 'Fifteen words that nobody reads while the picture under them is still coming in here';
+    const words: WordsLayer = { kind: 'words', id: layerId('wordy'), title, subtitle: '', place: 'bottom' };
+    const transition: Transition = { kind: 'dissolve', lengthMs: 2000 };
+    const wordy = { ...slide, lengthMs: 6000, transition, layers: [...slide.layers, words] };
+    await sendEdits(app.address, ID, [{ kind: 'put-slides', slides: [wordy] }]);
+    const seam = '[data-slide=regatta-2] [data-part=seam]';
+    await waitForText(page, seam, /dissolve (1\.[0-9]|0\.[5-9])/);
+    await page.click(seam);
+    await waitForText(page, '[data-part=seam-room]', /so that the words can be read/);
+    await press(page, 'Take 2.0 s all the same');
+    await waitForText(page, seam, /dissolve 2\.0/);
+    expect((await hands.stored()).slides[1]!.transition).toEqual({ ...transition, overWords: true });
+    await press(page, 'Let it give way');
+    await waitForText(page, seam, /dissolve (1\.[0-9]|0\.[5-9])/);
+    expect((await hands.stored()).slides[1]!.transition).toEqual(transition);
+    await hands.key('Escape');
+    await sendEdits(app.address, ID, [{ kind: 'put-slides', slides: [slide] }]);
+    await waitForText(page, seam, /dissolve 1\.0/);
   });
 });
 

@@ -64,6 +64,8 @@ interface Timed {
   readonly kept?: string;
   /** `linear` when left out, `settle` for those that move the pictures. */
   readonly easing?: WholeEasing;
+  /** It takes its time even from words that need it; otherwise it gives way to them. */
+  readonly overWords?: boolean;
 }
 
 export type FourWays = 'left' | 'right' | 'up' | 'down';

@@ -1,5 +1,6 @@
 import type { SlideId } from '../show/ids';
 import type { Show, Slide } from '../show/show';
+import { roomBesideWordsMs } from './room-for-words';
 
 /**
  * When a slide is seen. It owns `[startMs, endMs)`; its picture comes in during `[startMs, startMs + transitionMs)` and stays, moving,
@@ -33,8 +34,18 @@ export function slideSpans(slides: readonly Slide[]): SlideSpan[] {
   });
 }
 
-/** A transition takes at most half of either slide it joins, so that every picture stands alone for a while; the first slide has none. */
+/**
+ * A transition takes at most half of either slide it joins, so that every picture stands alone for a while, and gives way to the words of the slide that comes
+ * (`roomBesideWordsMs`) unless it was told not to; the first slide has none.
+ */
 export function transitionLengthMs(slide: Slide, before: Slide | undefined): number {
+  const halfMs = transitionByHalvesMs(slide, before);
+  if (halfMs === 0 || slide.transition.kind === 'cut' || slide.transition.overWords) return halfMs;
+  return roomBesideWordsMs(slide, halfMs);
+}
+
+/** What a transition would take without words. */
+export function transitionByHalvesMs(slide: Slide, before: Slide | undefined): number {
   if (!before || slide.transition.kind === 'cut') return 0;
   return Math.min(slide.transition.lengthMs, Math.floor(slide.lengthMs / 2), Math.floor(before.lengthMs / 2));
 }

@@ -28,7 +28,7 @@ export interface TransitionKindRecord<Kind extends PlainKind = PlainKind> {
   /** Those that move the pictures settle; the others go on evenly. */
   readonly movesPictures: boolean;
   readonly parameters: {
-    readonly [Name in keyof Required<Omit<Of<Kind>, 'kind' | 'lengthMs' | 'easing' | 'kept'>>]: Parameter;
+    readonly [Name in keyof Required<Omit<Of<Kind>, 'kind' | 'lengthMs' | 'easing' | 'kept' | 'overWords'>>]: Parameter;
   };
   plan(transition: Of<Kind>): TransitionPlan;
 }

@@ -47,11 +47,17 @@ export function planPassage(layer: WordsLayer, span: SlideSpan, offsetMs: number
   };
 }
 
+/** When words can be read, from the slide’s start: while they stand, and the slide they are on has come in. */
+export function readableSpan(layer: WordsLayer, span: SlideSpan): { readonly startMs: number; readonly endMs: number } {
+  const { startMs, endMs } = standingSpan(layer, span);
+  return { startMs: layer.travel ? startMs : Math.max(startMs, span.transitionMs), endMs };
+}
+
 /**
- * When words stand to be read, from the slide’s start: from when all of them are there until they begin to go; while they travel, all the way.
+ * When words stand, from the slide’s start: from when all of them are there until they begin to go; while they travel, all the way.
  * `endMs` comes before `startMs` where they go before they have come.
  */
-export function readableSpan(layer: WordsLayer, span: SlideSpan): { readonly startMs: number; readonly endMs: number } {
+export function standingSpan(layer: WordsLayer, span: SlideSpan): { readonly startMs: number; readonly endMs: number } {
   const lengthMs = span.endMs - span.startMs;
   if (layer.travel) {
     const { fromMs } = layer.travel;

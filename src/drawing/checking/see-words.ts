@@ -5,7 +5,7 @@ import { seenLayers, type WordsLayer } from '../../core/show/layer';
 import type { WordsMoment, WordsSeen } from '../../core/snags/slide-seen';
 import { legibilityOf, nearLetters, type LetteredFrame } from '../../core/words/legibility';
 import { filledSlide } from '../../core/words/fields';
-import { readableSpan } from '../../core/words/passage';
+import { standingSpan } from '../../core/words/passage';
 import { TITLE_SIZE } from '../../core/words/sizes';
 import type { Checking } from './checking';
 import { facesSeen, slideIn } from './faces-seen';
@@ -44,7 +44,7 @@ async function seeLayer(
   const { frame } = checking;
   const slide = prepared.show.slides[index]!;
   const span = prepared.spans[index]!;
-  const { startMs, endMs } = readableSpan(layer, span);
+  const { startMs, endMs } = standingSpan(layer, span);
   const [fromMs, toMs] = [Math.max(0, startMs), Math.max(startMs + 1, Math.min(endMs, span.leavesMs - span.startMs))];
   const count = Math.min(MOST, Math.max(FEWEST, Math.round((toMs - fromMs) / EVERY_MS)));
   let worst: WordsMoment | null = null;

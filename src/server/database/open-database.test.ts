@@ -345,6 +345,11 @@ describe('openDatabase', () => {
     expect([opened.slides.length, damage, opened.version, opened.tags]).toEqual([25, null, FORMAT_VERSION, undefined]);
     const clip = opened.slides.flatMap(({ layers }) => layers).find((layer) => layer.kind === 'clip')!;
     expect(clip).toMatchObject({ backwards: true, trimEndMs: 4000, freezes: [{ atMs: 900, lengthMs: 500 }] });
+    // Its transitions were laid over words, and go on doing so.
+    for (const { layers, transition } of opened.slides)
+      if (transition.kind !== 'cut')
+        expect(transition.overWords).toBe(layers.some(({ kind }) => kind === 'words') || undefined);
+    expect(opened.slides.some(({ transition }) => transition.kind !== 'cut' && transition.overWords)).toBe(true);
     const avoid = [{ fromMs: 8000, toMs: 16_000 }];
     expect(opened.cues[0]!.tailored).toEqual({ avoid });
     const versions = createVersionService(database);

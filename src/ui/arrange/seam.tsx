@@ -10,6 +10,7 @@ import { Button } from '../kit/button';
 import { usePrepared, useShow } from '../show/show-provider';
 import { Fitting, fittingAt } from './fitting';
 import { SeamFamilies } from './seam-families';
+import { SeamRoom } from './seam-room';
 import { TransitionForm } from './transition-form';
 import { transitionName } from '../../core/transitions/transitions';
 
@@ -103,11 +104,7 @@ function SeamForm({ slide, transitionMs, startMs, onGo, onPlay }: SeamProps) {
     <>
       <Fitting prepared={prepared} slideId={slide.id} transition={transition} onTake={setHere} />
       <TransitionForm transition={transition} slideId={slide.id} onChange={setHere} />
-      {transition.kind !== 'cut' && transitionMs < transition.lengthMs && (
-        <p className="mt-2 text-soft">
-          It takes {(transitionMs / 1000).toFixed(1)} s here: a transition takes at most half of either slide.
-        </p>
-      )}
+      <SeamRoom slide={slide} transitionMs={transitionMs} onChange={setHere} />
       {families && (
         <SeamFamilies
           slideId={slide.id}

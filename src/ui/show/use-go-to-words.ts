@@ -3,7 +3,7 @@
 import { useCallback } from 'react';
 import type { LayerId, SlideId } from '../../core/show/ids';
 import { layerIn } from '../../core/show/pile';
-import { readableSpan } from '../../core/words/passage';
+import { standingSpan } from '../../core/words/passage';
 import { preparedOnce } from './prepared-once';
 import { useKeptMoment } from './kept-moment';
 import { useShowStore } from './show-provider';
@@ -20,7 +20,7 @@ export function useGoToWords(): (slideId: SlideId, layerId: LayerId) => void {
       const words = index < 0 ? null : layerIn(show.slides[index]!.layers, layerId);
       if (words?.kind !== 'words') return;
       const span = spans[index]!;
-      const { startMs, endMs } = readableSpan(words, span);
+      const { startMs, endMs } = standingSpan(words, span);
       // Words that travel are in the middle of the frame half-way.
       const seenMs = span.startMs + (words.travel || endMs <= startMs ? (startMs + endMs) / 2 : startMs);
       const { momentMs, go } = kept.getState();

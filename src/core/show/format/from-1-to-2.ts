@@ -2,7 +2,8 @@ import type { SlideId } from '../ids';
 import { everyLayer, isLit, type Layer } from '../layer';
 import type { Show } from '../show';
 import { readable } from '../readable';
-import type { Loose, RaiseStep } from './raise';
+import type { Loose } from './loose';
+import type { RaiseStep } from './raise';
 
 /**
  * Version 2 says which methods a show’s facts come from, names layers by their slides in every edit, has no empty list of marks, and holds no characters

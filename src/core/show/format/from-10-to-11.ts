@@ -1,4 +1,5 @@
-import type { Loose, RaiseStep } from './raise';
+import type { Loose } from './loose';
+import type { RaiseStep } from './raise';
 
 /**
  * Version 11 can say where a clip’s part ends, that it runs backwards or again, which frames stand, how it moves and is cropped; and clips at another speed are

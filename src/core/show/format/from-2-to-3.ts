@@ -1,4 +1,5 @@
-import type { Loose, RaiseStep } from './raise';
+import type { Loose } from './loose';
+import type { RaiseStep } from './raise';
 
 /** Version 3 notes who chose lengths and transitions. Of what there was before nobody can tell, so nothing is held. */
 export const fromTwoToThree: RaiseStep = {

@@ -1,7 +1,8 @@
 import { wholeRate } from '../../timing/frame-rate';
 import { voiceOf } from '../placed-sound';
 import type { Show } from '../show';
-import type { Loose, RaiseStep } from './raise';
+import { entriesOf, isLoose, type Loose } from './loose';
+import type { RaiseStep } from './raise';
 
 /**
  * Version 4 has one kind of placed sound for songs and voices, frame rates of whole numbers, and notes who chose moves, words, light and backings. Songs
@@ -88,12 +89,4 @@ function narrationSet({ slideId, narration }: Loose, show: Show): Loose {
   if (add && remove) return { kind: 'together', name: 'set the narration', edits: [remove, add] };
   // Taking off what was not there was accepted, and did nothing.
   return add || remove || { kind: 'rename-show', title: show.title };
-}
-
-function entriesOf(entries: unknown): readonly Loose[] {
-  return entries as readonly Loose[];
-}
-
-function isLoose(value: unknown): value is Loose {
-  return typeof value === 'object' && value !== null && !Array.isArray(value);
 }

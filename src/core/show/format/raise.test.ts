@@ -163,6 +163,53 @@ describe('what was kept by format 3', () => {
   });
 });
 
+describe('what was kept by format 11', () => {
+  const dissolve = { kind: 'dissolve', lengthMs: 900 } as const;
+  const words = { kind: 'words', id: 'w', title: 'x', subtitle: '', place: 'top' };
+  const slides = [
+    { id: '1', transition: dissolve, layers: [words] },
+    { id: '2', transition: dissolve, layers: [{ kind: 'group', id: 'g', layers: [words] }] },
+    { id: '3', transition: dissolve, layers: [{ kind: 'solid', id: 's' }] },
+    { id: '4', transition: { kind: 'cut' }, layers: [words] },
+  ];
+  const over = { ...dissolve, overWords: true };
+  const transitions = [over, over, dissolve, { kind: 'cut' }];
+
+  it('has transitions that go on taking their time from words, wherever the words lie, and no others', () => {
+    const content = raiseContent({ slides }, 11) as { slides: { transition: unknown }[] };
+    expect(content.slides.map(({ transition }) => transition)).toEqual(transitions);
+  });
+  it('says so in edits that bring slides or transitions, too', () => {
+    const here = { ...show, slides: slides as never };
+    const entries = slides.map(({ id, transition }) => ({ slideId: id, transition }));
+    const raisedFrom = (edit: object) => raiseEdit(edit, 11, here);
+    const withThem = slides.map((slide, at) => ({ ...slide, transition: transitions[at] }));
+    expect(raisedFrom({ kind: 'put-slides', slides })).toEqual({ kind: 'put-slides', slides: withThem });
+    expect(raisedFrom({ kind: 'set-content', content: { slides } })).toEqual({
+      kind: 'set-content',
+      content: { slides: withThem },
+    });
+    expect(
+      raisedFrom({
+        kind: 'together',
+        edits: [
+          { kind: 'add-slides', runs: [{ afterId: null, slides }] },
+          { kind: 'set-transitions', transitions: entries },
+        ],
+      }),
+    ).toEqual({
+      kind: 'together',
+      edits: [
+        { kind: 'add-slides', runs: [{ afterId: null, slides: withThem }] },
+        {
+          kind: 'set-transitions',
+          transitions: entries.map((entry, at) => ({ ...entry, transition: transitions[at] })),
+        },
+      ],
+    });
+  });
+});
+
 describe('other formats', () => {
   it('today’s is left as it is', () => {
     const edit: ShowEdit = { kind: 'rename-show', title: 'x' };

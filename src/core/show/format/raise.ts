@@ -11,6 +11,7 @@ import { fromEightToNine } from './from-8-to-9';
 import { fromNineToTen } from './from-9-to-10';
 import { fromTenToEleven } from './from-10-to-11';
 import { fromElevenToTwelve } from './from-11-to-12';
+import { isLoose, type Loose } from './loose';
 import { FORMAT_VERSION } from './version';
 
 /** One step from a version of the format to the next. What comes in is as that version wrote it; what goes out is checked by whoever reads it. */
@@ -20,8 +21,6 @@ export interface RaiseStep {
   /** @param show as it was when the edit was made, in today’s format */
   edit(edit: Loose, show: Show): Loose;
 }
-
-export type Loose = Readonly<Record<string, unknown>>;
 
 /** `STEPS[0]` leads from version 1 to 2, and so on. */
 const STEPS: readonly RaiseStep[] = [
@@ -73,8 +72,4 @@ export function raiseEdit(edit: unknown, from: number, show: Show): ShowEdit {
 function stepsFrom(version: number): readonly RaiseStep[] {
   if (version > FORMAT_VERSION) throw new NewerFormatError(version);
   return STEPS.slice(Math.max(0, version - 1));
-}
-
-function isLoose(value: unknown): value is Loose {
-  return typeof value === 'object' && value !== null && !Array.isArray(value);
 }

@@ -1,4 +1,15 @@
-import { COLOUR, kinds, maybe, oneOf, text, whole, type KindsOf, type Parts, type Schema } from '../../schema/schema';
+import {
+  COLOUR,
+  kinds,
+  maybe,
+  oneOf,
+  text,
+  truth,
+  whole,
+  type KindsOf,
+  type Parts,
+  type Schema,
+} from '../../schema/schema';
 import { schemaOf, type Parameter, type TransitionKindRecord } from '../../transitions/transition-kind';
 import { TRANSITIONS } from '../../transitions/transitions';
 import { LONGEST_NAME, LONGEST_SLIDE_MS, LONGEST_TRANSITION_MS } from '../limits';
@@ -10,6 +21,7 @@ const TIMED = {
   lengthMs: whole(0, LONGEST_TRANSITION_MS),
   easing: maybe(WHOLE_EASING),
   kept: maybe(text(LONGEST_NAME, 1)),
+  overWords: maybe(truth),
 };
 
 const partsOf = (record: TransitionKindRecord): Parts => ({

@@ -1,3 +1,4 @@
+import { transitionByHalvesMs } from '../../timing/slide-span';
 import { seconds, slidesOf } from '../helpers';
 import type { SnagKind } from '../snag';
 
@@ -12,7 +13,8 @@ export const transitionCutShort: SnagKind = {
     for (const { slide, index, span } of slidesOf(prepared)) {
       if (index === 0 || slide.transition.kind === 'cut') continue;
       const askedMs = slide.transition.lengthMs;
-      if (span.transitionMs >= (1 - LEAST_MISSING) * askedMs) continue;
+      // Giving way to words is what it should do.
+      if (transitionByHalvesMs(slide, prepared.show.slides[index - 1]) >= (1 - LEAST_MISSING) * askedMs) continue;
       yield {
         grave: false,
         slideId: slide.id,
