@@ -209,14 +209,23 @@ async function filmOf(of: Show, name: string): Promise<Buffer[]> {
 }
 
 /**
- * Another measure than the one that is tried: in upright slices of the words, the median lightness (CIE L*) of the letters against that of what lies right about them, less
- * two fifths of how that varies; the poorest eighth of the slices counts.
+ * Another measure than the one that is tried: in upright slices of a line, the median lightness (CIE L*) of the letters against that of what lies right about them, less
+ * two fifths of how that varies; the poorest eighth of a line’s slices counts, and of the lines the poorer.
  */
 function lightnessApart(frame: Buffer, letters: Buffer): number {
+  const written = Array.from({ length: H }, (_, y) =>
+    Array.from({ length: W }, (_, x) => letters[3 * (y * W + x)]!).some((level) => level > 24),
+  );
+  const tops = written.flatMap((row, y) => (row && !written[y - 1] ? [y] : []));
+  const ends = written.flatMap((row, y) => (row && !written[y + 1] ? [y + 1] : []));
+  return Math.min(...tops.map((top, line) => lineApart(frame, letters, top - 4, ends[line]! + 4)));
+}
+
+function lineApart(frame: Buffer, letters: Buffer, top: number, bottom: number): number {
   const apart: number[] = [];
   for (let left = 0; left < W; left += 24) {
     const [on, off]: [number[], number[]] = [[], []];
-    for (let y = 4; y < H - 4; y += 1)
+    for (let y = Math.max(4, top); y < Math.min(H - 4, bottom); y += 1)
       for (let x = left; x < Math.min(W, left + 24); x += 1) {
         const level = letters[3 * (y * W + x)]!;
         if (level > 215) on.push(lightnessAt(frame, x, y));
@@ -228,7 +237,7 @@ function lightnessApart(frame: Buffer, letters: Buffer): number {
     apart.push(Math.abs(median(on) - median(off)) - 0.4 * spread);
   }
   apart.sort((a, b) => a - b);
-  return apart[Math.floor(apart.length / 8)] ?? 0;
+  return apart[Math.floor(apart.length / 8)] ?? Infinity;
 }
 
 function isNear(letters: Buffer, x: number, y: number): boolean {

@@ -47,6 +47,17 @@ describe('legibility', () => {
     )!;
     expect(one.contrast).toBeGreaterThan(15);
   });
+  it('counts the poorest line, however small it is beside the others', () => {
+    const title = lettered(255, (_x, y) => (y >= 66 ? 220 : 0));
+    // A small line below: eight dashes, 3 px high.
+    for (let y = 72; y < 75; y += 1)
+      for (let x = 10; x < 90; x += 1) {
+        const isLetter = x % 10 < 6;
+        title.letters[y * W + x] = isLetter ? 255 : 0;
+        (title.rgba as Uint8ClampedArray).fill(isLetter ? 255 : 220, 4 * (y * W + x), 4 * (y * W + x) + 3);
+      }
+    expect(legibilityOf(title, 20)!.contrast).toBeLessThan(1.5);
+  });
   it('is worse on a restless ground of the same mean', () => {
     const even = legibilityOf(
       lettered(255, () => 90),

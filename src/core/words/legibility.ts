@@ -15,7 +15,7 @@ const CELL = 0.7;
 const LEAST_PIXELS = 6;
 /** What lies so near a letter is its ground, in heights of the letters: about as thick as its thin strokes. */
 const OUTLINE = 0.08;
-/** The poorest part of the words counts, not its one worst letter. */
+/** The poorest part of a line counts, not its one worst letter. */
 const POOREST_SHARE = 0.12;
 /** A ground whose lightness varies by so much takes half of the contrast beyond 1. */
 const HALVES_AT = 36;
@@ -45,16 +45,53 @@ const lightness = (y: number) => (y > 0.008856 ? 116 * Math.cbrt(y) - 16 : 903.3
 
 /**
  * How well the letters of a frame stand out: in cells of about a letter each, the luminance contrast between the letters and what lies right about them
- * (shadow, outline, box and picture, as drawn), less what the restlessness of that ground takes. The poorest eighth of the cells counts.
+ * (shadow, outline, box and picture, as drawn), less what the restlessness of that ground takes. The poorest eighth of a line’s cells counts, and of the lines
+ * (what rows without letters part) the poorest: a small line under a large one is to be read, too.
  *
  * @param letterPx height of the smallest letters, in pixels
  * @returns null when there are too few letters to judge
  */
 export function legibilityOf(frame: LetteredFrame, letterPx: number): Legibility | null {
-  const { widthPx, heightPx, rgba, letters } = frame;
-  const cellPx = Math.max(6, Math.round(CELL * letterPx));
   const near = nearLetters(frame, Math.max(2, Math.round(OUTLINE * letterPx)));
-  const [columns, rows] = [Math.ceil(widthPx / cellPx), Math.ceil(heightPx / cellPx)];
+  let poorest: Legibility | null = null;
+  for (const line of linesOf(frame)) {
+    const found = legibilityOfLine(frame, near, line, Math.max(6, Math.round(CELL * letterPx)));
+    if (found && (!poorest || found.clear < poorest.clear)) poorest = found;
+  }
+  return poorest;
+}
+
+/** Rows of pixels, `[top, bottom)`. */
+interface Rows {
+  readonly top: number;
+  readonly bottom: number;
+}
+
+/** The lines of what is written, each with half of the empty rows about it; lines that lie askew come out as one. */
+function linesOf({ widthPx, heightPx, letters }: LetteredFrame): Rows[] {
+  const full: Rows[] = [];
+  let top = -1;
+  for (let y = 0; y <= heightPx; y += 1) {
+    const row = letters.subarray(y * widthPx, (y + 1) * widthPx);
+    const written = row.some((letter) => letter > 255 * CLEAN);
+    if (written && top < 0) top = y;
+    if (!written && top >= 0) {
+      full.push({ top, bottom: y });
+      top = -1;
+    }
+  }
+  const between = (one: Rows | undefined, other: Rows | undefined) =>
+    one && other ? Math.round((one.bottom + other.top) / 2) : one ? heightPx : 0;
+  return full.map((line, at) => ({ top: between(full[at - 1], line), bottom: between(line, full[at + 1]) }));
+}
+
+function legibilityOfLine(
+  { widthPx, rgba, letters }: LetteredFrame,
+  near: Uint8Array,
+  { top, bottom }: Rows,
+  cellPx: number,
+): Legibility | null {
+  const [columns, rows] = [Math.ceil(widthPx / cellPx), Math.ceil((bottom - top) / cellPx)];
   const cells = Array.from({ length: columns * rows }, () => ({
     on: 0,
     onSum: 0,
@@ -63,12 +100,12 @@ export function legibilityOf(frame: LetteredFrame, letterPx: number): Legibility
     light: 0,
     light2: 0,
   }));
-  for (let y = 0; y < heightPx; y += 1)
+  for (let y = top; y < bottom; y += 1)
     for (let x = 0; x < widthPx; x += 1) {
       const at = y * widthPx + x;
       const letter = letters[at]! / 255;
       if (letter < LETTER && near[at] === 0) continue;
-      const cell = cells[Math.floor(y / cellPx) * columns + Math.floor(x / cellPx)]!;
+      const cell = cells[Math.floor((y - top) / cellPx) * columns + Math.floor(x / cellPx)]!;
       const luminance = luminanceAt(rgba, 4 * at);
       if (letter >= LETTER) {
         cell.on += 1;
