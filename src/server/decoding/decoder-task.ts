@@ -39,6 +39,8 @@ export interface DecoderAnswers {
 export interface DecoderLimits {
   readonly timeMs: number;
   readonly memoryBytes: number;
+  /** Nobody waits for it any more: the process that does it is ended. */
+  readonly signal?: AbortSignal;
 }
 
 /** From the server to a decoder process. */

@@ -13,6 +13,7 @@ export interface Decoders {
    *
    * @param urgent somebody waits for it: it goes before what waits in line
    * @throws {UnusableFileError} when the file cannot be used, takes too long or too much
+   * @throws the signal’s reason once it is told to stop
    */
   run<Task extends DecoderTask>(
     task: Task,
@@ -76,6 +77,7 @@ export function createDecoders(size = DECODERS): Decoders {
 
   async function perform(task: DecoderTask, limits: DecoderLimits): Promise<unknown> {
     if (closed) throw new DecoderError('the server is ending');
+    limits.signal?.throwIfAborted();
     const decoder = free.pop() ?? begin();
     if (decoder.idle) clearTimeout(decoder.idle);
     decoder.idle = null;
@@ -144,8 +146,10 @@ function asked(decoder: Decoder, order: DecoderOrder, limits: DecoderLimits): Pr
     };
     const failed = (error: Error) =>
       settle(() => reject(new DecoderError(`A decoder could not be started: ${error.message}`)));
+    const stop = () => settle(() => reject(limits.signal!.reason as Error));
     const settle = (how: () => void) => {
       clearInterval(watch);
+      limits.signal?.removeEventListener('abort', stop);
       child.off('message', hear);
       child.off('exit', ended);
       child.off('error', failed);
@@ -154,6 +158,7 @@ function asked(decoder: Decoder, order: DecoderOrder, limits: DecoderLimits): Pr
     child.on('message', hear);
     child.on('exit', ended);
     child.on('error', failed);
+    limits.signal?.addEventListener('abort', stop);
     child.send(order);
   });
 }

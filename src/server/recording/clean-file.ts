@@ -8,6 +8,9 @@ import { encodeFlac } from './encode-flac';
 /** Speech has nothing above what this carries. */
 const CLEANING_RATE = 48_000;
 
+/** What is mended but not levelled lies here meanwhile. */
+export const mendedBeside = (out: string): string => `${out}.mended`;
+
 /**
  * Cleans a recording into a file of its own, as long as the recording and in step with it. It is read through twice, and what comes of the second time lies
  * on the disk until it is levelled.
@@ -17,7 +20,7 @@ const CLEANING_RATE = 48_000;
 export async function cleanFile(file: string, out: string, how: Cleaning): Promise<CleanedVoice> {
   const cleaning = voiceCleaning(CLEANING_RATE, how);
   await eachSample(file, 1, CLEANING_RATE, (samples) => cleaning.learn(samples));
-  const mended = `${out}.mended`;
+  const mended = mendedBeside(out);
   try {
     const handle = await open(mended, 'w');
     try {

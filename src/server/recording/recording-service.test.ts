@@ -2,7 +2,7 @@ import { mkdtemp, readdir, readFile, rm, truncate, writeFile } from 'node:fs/pro
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import { GENTLE } from '../../core/sound/voice/cleaning';
+import { GENTLE, THOROUGH } from '../../core/sound/voice/cleaning';
 import { spoken, SPOKEN_RATE } from '../../core/sound/voice/spoken.testing';
 import { showId } from '../../core/show/ids';
 import { emptyShow } from '../../core/show/show';
@@ -86,6 +86,26 @@ describe('a recording', () => {
     expect(Math.abs(cleaned!.trim!.fromMs - 650)).toBeLessThan(80);
     const again = await server.recording.clean(SHOW, entry.assetId, { lowCut: true });
     expect(again.entry.fileName).toBe('Take 1, cleaned.flac');
+  }, 60_000);
+  it('stops being cleaned when nobody waits for it, and leaves neither a file nor an entry of that', async () => {
+    const take = await begun('Long');
+    const minute = new Float32Array(48_000 * 60).map((_, at) => heard[at % heard.length]! * 0.9);
+    await server.recording.add(SHOW, take, 0, new Uint8Array(minute.buffer));
+    const { entry } = await server.recording.keep(SHOW, take, { how: null });
+    const names = async () => (await server.sheet.entries(SHOW)).map(({ fileName }) => fileName).sort();
+    const before = await names();
+    const waiting = new AbortController();
+    const cleaning = server.recording.clean(SHOW, entry.assetId, THOROUGH, waiting.signal);
+    const refused = expect(cleaning).rejects.toThrow('Cleaning was stopped; the recording is as it was.');
+    // It is at work: what is mended lies there already.
+    while (!(await readdir(path.join(folder, 'takes'))).some((name) => name.endsWith('.mended')))
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    waiting.abort();
+    await refused;
+    expect((await readdir(path.join(folder, 'takes'))).filter((name) => /flac|mended/.test(name))).toEqual([]);
+    expect(await names()).toEqual(before);
+    // Another is cleaned all the same.
+    expect((await server.recording.clean(SHOW, entry.assetId, { lowCut: true })).entry.fileName).toMatch(/cleaned/);
   }, 60_000);
   it('is kept without what was said again', async () => {
     const take = await begun('Said again');

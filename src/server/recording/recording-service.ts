@@ -15,7 +15,7 @@ import type { OpenDatabase } from '../database/open-database';
 import { takes } from '../database/schema';
 import type { Decoders } from '../decoding/decoders';
 import { Refusal } from '../http/refusal';
-import { floatsOf } from './clean-file';
+import { floatsOf, mendedBeside } from './clean-file';
 import { encodeFlac } from './encode-flac';
 
 export interface NewTake {
@@ -70,7 +70,7 @@ export interface RecordingService {
   keep(show: ShowId, take: string, wanted: WantedTake): Promise<KeptTake>;
   /** Its samples are not needed any more. */
   letGo(show: ShowId, take: string): Promise<void>;
-  clean(show: ShowId, asset: AssetId, how: Cleaning): Promise<CleanedFile>;
+  clean(show: ShowId, asset: AssetId, how: Cleaning, signal?: AbortSignal): Promise<CleanedFile>;
   /** Removes what lies among the recordings and belongs to none: of shows that were cleared away, or of work a server ended over. */
   tidy(): Promise<void>;
 }
@@ -163,10 +163,10 @@ export function createRecordingService({
         await write((one) => one.delete(takes).where(eq(takes.id, take)));
         await rm(fileOf(take), { force: true });
       }).finally(() => turns.delete(take)),
-    async clean(show, asset, how) {
+    async clean(show, asset, how, signal) {
       const entry = (await sheet.entries(show)).find((one) => one.assetId === asset);
       if (entry?.facts?.kind !== 'sound') throw new Refusal(404, 'There is no such sound.');
-      return cleaned(show, entry, how);
+      return cleaned(show, entry, how, signal);
     },
     async tidy() {
       const known = new Set((await db.select({ id: takes.id }).from(takes)).map(({ id }) => path.basename(fileOf(id))));
@@ -197,6 +197,7 @@ export function createRecordingService({
     show: ShowId,
     { assetId: of, fileName, facts }: SheetEntry,
     how: Cleaning,
+    signal?: AbortSignal,
   ): Promise<CleanedFile> {
     await mkdir(folder, { recursive: true });
     const out = path.join(folder, `${nanoid(12)}.flac`);
@@ -207,13 +208,17 @@ export function createRecordingService({
         {
           timeMs: CLEAN_LIMITS.leastMs + CLEAN_LIMITS.timesLength * lengthMs,
           memoryBytes: CLEAN_LIMITS.memoryBytes,
+          ...(signal && { signal }),
         },
         true,
       );
       const name = `${fileName.replace(/\.[^.]+$/, '')}, cleaned.flac`;
       return { entry: await takenIn(sheet, show, out, name, 'cleaned'), trim };
+    } catch (error) {
+      if (signal?.aborted) throw new Refusal(409, 'Cleaning was stopped; the recording is as it was.');
+      throw error;
     } finally {
-      await rm(out, { force: true });
+      for (const left of [out, mendedBeside(out)]) await rm(left, { force: true });
     }
   }
 }

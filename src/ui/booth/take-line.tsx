@@ -10,12 +10,14 @@ import { LONGEST_NAME } from '../../core/show/limits';
 import type { PlacedSound } from '../../core/show/placed-sound';
 import { onceThroughMs } from '../../core/sound/song-runs';
 import type { Cleaning } from '../../core/sound/voice/cleaning';
-import type { CleanedFile } from '../../server/recording/recording-service';
 import { Button } from '../kit/button';
-import { clockTenths } from '../kit/clock';
-import { callServer } from '../show/call-server';
+import { clock, clockTenths } from '../kit/clock';
 import { useShow, useShowStore } from '../show/show-provider';
 import { CleaningFields, CleaningPick, nameOfCleaning } from './cleaning-fields';
+import { useCleaning } from './use-cleaning';
+
+/** Less is over before it is read. */
+const SAID_FROM_MS = 2000;
 
 interface TakeLineProps {
   readonly slideId: SlideId;
@@ -33,7 +35,7 @@ export function TakeLine({ slideId, take, name, onPlayAll }: TakeLineProps) {
   const edit = useShow((state) => state.edit);
   const player = useRef<HTMLAudioElement>(null);
   const [playing, setPlaying] = useState<'heard' | 'as recorded' | null>(null);
-  const [working, setWorking] = useState<string | null>(null);
+  const cleaning = useCleaning();
   /** What is being set, before it is worked out. */
   const [wanted, setWanted] = useState<Cleaning | null>(null);
   const later = useRef<ReturnType<typeof setTimeout> | null>(null);
@@ -72,18 +74,12 @@ export function TakeLine({ slideId, take, name, onPlayAll }: TakeLineProps) {
     later.current = setTimeout(() => void cleanNow(next), take.cleaned ? 500 : 0);
   };
   const cleanNow = async (next: Cleaning) => {
-    setWorking('being cleaned …');
-    try {
-      const { entry } = await callServer<CleanedFile>('POST', `/api/v1/shows/${show.id}/sounds/${original}/cleaned`, {
-        how: next,
-      });
-      store.getState().mergeEntries([entry]);
-      set({ assetId: entry.assetId, cleaned: { from: original, how: next } });
-      setWorking(null);
-    } catch (error) {
-      setWorking(error instanceof Error ? error.message : String(error));
-    }
-    setWanted(null);
+    const { facts: known } = store.getState();
+    const recorded = known.get(original);
+    const cleaned = await cleaning.clean(original, recorded?.kind === 'sound' ? recorded.lengthMs : lengthMs, next);
+    if (cleaned) set({ assetId: cleaned.entry.assetId, cleaned: { from: original, how: next } });
+    // What was asked for since is being worked out.
+    setWanted((now) => (now === next ? null : now));
   };
 
   return (
@@ -178,9 +174,18 @@ export function TakeLine({ slideId, take, name, onPlayAll }: TakeLineProps) {
         </Button>
       </div>
       {how && nameOfCleaning(how) === 'own' && <CleaningFields how={how} onChange={clean} />}
-      {working && (
-        <p role="status" className="text-xs text-soft">
-          {working}
+      {cleaning.leftMs !== null && (
+        <p className="flex items-center gap-2 text-xs text-soft" data-part="being-cleaned">
+          <span role="status">being cleaned …</span>
+          {cleaning.leftMs >= SAID_FROM_MS && <span className="tabular">about {clock(cleaning.leftMs)} left</span>}
+          <Button look="quiet" className="h-7 px-2 text-xs" onClick={cleaning.stop}>
+            Stop
+          </Button>
+        </p>
+      )}
+      {cleaning.problem && (
+        <p role="alert" className="text-xs text-red-deep">
+          {cleaning.problem}
         </p>
       )}
       <label className="flex items-center gap-1.5 text-xs text-soft">

@@ -20,13 +20,14 @@ export async function callServer<Answer>(
   method: 'GET' | 'POST' | 'PATCH' | 'DELETE',
   path: string,
   body?: unknown,
-  options?: { keepalive?: boolean },
+  options?: { keepalive?: boolean; signal?: AbortSignal },
 ): Promise<Answer> {
   const response = await fetch(path, {
     method,
     headers: body === undefined ? {} : { 'content-type': 'application/json' },
     body: body === undefined ? undefined : JSON.stringify(body),
     keepalive: options?.keepalive,
+    signal: options?.signal,
   });
   return answerOf<Answer>(response);
 }
