@@ -4,6 +4,7 @@ import { assetId, layerId } from '../show/ids';
 import { centre, type Box } from './box';
 import { focusInUse } from './focus-in-use';
 import { focusOf, wholeFace } from './focus-of';
+import { framed } from './reframe';
 import type { FocusFacts } from './focus-facts';
 import { salientBox, saliencyMap } from './saliency';
 import { finenessOf, sharpnessOf } from './sharpness';
@@ -85,6 +86,23 @@ describe('sharpness', () => {
     const half = Uint8Array.from(sharp, (value, at) => (at % W < W / 2 ? value : soft[at]!));
     const of = (left: number) => sharpnessOf(half, W, H, { left, top: 0, width: 0.5, height: 1 });
     expect(of(0)).toBeGreaterThan(of(0.5) + 0.1);
+  });
+});
+
+describe('a framing of somebody who is taller than it', () => {
+  const bird = { left: 0.18, top: 0.03, width: 0.62, height: 0.89, kind: 'animal' as const, score: 0.55 };
+  const size = { width: 1, height: 0.84 };
+  it('begins at the head and leaves out the feet, with a little air where there is any', () => {
+    const { y } = framed(size, focusOf(facts({ subjects: [bird] }), undefined, 1.5))!;
+    const top = y - size.height / 2;
+    expect(top).toBeGreaterThanOrEqual(0);
+    expect(top).toBeLessThan(0.03);
+    const lower = { ...bird, top: 0.1, height: 0.88 };
+    expect(framed(size, focusOf(facts({ subjects: [lower] }), undefined, 1.5))!.y - 0.42).toBeCloseTo(0.0748, 6);
+  });
+  it('stands in the middle of what has no head', () => {
+    const { y } = framed(size, focusOf(facts({ salient: { ...bird, height: 0.94 } }), undefined, 1.5))!;
+    expect(y).toBeCloseTo(0.03 + 0.47 + 0.06 * 0.84, 6);
   });
 });
 

@@ -5,6 +5,8 @@ import type { Focus } from './focus-facts';
 
 /** Heads are nearer the upper edge than feet to the lower: the middle of what matters stands so much of the framing above its centre. */
 const ABOVE_CENTRE = 0.06;
+/** Air over a head, as a share of the framing. */
+const HEADROOM = 0.03;
 /** Where a picture of which nothing is known stands: a little above its middle. */
 const USUAL = { x: 0.5, y: 0.44 };
 
@@ -81,8 +83,12 @@ function at(
   room: { readonly across: Room; readonly down: Room },
 ): { x: number; y: number } {
   const wanted = focus ? centre(focus.about) : USUAL;
-  const up = focus ? ABOVE_CENTRE * size.height : 0;
-  return { x: within(room.across, wanted.x), y: within(room.down, wanted.y + up) };
+  // People and animals that are taller than the framing are seen from their heads downwards.
+  const y =
+    focus?.from === 'subjects' && focus.about.height > size.height
+      ? focus.about.top + (0.5 - HEADROOM) * size.height
+      : wanted.y + (focus ? ABOVE_CENTRE * size.height : 0);
+  return { x: within(room.across, wanted.x), y: within(room.down, y) };
 }
 
 /** Places tried along each axis. */
