@@ -1,5 +1,11 @@
-/** Lines that lean more are meant to, or belong to what is seen from aside. */
+/** Lines that lean more belong to something else; they are only looked at so that it is known what else there is. */
 const MOST_DEGREES = 10;
+/** Nobody holds a camera so crooked unawares: lines that lean more are meant to, or belong to what is seen from aside. */
+const MOST_TOLD_DEGREES = 4.5;
+/** A horizon is one line, so long at least as a share of the width; edges of things come by twos and threes. */
+const HORIZON_LENGTH = 0.52;
+/** Upright lines that lean otherwise by so much say that level ones lean by perspective alone. */
+const CONTRADICTED_DEGREES = 1.5;
 const STEP_DEGREES = 0.1;
 /** An edge votes for slants so near to its own. */
 const OWN_DEGREES = 4;
@@ -67,12 +73,32 @@ export function tiltOf(grey: Uint8Array, width: number, height: number): number 
       }
     }
   const levels = Array.from({ length: SLANTS }, (_, slant) => scoreAt(level, slant, reach, SHORTEST_LINE * width));
-  const scores = levels.map(
-    (score, slant) => score + UPRIGHT_WEIGHT * scoreAt(upright, slant, reach, SHORTEST_LINE * height),
-  );
-  const found = surestOf(scores);
+  const uprights = levels.map((_, slant) => scoreAt(upright, slant, reach, SHORTEST_LINE * height));
+  const found = surestOf(levels.map((score, slant) => score + UPRIGHT_WEIGHT * uprights[slant]!));
+  if (found === null || Math.abs(found) > MOST_TOLD_DEGREES) return null;
   // What hangs and what stands may lean by itself: without a level line nothing is sure.
-  return found !== null && levels[slantOf(found)]! > 0 ? found : null;
+  if (levels[slantOf(found)] === 0) return null;
+  const standing = bestOf(uprights);
+  // What was built stands upright and lies level at once; a horizon lies by itself. All other lines may be of what is seen from aside.
+  return uprights[standing]! > 0
+    ? Math.abs(degreesOf(standing) - found) <= CONTRADICTED_DEGREES
+      ? found
+      : null
+    : isHorizon(level, slantOf(found), reach, width)
+      ? found
+      : null;
+}
+
+function isHorizon(votes: Float32Array, slant: number, reach: number, width: number): boolean {
+  const row = slant * (2 * reach + 1);
+  let [longest, lines] = [0, 0];
+  for (let at = row + 1; at < row + 2 * reach; at += 1) {
+    const [before, here, after] = [votes[at - 1]!, votes[at]!, votes[at + 1]!];
+    const long = here + 0.5 * (before + after);
+    longest = Math.max(longest, long);
+    if (long > SHORTEST_LINE * width && here >= before && here >= after) lines += 1;
+  }
+  return longest >= HORIZON_LENGTH * width && lines === 1;
 }
 
 /** Long lines count, by the square of what is longer than the shortest that counts. */
@@ -86,8 +112,11 @@ function scoreAt(votes: Float32Array, slant: number, reach: number, shortest: nu
   return sum;
 }
 
+const bestOf = (scores: readonly number[]): number =>
+  scores.reduce((most, score, slant) => (score > scores[most]! ? slant : most), 0);
+
 function surestOf(scores: readonly number[]): number | null {
-  const best = scores.reduce((most, score, slant) => (score > scores[most]! ? slant : most), 0);
+  const best = bestOf(scores);
   const top = scores[best]!;
   if (top === 0 || best === 0 || best === SLANTS - 1) return null;
   const middling = [...scores].sort((a, b) => a - b)[SLANTS >> 1]!;

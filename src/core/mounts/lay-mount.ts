@@ -175,7 +175,7 @@ function laidRun(
   const below = show.slides.filter((slide) => !taken.has(slide) && used.some((subject) => subject.slide === slide));
   const near = below.length > 0 ? below : besideSlides(show, slideIds, mount);
   const windows = pictureWindows(fit);
-  const spare = used[0] ?? null;
+  const spares = role === 'opener' ? glimpses(show, used, filled.filter((index) => index === null).length) : [];
   const subjectOf = (number: number): Subject | null => {
     const at = windows.indexOf(number - 1);
     if (at < 0) return null;
@@ -186,7 +186,10 @@ function laidRun(
     const number = windowNumber(file);
     if (number === null) return file;
     if (fit.windows[number - 1]?.takes === 'logo') return studio.logo ?? file;
-    return (subjectOf(number) ?? spare)?.layer.assetId ?? file;
+    const own = subjectOf(number);
+    if (own) return own.layer.assetId;
+    const empty = windows.filter((window) => !subjectOf(window + 1));
+    return spares[empty.indexOf(number - 1)] ?? used[0]?.layer.assetId ?? file;
   };
   const holders = holdersOf(run, subjects, below);
   const slides = fit.slides.map((design, index): Slide => {
@@ -243,6 +246,17 @@ function laidRun(
     return { ...made, mounted: { ...mounted, sum: sumOf(made) } };
   });
   return { slides, below };
+}
+
+/** What an opener shows of the rest of the show where pictures of its own are too few: files spread over it, each once. */
+function glimpses(show: Show, used: readonly Subject[], count: number): AssetId[] {
+  const own = new Set(used.map(({ layer }) => layer.assetId));
+  const all = show.slides.flatMap((slide) => picturesOf(slide).filter(({ kind }) => kind === 'picture'));
+  const others = [...new Set(all.map(({ assetId }) => assetId))].filter((id) => !own.has(id));
+  return Array.from(
+    { length: Math.min(count, others.length) },
+    (_, at) => others[Math.floor(((at + 1) * others.length) / (count + 1))]!,
+  );
 }
 
 /** A subject's place among the pictures of the slides a run stands for; null for none, and for one that lies under another run. */

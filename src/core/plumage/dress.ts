@@ -211,6 +211,8 @@ function rolesLaid(
       studio: wardrobe.studio,
       said: ownSaid,
       role,
+      // What an opener lacks of its own is taken from the rest of the show.
+      ...(role === 'opener' && { tooFew: 'empty' as const }),
       newId,
     });
     if (laid.ok) after = laid.show;

@@ -67,6 +67,29 @@ describe('the shipped plumage', () => {
   );
 });
 
+describe('an opener of three pictures before a chapter that begins with the second slide', () => {
+  const files = (show: Show) =>
+    show.slides[0]!.layers.flatMap((layer) => (layer.kind === 'picture' ? [layer.assetId] : []));
+  const parted = (count: number): Show => {
+    const plain = showOf(count);
+    const slides = plain.slides.map((slide, n) => (n === 1 ? { ...slide, chapter: 'August' } : slide));
+    return { ...plain, slides };
+  };
+  it('shows pictures of the rest of the show beside its one, each once, and they stay where they are as well', () => {
+    const show = parted(12);
+    const worn = wear(show, 'finch');
+    expect(worn.slides[0]!.mounted?.role).toBe('opener');
+    expect(files(worn)[0]).toBe(files(show)[0]);
+    expect(new Set(files(worn)).size).toBe(3);
+    expect(worn.slides.slice(1).flatMap(({ layers }) => layers).length).toBeGreaterThan(11);
+    expect(text(wear(wear(wear(show, 'finch'), 'heron'), 'finch'))).toBe(text(worn));
+  });
+  it('shows its own again where there is no other', () => {
+    const show = { ...parted(1) };
+    expect(new Set(files(wear(show, 'finch')))).toEqual(new Set(files(show)));
+  });
+});
+
 describe('dressing a show', () => {
   it('in five plumages one after the other and back is the very document it was', () => {
     const first = wear(handmade(), 'heron');
