@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { copyFile, mkdir, mkdtemp, readdir, readFile, rm, truncate, writeFile } from 'node:fs/promises';
+import { copyFile, mkdir, mkdtemp, readdir, readFile, rm, symlink, truncate, writeFile } from 'node:fs/promises';
 import { existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -14,7 +14,7 @@ beforeAll(async () => {
   folder = await mkdtemp(path.join(tmpdir(), 'tanager-cli-'));
   await mkdir(path.join(folder, 'pictures'));
   await copyFile(demo('PE_0412.jpg'), path.join(folder, 'pictures/2 first.jpg'));
-  await copyFile(demo('PE_0463.jpg'), path.join(folder, 'pictures/10 turned.jpg'));
+  await symlink(path.resolve(demo('PE_0463.jpg')), path.join(folder, 'pictures/10 turned.jpg'));
   await copyFile(demo('PE_0419.jpg'), path.join(folder, 'pictures/11 upright.jpg'));
   await writeFile(path.join(folder, 'pictures/3 letter.jpg'), 'Dear harbour master');
   await copyFile(demo('PE_0415.jpg'), path.join(folder, 'pictures/4 cut short.jpg'));
@@ -225,6 +225,15 @@ describe('tanager make', () => {
       'no picture can be used',
       async () => ['make', 'pictures/3 letter.jpg', 'nowhere.jpg', '--out', 'none.mp4'],
       'No picture could be used',
+    ],
+    [
+      'there is nothing in a folder but a link that leads nowhere',
+      async () => {
+        await mkdir(path.join(folder, 'links'), { recursive: true });
+        await symlink('nowhere.jpg', path.join(folder, 'links', 'gone.jpg')).catch(() => {});
+        return ['make', 'links', '--out', 'none.mp4'];
+      },
+      'links/gone.jpg: There is no such file.',
     ],
     [
       'the music is no music',

@@ -239,7 +239,7 @@ function number(name: string, text: string | undefined, otherwise: number): numb
   return value;
 }
 
-/** Folders stand for the files in them (not in folders below), by name with numbers in their order. */
+/** Folders stand for the files in them and those that links in them lead to (not in folders below), by name with numbers in their order. */
 async function expanded(names: readonly string[], problems: Problem[]): Promise<string[]> {
   const files: string[] = [];
   const natural = new Intl.Collator('en', { numeric: true });
@@ -248,11 +248,15 @@ async function expanded(names: readonly string[], problems: Problem[]): Promise<
     if (!found) problems.push({ file: name, message: 'There is no such file.' });
     else if (!found.isDirectory()) files.push(name);
     else {
-      const entries = await readdir(name, { withFileTypes: true });
-      const inside = entries
-        .filter((entry) => entry.isFile() && !entry.name.startsWith('.'))
-        .map((entry) => entry.name);
-      files.push(...inside.sort(natural.compare).map((entry) => path.join(name, entry)));
+      const names = (await readdir(name)).filter((entry) => !entry.startsWith('.')).sort(natural.compare);
+      const inside: string[] = [];
+      for (const entry of names) {
+        const file = path.join(name, entry);
+        // A link that leads nowhere is told as a file that is not there.
+        if ((await stat(file).catch(() => null))?.isFile() !== false) inside.push(file);
+      }
+      if (inside.length === 0) problems.push({ file: name, message: 'There are no files in this folder.' });
+      files.push(...inside);
     }
   }
   return files;
