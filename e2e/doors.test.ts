@@ -184,6 +184,7 @@ const DOORS: Record<RouteName, Door> = {
   'POST /api/v1/channels': door(STUDIOS, { body: { place: 'video', show: SHOW } }),
   'GET /api/v1/channels/arrival': door(STUDIOS),
   // Nobody is signed in anywhere here.
+  'GET /api/v1/channels/[channel]/room': door('401 404 404 404'),
   'DELETE /api/v1/channels/[channel]': door('401 404 404 404'),
   'GET /api/v1/shows/[show]/proofs': door(OURS),
   'POST /api/v1/shows/[show]/proofs': door(OURS),

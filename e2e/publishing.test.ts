@@ -146,6 +146,7 @@ describe('sending a screening on', () => {
     await sendOn('To a video host');
     await page.waitForSelector('[data-part=send-video]:enabled');
     expect(await seriousIn(page)).toEqual([]);
+    await waitForText(page, '[data-part=channel-room]', /^The film takes \d.* [KM]B; \d.* of 2000 MB is free there\.$/);
     await page.click('[data-part=send-video]');
     await waitForText(page, '[data-part=went-out]', /tried 2 times; again in \d+ s: .*Out of breath/);
     await until('video', ({ state, progress }) => state === 'working' && progress?.step === 'handing-over');

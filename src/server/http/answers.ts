@@ -36,6 +36,7 @@ import {
   PLACES as PLACE_NAMES,
   PUBLICATION_STATES,
   STEPS,
+  type ChannelRoom,
   type ChannelRow,
   type PublicationProgress,
   type PublicationRow,
@@ -381,6 +382,10 @@ export interface ToldPlaces {
 export const PLACES: Schema = object<ToldPlaces>({
   places: list(object<ToldPlaces['places'][number]>({ place: oneOf(PLACE_NAMES), door: orNull(NAME) }), 10),
   channels: list(object<ChannelRow>({ id: ID, place: oneOf(PLACE_NAMES), name: NAME, signedIn: truth }), LONG),
+});
+
+export const CHANNEL_ROOM: Schema = object<{ room: unknown }>({
+  room: orNull(object<ChannelRoom>({ usedBytes: BYTES, mostBytes: BYTES })),
 });
 
 export const WAY: Schema = object<{ address: unknown }>({ address: text(10_000) });

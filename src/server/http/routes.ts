@@ -107,6 +107,7 @@ import {
   PROOFS,
   PLACES,
   PUBLICATIONS,
+  CHANNEL_ROOM,
   WAY,
   SESSIONS,
   WATCHED,
@@ -387,6 +388,7 @@ export const ROUTES = {
   'POST /api/v1/channels': { deed: 'change-studio', takes: NEW_CHANNEL, gives: WAY },
   /** Back from there; leads on to the show. */
   'GET /api/v1/channels/arrival': { deed: 'see-studio' },
+  'GET /api/v1/channels/[channel]/room': { deed: 'see-studio', gives: CHANNEL_ROOM },
   'DELETE /api/v1/channels/[channel]': { deed: 'change-studio', gives: NOTHING },
   'GET /api/v1/shows/[show]/proofs': { deed: 'send-show', gives: PROOFS },
   'POST /api/v1/shows/[show]/proofs': { deed: 'send-show', takes: NEW_PROOF, gives: MADE },

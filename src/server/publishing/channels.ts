@@ -1,14 +1,14 @@
 import { and, eq, lt } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import * as oauth from 'oauth4webapi';
-import type { ChannelRow, HostedPlace } from '../../core/publishing/publication';
+import type { ChannelRoom, ChannelRow, HostedPlace } from '../../core/publishing/publication';
 import type { OpenDatabase } from '../database/open-database';
 import { channelAsks, channels } from '../database/schema';
 import { PassingError } from '../jobs/job-runner';
 import { logger } from '../logger';
 import { hashOfWord } from '../studio/secret-word';
 import type { Person } from '../studio/sessions';
-import type { LetIn } from './host-calls';
+import { roomAt, type LetIn } from './host-calls';
 import type { HostPlace, Places } from './places';
 import { SignedOutError } from './troubles';
 
@@ -37,6 +37,8 @@ export interface Channels {
    * @throws {SignedOutError} when the studio is not signed in there any more
    */
   letIn(id: string, name: string): Promise<LetIn>;
+  /** What room a channel has, as its host tells; null when it does not tell, cannot be reached, or nobody is signed in there. */
+  room(channel: ChannelRow, signal: AbortSignal): Promise<ChannelRoom | null>;
   /** Signs out, there too when it can be reached. */
   remove(studioId: string, id: string): Promise<boolean>;
 }
@@ -122,22 +124,14 @@ export function createChannels({ db, write }: OpenDatabase, places: Places, now:
         return { show: ask.showId, letIn: false };
       }
     },
-    async letIn(id, name) {
-      const channel = await find(id);
-      const host = channel && places.host(channel.place, channel.studioId);
-      if (!channel?.accessToken || !host) throw new SignedOutError(signInAgain(name));
-      return {
-        host,
-        name,
-        token: () => tokenOf(id, host),
-        doubt: async (token) =>
-          void (await write((one) =>
-            one
-              .update(channels)
-              .set({ expiresAt: 0 })
-              .where(and(eq(channels.id, id), eq(channels.accessToken, token))),
-          )),
-      };
+    letIn,
+    async room({ id, name }, signal) {
+      try {
+        return await roomAt(await letIn(id, name), signal);
+      } catch (error) {
+        logger().info({ err: error }, 'a host did not tell what room there is');
+        return null;
+      }
     },
     async remove(studioId, id) {
       const channel = await find(id);
@@ -155,6 +149,24 @@ export function createChannels({ db, write }: OpenDatabase, places: Places, now:
       return true;
     },
   };
+
+  async function letIn(id: string, name: string): Promise<LetIn> {
+    const channel = await find(id);
+    const host = channel && places.host(channel.place, channel.studioId);
+    if (!channel?.accessToken || !host) throw new SignedOutError(signInAgain(name));
+    return {
+      host,
+      name,
+      token: () => tokenOf(id, host),
+      doubt: async (token) =>
+        void (await write((one) =>
+          one
+            .update(channels)
+            .set({ expiresAt: 0 })
+            .where(and(eq(channels.id, id), eq(channels.accessToken, token))),
+        )),
+    };
+  }
 
   /** Good for a while: renewed when its time is nearly over. @throws {SignedOutError} @throws {PassingError} */
   async function tokenOf(id: string, host: HostPlace): Promise<string> {

@@ -1,5 +1,6 @@
 import { createReadStream } from 'node:fs';
 import { Upload } from 'tus-js-client';
+import type { ChannelRoom } from '../../core/publishing/publication';
 import { PassingError } from '../jobs/job-runner';
 import type { HostPlace } from './places';
 import { NotTakenError, SignedOutError } from './troubles';
@@ -71,6 +72,21 @@ export async function callHost(
     address: isWebAddress(said.address) ? said.address : '',
     upload: isWebAddress(said.upload) ? said.upload : null,
   };
+}
+
+const ROOM_PATIENCE_MS = 5000;
+
+/** What a host tells of a channel's room; null when it tells none. Who waits for it can do without. */
+export async function roomAt(to: LetIn, signal: AbortSignal): Promise<ChannelRoom | null> {
+  const answer = await fetch(`${to.host.issuer.href}/api/channel`, {
+    headers: { authorization: `Bearer ${await to.token()}` },
+    redirect: 'error',
+    signal: AbortSignal.any([signal, AbortSignal.timeout(ROOM_PATIENCE_MS)]),
+  });
+  if (!answer.ok) return null;
+  const { usedBytes, mostBytes } = (await answer.json()) as Record<string, unknown>;
+  const isCount = (value: unknown): value is number => Number.isSafeInteger(value) && (value as number) >= 0;
+  return isCount(usedBytes) && isCount(mostBytes) ? { usedBytes, mostBytes } : null;
 }
 
 /** It is tried again with another word; where there is none, that says so. */

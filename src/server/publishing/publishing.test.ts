@@ -329,8 +329,17 @@ describe('a film at a host', () => {
   it('is refused with the host’s reason when there is no room, or when it can make nothing of it', async () => {
     const channel = await signedIn('video');
     await visit('/video-host', { quotaMegabytes: 0.1 });
-    const full = await ended(await ordered(film(channel)));
     const { size } = await stat(filmFile);
+    // It is told before, too.
+    const rows = await channels.list(STUDIO);
+    const room = () =>
+      channels.room(
+        rows.find(({ id }) => id === channel)!,
+        new AbortController().signal,
+      );
+    expect((await room())!.mostBytes).toBe(100_000);
+    expect((await room())!.mostBytes - (await room())!.usedBytes).toBeLessThan(size);
+    const full = await ended(await ordered(film(channel)));
     expect(full).toMatchObject({
       state: 'refused',
       problem: `Harbour films did not take it: The channel has 0.1 MB left, and the film has ${(size / 1e6).toFixed(1)} MB.`,

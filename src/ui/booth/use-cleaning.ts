@@ -23,14 +23,12 @@ export function useCleaning(): CleaningHands {
   const store = useShowStore();
   const asked = useRef<AbortController | null>(null);
   const [untilMs, setUntilMs] = useState<number | null>(null);
-  const [leftMs, setLeftMs] = useState<number | null>(null);
+  const [nowMs, setNowMs] = useState(0);
   const [problem, setProblem] = useState<string | null>(null);
 
   useEffect(() => {
-    if (untilMs === null) return setLeftMs(null);
-    const tell = () => setLeftMs(Math.max(0, untilMs - performance.now()));
-    tell();
-    const telling = setInterval(tell, TOLD_EVERY_MS);
+    if (untilMs === null) return;
+    const telling = setInterval(() => setNowMs(performance.now()), TOLD_EVERY_MS);
     return () => clearInterval(telling);
   }, [untilMs]);
   useEffect(() => () => asked.current?.abort(), []);
@@ -47,6 +45,7 @@ export function useCleaning(): CleaningHands {
       asked.current = mine;
       const begunMs = performance.now();
       setProblem(null);
+      setNowMs(begunMs);
       setUntilMs(begunMs + paceHere * lengthMs);
       try {
         const { show, mergeEntries } = store.getState();
@@ -65,5 +64,5 @@ export function useCleaning(): CleaningHands {
     },
     [store, stop],
   );
-  return { leftMs, problem, clean, stop };
+  return { leftMs: untilMs === null ? null : Math.max(0, untilMs - nowMs), problem, clean, stop };
 }

@@ -9,6 +9,7 @@ import { megabytes } from '../kit/clock';
 import { Pick } from '../kit/pick';
 import { useKept } from '../kit/use-kept';
 import { ChannelChoice } from './channel-choice';
+import { ChannelRoomNote } from './channel-room-note';
 import { FIELD, isText, Labelled } from './form-parts';
 import type { SentOn } from './send-on-dialog';
 import type { KnownPlaces } from './use-publications';
@@ -92,6 +93,7 @@ export function VideoForm({ what, places, onOrder }: VideoFormProps) {
               onChange={setSeenBy}
             />
           </div>
+          <ChannelRoomNote channel={channel.id} byteCount={what.films.find(({ id }) => id === film)?.byteCount ?? 0} />
           <div>
             <Button
               look="main"
