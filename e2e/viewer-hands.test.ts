@@ -393,10 +393,13 @@ describe('a picture that hangs askew', () => {
     await page.click(`[data-entry="${entry}"]`);
     await page.click('[data-part=lay-in]');
     await hands.go('arrange', 'slide');
+    const laidIn = (await hands.stored()).slides.at(-1)!.id;
+    await page.focus('[data-part=running-order]');
     await page.keyboard.press('End');
+    await page.waitForSelector(`[data-slide="${laidIn}"][aria-selected=true]`);
     await page.locator('aria/Crop[role="tab"]').click();
     // The picture waits its turn for being looked at.
-    await page.waitForSelector('[data-part=level]', { timeout: 200_000 });
+    await page.waitForSelector('[data-part=level]', { timeout: 170_000 });
     expect(await textOf(page, '[data-part=level]')).toMatch(/lean by 2\.[456]° clockwise/);
     await press(page, 'hang it level');
     const last = (await hands.stored()).slides.at(-1)!.layers[0] as PictureLayer;
