@@ -27,8 +27,9 @@ export function SeamRoom({
   if (overWords)
     return (
       <p className="mt-2 text-soft" data-part="seam-room">
-        It may take time that the words need.{' '}
-        <Button look="quiet" onClick={() => onChange(givingWay)}>
+        It may take time that the words need.
+        <br />
+        <Button className="mt-1.5" onClick={() => onChange(givingWay)}>
           Let it give way
         </Button>
       </p>
@@ -37,8 +38,9 @@ export function SeamRoom({
     return (
       <p className="mt-2 text-soft" data-part="seam-room">
         It takes {seconds(transitionMs)} here, so that the words can
-        {transitionMs > LEAST_TRANSITION_MS ? '' : ' almost'} be read.{' '}
-        <Button look="quiet" onClick={() => onChange({ ...transition, overWords: true })}>
+        {transitionMs > LEAST_TRANSITION_MS ? '' : ' almost'} be read.
+        <br />
+        <Button className="mt-1.5" onClick={() => onChange({ ...transition, overWords: true })}>
           Take {seconds(byHalvesMs)} all the same
         </Button>
       </p>
