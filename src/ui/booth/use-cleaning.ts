@@ -18,7 +18,7 @@ export interface CleaningHands {
   stop(): void;
 }
 
-/** Cleaning is work of the server’s that a person waits for: it says about how long, and can be stopped. */
+/** Cleaning is work of the server’s that a person waits for: it says about how long, and can be stopped. Who looks elsewhere meanwhile gets it all the same. */
 export function useCleaning(): CleaningHands {
   const store = useShowStore();
   const asked = useRef<AbortController | null>(null);
@@ -31,7 +31,6 @@ export function useCleaning(): CleaningHands {
     const telling = setInterval(() => setNowMs(performance.now()), TOLD_EVERY_MS);
     return () => clearInterval(telling);
   }, [untilMs]);
-  useEffect(() => () => asked.current?.abort(), []);
 
   const stop = useCallback(() => {
     asked.current?.abort();

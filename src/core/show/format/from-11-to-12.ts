@@ -36,11 +36,24 @@ export const fromElevenToTwelve: RaiseStep = {
 const overWordsIn = (slides: unknown): unknown =>
   Array.isArray(slides) ? slides.map(withTransitionOverWords) : slides;
 
+/** A slide, what a mount was laid over, and what it is without its plumage. */
 function withTransitionOverWords(slide: unknown): unknown {
-  if (!isLoose(slide) || !isLoose(slide.transition) || slide.transition.kind === 'cut') return slide;
-  if (!Array.isArray(slide.layers) || !slide.layers.some(hasWords)) return slide;
-  return { ...slide, transition: { ...slide.transition, overWords: true } };
+  if (!isLoose(slide)) return slide;
+  const { mounted, bare } = slide;
+  const under = isLoose(mounted) &&
+    Array.isArray(mounted.before) && { ...mounted, before: overWordsIn(mounted.before) };
+  const words = Array.isArray(slide.layers) && slide.layers.some(hasWords);
+  return {
+    ...slide,
+    ...(under && { mounted: under }),
+    ...(words && isOverTime(slide.transition) && { transition: { ...slide.transition, overWords: true } }),
+    ...(words &&
+      isLoose(bare) &&
+      isOverTime(bare.transition) && { bare: { ...bare, transition: { ...bare.transition, overWords: true } } }),
+  };
 }
+
+const isOverTime = (transition: unknown): transition is Loose => isLoose(transition) && transition.kind !== 'cut';
 
 const hasWords = (layer: unknown): boolean =>
   isLoose(layer) && (layer.kind === 'words' || (Array.isArray(layer.layers) && layer.layers.some(hasWords)));

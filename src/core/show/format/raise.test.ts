@@ -179,6 +179,18 @@ describe('what was kept by format 11', () => {
     const content = raiseContent({ slides }, 11) as { slides: { transition: unknown }[] };
     expect(content.slides.map(({ transition }) => transition)).toEqual(transitions);
   });
+  it('has them under a mount and without a plumage, too', () => {
+    const dressed = { ...slides[0], mounted: { run: 'r', before: slides }, bare: { transition: dissolve } };
+    const content = raiseContent({ slides: [dressed, { ...dressed, layers: [], bare: {} }] }, 11) as {
+      slides: { transition: unknown; bare: unknown; mounted: { before: { transition: unknown }[] } }[];
+    };
+    for (const { mounted } of content.slides)
+      expect(mounted.before.map(({ transition }) => transition)).toEqual(transitions);
+    expect(content.slides.map(({ transition, bare }) => [transition, bare])).toEqual([
+      [over, { transition: over }],
+      [dissolve, {}],
+    ]);
+  });
   it('says so in edits that bring slides or transitions, too', () => {
     const here = { ...show, slides: slides as never };
     const entries = slides.map(({ id, transition }) => ({ slideId: id, transition }));
