@@ -20,7 +20,7 @@ interface SongStripProps {
   readonly onChange: (properties: SoundProperties, joins?: string) => void;
 }
 
-/** So much of it is used at least. */
+/** So much of it is used at least; of shorter ones, half. */
 const LEAST_MS = 500;
 /** On a strip of some five hundred pixels, of its length. */
 const CATCHES = 0.012;
@@ -37,11 +37,12 @@ export function SongStrip({ cue, lengthMs, facts, onChange }: SongStripProps) {
   const grid: SongBeats | null = beatsOfSong(show, facts, cue.assetId);
   const ends = { start: cue.trimStartMs, end: Math.min(cue.trimEndMs ?? lengthMs, lengthMs) };
   const share = (ms: number) => `${(100 * Math.min(lengthMs, ms)) / lengthMs}%`;
+  const leastMs = Math.min(LEAST_MS, lengthMs / 2);
   const set = (which: 'start' | 'end', wantedMs: number) => {
     const ms = Math.round(
       which === 'start'
-        ? Math.min(ends.end - LEAST_MS, Math.max(0, wantedMs))
-        : Math.max(ends.start + LEAST_MS, Math.min(lengthMs, wantedMs)),
+        ? Math.max(0, Math.min(ends.end - leastMs, wantedMs))
+        : Math.min(lengthMs, Math.max(ends.start + leastMs, wantedMs)),
     );
     if (ms === Math.round(ends[which])) return;
     const whole = which === 'end' && ms >= lengthMs - 1;
