@@ -112,7 +112,7 @@ export interface ClipContent {
   readonly framing: Framing;
   readonly sizes: readonly SizeShare[];
   readonly light: LightPlan | null;
-  /** From the clip's start, at `CLIP_FRAMES_PER_SECOND`. */
+  /** From the clip's start, at `CLIP_FRAMES_PER_SECOND`; between two of those where the clip has a rate of its own (`ownFrame`). */
   readonly clipFrame: number;
 }
 

@@ -3,6 +3,7 @@ import { fillFraming, fitFraming, type Framing } from '../motion/framing';
 import type { AssetId } from '../show/ids';
 import { COMING, LEAVING } from '../show/window-id';
 import type { BoxLayer, ClipLayer, GroupLayer, Layer, PictureLayer, WordsLayer } from '../show/layer';
+import { ownClipRate } from '../timing/clip-rate';
 import { clipFrameAt } from '../timing/clip-time';
 import { unreachable } from '../unreachable';
 import { filledWords } from '../words/fields';
@@ -149,7 +150,7 @@ function clipContent(
     assetId: layer.assetId,
     crop: cropPlan(layer, known),
     framing,
-    clipFrame: clipFrameAt(layer, facts.lengthMs, leavesMs - startMs, offsetMs),
+    clipFrame: clipFrameAt(layer, facts.lengthMs, leavesMs - startMs, offsetMs, ownClipRate(facts)),
     // One size for all of the slide: a decoder runs for each.
     sizes: sizesFor(facts, largestPx, largestPx),
     light: lightAt(layer.light, at, facts),

@@ -6,6 +6,7 @@ import { NO_MOVES, planMoves, type Moves, type SlideMoves } from '../motion/plan
 import type { FactsById } from '../show/asset-facts';
 import type { AssetId } from '../show/ids';
 import { mainLayerOf, type BackingLight, type Show, type Slide } from '../show/show';
+import { ownClipRate } from '../timing/clip-rate';
 import { clipFrameAt } from '../timing/clip-time';
 import { momentSeen } from '../timing/frames';
 import { showLengthMs, slideIndexAt, slideSpans, type SlideSpan } from '../timing/slide-span';
@@ -204,7 +205,9 @@ function planBlurred(
     kind: 'blurred',
     assetId: main.assetId,
     clipFrame:
-      main.kind === 'clip' && known.kind === 'clip' ? clipFrameAt(main, known.lengthMs, slide.lengthMs, 0) : null,
+      main.kind === 'clip' && known.kind === 'clip'
+        ? clipFrameAt(main, known.lengthMs, slide.lengthMs, 0, ownClipRate(known))
+        : null,
     aspect: known.widthPx / known.heightPx,
     crop: cropPlan(main, facts.get(main.assetId)),
     amount,

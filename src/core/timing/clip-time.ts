@@ -1,5 +1,6 @@
 import { CLIP_FRAMES_PER_SECOND } from '../frame/frame-plan';
 import type { ClipLayer } from '../show/layer';
+import { framesPerSecond, type FrameRate } from './frame-rate';
 
 /** All that says when a clip shows what. */
 export type ClipTimes = {
@@ -118,8 +119,17 @@ export function clipMoment(
 /**
  * The frame that is seen at a moment of the slide, counted at `CLIP_FRAMES_PER_SECOND` from the clip’s start. Never one before or behind the part that is used:
  * its last frame is the one before the end.
+ *
+ * @param rate the clip’s own where it is read by that (`ownClipRate`): what comes back then stands for one of its own frames and may lie between two of the usual ones
  */
-export function clipFrameAt(times: ClipTimes, clipLengthMs: number, slideLengthMs: number, offsetMs: number): number {
+export function clipFrameAt(
+  times: ClipTimes,
+  clipLengthMs: number,
+  slideLengthMs: number,
+  offsetMs: number,
+  rate: FrameRate | null = null,
+): number {
+  if (rate) return ownFrameAt(times, clipLengthMs, slideLengthMs, offsetMs, rate);
   const { fromMs, toMs } = usedPart(times, clipLengthMs);
   const { momentMs, run } = clipMoment(times, clipLengthMs, slideLengthMs, offsetMs);
   const first = frameBefore(fromMs);
@@ -128,6 +138,33 @@ export function clipFrameAt(times: ClipTimes, clipLengthMs: number, slideLengthM
   const frame = run.rate < 0 ? frameUpTo(momentMs) : frameBefore(momentMs);
   return Math.min(last, Math.max(first, frame));
 }
+
+function ownFrameAt(
+  times: ClipTimes,
+  clipLengthMs: number,
+  slideLengthMs: number,
+  offsetMs: number,
+  rate: FrameRate,
+): number {
+  const perMs = framesPerSecond(rate) / 1000;
+  const stepMs = Math.min(CLIP_FRAME_MS, 1 / perMs);
+  // Half a usual frame early: so it is one of those that stand where the usual frames are counted, as viewers show them.
+  const at = (ms: number) => Math.max(0, Math.ceil((ms + CLIP_FRAME_MS / 2) * perMs - FRAME_SLACK) - 1);
+  const { fromMs, toMs } = usedPart(times, clipLengthMs);
+  const { momentMs, run } = clipMoment(times, clipLengthMs, slideLengthMs, offsetMs);
+  const first = at(fromMs);
+  const begunBefore = Math.max(0, Math.ceil(toMs * perMs - FRAME_SLACK) - 1);
+  const last = Math.max(first, Math.min(at(toMs - stepMs), begunBefore));
+  const frame = at(run.rate < 0 ? momentMs - stepMs : momentMs);
+  return usualFrame(Math.min(last, Math.max(first, frame)), rate);
+}
+
+/** A clip’s own frame, counted at `CLIP_FRAMES_PER_SECOND`. */
+const usualFrame = (own: number, rate: FrameRate) => (own * CLIP_FRAMES_PER_SECOND) / framesPerSecond(rate);
+
+/** Which of a clip’s own frames a counted one stands for. */
+export const ownFrame = (clipFrame: number, rate: FrameRate): number =>
+  Math.round((clipFrame * framesPerSecond(rate)) / CLIP_FRAMES_PER_SECOND);
 
 /** When on the slide a moment of the clip is seen first, counted from the slide's start; null when it is not seen on it. */
 export function momentOfClip(

@@ -1,7 +1,17 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { Readable } from 'node:stream';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { ClipFacts } from '../../core/show/asset-facts';
+import { ownClipRate } from '../../core/timing/clip-rate';
+import { clipFrameAt, ownFrame } from '../../core/timing/clip-time';
+import { FRAME_RATES } from '../../core/timing/frame-rate';
+import { momentOfFrame } from '../../core/timing/frames';
 import { exactReader } from '../ffmpeg/read-exactly';
+import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { openClip, type ClipFrames } from './clip-frames';
+import { lookAtFile } from './look-at-file';
 
 const FILE = 'demo/files/PE_0489-boats.mp4';
 const [WIDTH, HEIGHT] = [160, 90];
@@ -53,6 +63,94 @@ describe('a clip’s frames', () => {
     expect(await frameOf(late, 241)).toEqual(inOrder[239]);
     late.close();
   });
+});
+
+describe('a clip with a rate of its own', () => {
+  const RATES = {
+    '23.976': '24000/1001',
+    '24': '24',
+    '25': '25',
+    '29.97': '30000/1001',
+    '50': '50',
+    '59.94': '60000/1001',
+    '60': '60',
+  };
+  const FRAMES = 130;
+  const CODE = 37;
+  let folder: string;
+  /** A clip whose frames say by how light they are which they are; a hundred and one of them in a row differ. */
+  const made = async (rate: string): Promise<string> => {
+    const file = path.join(folder, `${rate.replace('/', '-')}.mp4`);
+    const light = `geq=lum='20+mod(N*${CODE},101)*2':cb=128:cr=128`;
+    const source = `color=c=gray:s=64x36:r=${rate},format=yuv420p,${light}`;
+    await runFfmpeg([
+      ...'-f lavfi -i'.split(' '),
+      source,
+      '-frames:v',
+      String(FRAMES),
+      ...'-c:v libx264 -qp 0 -y'.split(' '),
+      file,
+    ]);
+    return file;
+  };
+  const lightOf = (frame: number) => 20 + ((frame * CODE) % 101) * 2;
+  beforeAll(async () => {
+    folder = await mkdtemp(path.join(tmpdir(), 'tanager-rates-'));
+  });
+  afterAll(() => rm(folder, { recursive: true, force: true }));
+
+  it.each(Object.entries(RATES))(
+    'of %s a second shows each of its frames once in a film of that rate, from the first that was chosen to the last',
+    async (perSecond, text) => {
+      const file = await made(text);
+      const rate = FRAME_RATES[perSecond]!;
+      const facts = (await lookAtFile(file)).facts as ClipFacts;
+      const own = ownClipRate(facts)!;
+      expect(own).toEqual(rate);
+      const clip = openClip(file, 64, 36, undefined, own);
+      const seen = async (clipFrame: number) => {
+        const { i420 } = await clip.frame(ownFrame(clipFrame, own));
+        return i420.subarray(0, 64 * 36).reduce((sum, value) => sum + value, 0) / (64 * 36);
+      };
+      const [first, last] = [31, 97];
+      const times = { trimStartMs: momentOfFrame(first, rate), trimEndMs: momentOfFrame(last + 1, rate) };
+      const slideMs = momentOfFrame(last - first + 20, rate);
+      const at = (k: number) => clipFrameAt(times, facts.lengthMs, slideMs, momentOfFrame(k, rate), own);
+      const wrong: number[][] = [];
+      for (let k = 0; k <= last - first + 5; k += 1) {
+        const wanted = Math.min(last, first + k);
+        const light = await seen(at(k));
+        if (Math.abs(light - lightOf(wanted)) > 1.5) wrong.push([k, light, lightOf(wanted)]);
+      }
+      expect(wrong).toEqual([]);
+      // Backwards it is the same from behind.
+      const from = (k: number) =>
+        clipFrameAt({ ...times, backwards: true }, facts.lengthMs, slideMs, momentOfFrame(k, rate), own);
+      for (const k of [0, 1, 2, 30, last - first, last - first + 3])
+        expect([k, ownFrame(from(k), own)]).toEqual([k, Math.max(first, last - k)]);
+      // However one comes to them.
+      for (const k of [3, 60, 40, 0]) expect(Math.abs((await seen(at(k))) - lightOf(first + k))).toBeLessThan(1.5);
+      clip.close();
+    },
+    60_000,
+  );
+  it('shows in a viewer, which counts thirty a second, the very frames of the film at those moments', async () => {
+    for (const [perSecond, text] of Object.entries(RATES)) {
+      const rate = FRAME_RATES[perSecond]!;
+      const file = await made(text);
+      const [usual, own] = [openClip(file, 64, 36), openClip(file, 64, 36, undefined, rate)];
+      const lengthMs = momentOfFrame(FRAMES, rate);
+      for (let slot = 0; slot < 60; slot += 1) {
+        const at = (by: typeof rate | null) =>
+          clipFrameAt({ trimStartMs: 0 }, lengthMs, lengthMs, (slot * 1000) / 30, by);
+        const shown = (await usual.frame(at(null))).i420[0]!;
+        const drawn = (await own.frame(ownFrame(at(rate), rate))).i420[0]!;
+        expect([perSecond, slot, shown]).toEqual([perSecond, slot, drawn]);
+      }
+      usual.close();
+      own.close();
+    }
+  }, 60_000);
 });
 
 describe('exactReader', () => {

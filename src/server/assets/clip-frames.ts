@@ -1,13 +1,14 @@
 import { CLIP_FRAMES_PER_SECOND } from '../../core/frame/frame-plan';
 import type { DecodedFrame } from '../../drawing/planes/picture-planes';
 import type { Hdr } from '../../core/show/asset-facts';
+import { framesPerSecond, type FrameRate } from '../../core/timing/frame-rate';
 import { toneTableFile } from '../paths';
 import { GUARDED_INPUT, startFfmpeg, type RunningFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { exactReader, type ExactReader } from '../ffmpeg/read-exactly';
 
 /** Frames of one clip at one size, quickest when asked for in order, or backwards. Holds a running decoder: close it. */
 export interface ClipFrames {
-  /** The frame counted at `CLIP_FRAMES_PER_SECOND`; past the end the last one. */
+  /** The frame counted at the rate the clip was opened with; past the end the last one. */
   frame(index: number): Promise<DecodedFrame>;
   close(): void;
 }
@@ -17,13 +18,25 @@ const LONGEST_SKIP = 90;
 /** Of a second that was entered to go back, so much is kept: the next frame wanted is likely the one before. */
 const MOST_KEPT_BYTES = 128 * 1024 * 1024;
 
-/** @param hdr how its light is packed when it is brighter than a usual screen */
-export function openClip(file: string, widthPx: number, heightPx: number, hdr?: Hdr): ClipFrames {
+/**
+ * @param hdr how its light is packed when it is brighter than a usual screen
+ * @param rate at which its frames are counted; null: `CLIP_FRAMES_PER_SECOND`
+ */
+export function openClip(
+  file: string,
+  widthPx: number,
+  heightPx: number,
+  hdr?: Hdr,
+  rate: FrameRate | null = null,
+): ClipFrames {
+  const perSecond = rate ? framesPerSecond(rate) : CLIP_FRAMES_PER_SECOND;
+  /** It is entered at every so manieth frame, which is about a second. */
+  const stride = Math.round(perSecond);
   const byteCount = widthPx * heightPx + 2 * ((widthPx + 1) >> 1) * ((heightPx + 1) >> 1);
   let running: RunningFfmpeg | null = null;
   let reader: ExactReader | null = null;
   let next = 0;
-  let enteredSecond = 0;
+  let entered = 0;
   let last: { index: number; frame: DecodedFrame } | null = null;
   /** Frames before the last, after a step back. */
   const before = new Map<number, DecodedFrame>();
@@ -37,7 +50,7 @@ export function openClip(file: string, widthPx: number, heightPx: number, hdr?: 
       if (last !== null && index > last.index) keeping = false;
       else if (last !== null && index < last.index) keeping = true;
       before.clear();
-      if (!reader || index < next || index > next + LONGEST_SKIP) startAt(Math.floor(index / CLIP_FRAMES_PER_SECOND));
+      if (!reader || index < next || index > next + LONGEST_SKIP) startAt(index - (index % stride));
       let stepBack = 1;
       while (next <= index) {
         const i420 = await reader!.read(byteCount);
@@ -49,9 +62,9 @@ export function openClip(file: string, widthPx: number, heightPx: number, hdr?: 
           // Past the end: the last frame is held.
           last = { index, frame: last.frame };
           next = index + 1;
-        } else if (enteredSecond > 0) {
+        } else if (entered > 0) {
           // Entered behind the end: ever longer steps back find the last frame in few starts.
-          startAt(Math.max(0, enteredSecond - stepBack));
+          startAt(Math.max(0, entered - stepBack * stride));
           stepBack *= 2;
         } else throw new Error('the clip holds no frame that can be read');
       }
@@ -66,15 +79,16 @@ export function openClip(file: string, widthPx: number, heightPx: number, hdr?: 
     if (before.size > 1 && before.size * byteCount > MOST_KEPT_BYTES) before.delete(oldest!);
   }
 
-  function startAt(second: number): void {
+  function startAt(index: number): void {
     stop();
     last = null;
-    enteredSecond = second;
-    next = second * CLIP_FRAMES_PER_SECOND;
+    entered = index;
+    next = index;
+    const second = index / perSecond;
     running = startFfmpeg([
       ...clipInput(file, second, ['-threads', '1']),
       '-vf',
-      clipFilter({ widthPx, heightPx, hdr }, second),
+      clipFilter({ widthPx, heightPx, hdr }, second, 'drawing', rate),
       '-fps_mode',
       'passthrough',
       '-pix_fmt',
@@ -110,14 +124,17 @@ export function clipInput(file: string, fromSecond: number, decoding: readonly s
  * screen is toned down (`core/light/hdr`), at the wanted size.
  *
  * @param fromSecond where counting starts, in the clip's own time
+ * @param rate null: `CLIP_FRAMES_PER_SECOND`
  */
 export function clipFilter(
   { widthPx, heightPx, hdr }: { readonly widthPx: number; readonly heightPx: number; readonly hdr?: Hdr | undefined },
   fromSecond: number,
   colours: 'drawing' | 'jpeg' = 'drawing',
+  rate: FrameRate | null = null,
 ): string {
   const matrix = colours === 'drawing' ? 'out_color_matrix=bt709:out_range=tv' : 'out_color_matrix=bt601:out_range=pc';
-  const steady = `fps=${CLIP_FRAMES_PER_SECOND}:start_time=${fromSecond},scale=${widthPx}:${heightPx}:flags=bicubic`;
+  const steps = rate ? `${rate.frames}/${rate.seconds}` : CLIP_FRAMES_PER_SECOND;
+  const steady = `fps=${steps}:start_time=${fromSecond},scale=${widthPx}:${heightPx}:flags=bicubic`;
   if (!hdr) return `${steady}:${matrix},setsar=1`;
   const toned = `lut3d=file=${escaped(toneTableFile(hdr))}:interp=tetrahedral`;
   return `${steady}:in_color_matrix=bt2020,format=gbrp12le,${toned},scale=flags=bicubic:${matrix},setsar=1`;

@@ -1,5 +1,7 @@
 import type { FactsById } from '../../core/show/asset-facts';
 import type { AssetId } from '../../core/show/ids';
+import { ownClipRate } from '../../core/timing/clip-rate';
+import { ownFrame } from '../../core/timing/clip-time';
 import type { PictureReader } from '../../drawing/picture-reader';
 import { openClip, type ClipFrames } from './clip-frames';
 import { readPictureFile } from './read-picture';
@@ -14,13 +16,14 @@ export function createFileReader(
     readPicture: (assetId, widthPx, heightPx, part) => readPictureFile(fileOf(assetId), widthPx, heightPx, part),
     readClipFrame(assetId, clipFrame, widthPx, heightPx) {
       const key = `${assetId} ${widthPx}×${heightPx}`;
+      const known = facts.get(assetId);
+      const rate = known?.kind === 'clip' ? ownClipRate(known) : null;
       let clip = clips.get(key);
       if (!clip) {
-        const known = facts.get(assetId);
-        clip = openClip(fileOf(assetId), widthPx, heightPx, known?.kind === 'clip' ? known.hdr : undefined);
+        clip = openClip(fileOf(assetId), widthPx, heightPx, known?.kind === 'clip' ? known.hdr : undefined, rate);
         clips.set(key, clip);
       }
-      return clip.frame(clipFrame);
+      return clip.frame(rate ? ownFrame(clipFrame, rate) : clipFrame);
     },
     close() {
       for (const clip of clips.values()) clip.close();

@@ -1,6 +1,7 @@
 // Runs in a process of its own: draws and encodes the segments it is sent, one at a time, and reports.
 import sharp from 'sharp';
 import { prepareShow } from '../../core/frame/plan-frame';
+import { countedAsUsual } from '../../core/timing/clip-rate';
 import { createFileReader } from '../assets/file-reader';
 import { FfmpegError } from '../ffmpeg/run-ffmpeg';
 import { isDiskFull } from '../http/refusal';
@@ -40,17 +41,19 @@ process.on('message', (message: { readonly work: FilmWork } | SegmentOrder) => {
 async function open(work: FilmWork) {
   const files = new Map(work.files);
   const drawing = await openNodeDrawing();
+  // A page plays its clips as viewers do.
+  const facts = work.encoding.container === 'pack' ? countedAsUsual(work.facts) : work.facts;
   const reader = createFileReader((assetId) => {
     const file = files.get(assetId);
     if (!file) throw new Error('The file is missing.');
     return file;
-  }, work.facts);
+  }, facts);
   return {
     work,
     files,
     drawing,
     reader,
-    prepared: prepareShow(work.show, work.facts),
+    prepared: prepareShow(work.show, facts),
     store: storeFor(drawing, reader),
   };
 }

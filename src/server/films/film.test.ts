@@ -9,6 +9,9 @@ import { songAfter } from '../../core/show/placed-sound';
 import { cueId, showId, slideId, type AssetId } from '../../core/show/ids';
 import { slideFromAsset } from '../../core/show/new-slide';
 import type { AssetFacts } from '../../core/show/asset-facts';
+import type { ClipLayer } from '../../core/show/layer';
+import { FRAME_RATES } from '../../core/timing/frame-rate';
+import { momentOfFrame } from '../../core/timing/frames';
 import { lookAtFile } from '../assets/look-at-file';
 import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { hashOfFile } from '../blobs/content-hash';
@@ -136,6 +139,62 @@ describe('makeFilm', () => {
     film.times.forEach((time, index) => expect(time).toBeCloseTo((index * 1001) / 30_000, 5));
     expect(Math.abs(Number(film.sound!.duration) - (225 * 1001) / 30_000)).toBeLessThan(0.03);
   });
+
+  it.each([
+    ['24', 24],
+    ['29.97', 29],
+    ['60', 60],
+  ])(
+    'begins a trimmed clip of %s frames a second with the frame that was chosen, shows each once and ends with the last',
+    async (name, first) => {
+      const rate = FRAME_RATES[name]!;
+      const [count, last] = [3 * first, 2 * first + 5];
+      const file = path.join(folder, `coded-${name}.mp4`);
+      // Each frame is ten levels lighter than the one before it; after twenty it begins anew.
+      const light = "geq=lum='30+mod(N,20)*10':cb=128:cr=128";
+      const source = `color=c=gray:s=320x180:r=${rate.frames}/${rate.seconds},format=yuv420p,${light}`;
+      await runFfmpeg([
+        ...'-f lavfi -i'.split(' '),
+        source,
+        '-frames:v',
+        String(count),
+        ...'-qp 2 -y'.split(' '),
+        file,
+      ]);
+      const [id, known] = [await hashOfFile(file), (await lookAtFile(file)).facts];
+      const slide = slideFromAsset(id, known, 2500, newId);
+      const [clip] = slide.layers as [ClipLayer];
+      const frames = last - first + 1;
+      const trimmed = { trimStartMs: momentOfFrame(first, rate), trimEndMs: momentOfFrame(last + 1, rate) };
+      const outFile = path.join(folder, `trimmed-${name}.mp4`);
+      await makeFilm({
+        show: {
+          ...emptyShow(showId('trimmed'), 'x'),
+          frame: { ...show.frame, rate },
+          slides: [{ ...slide, lengthMs: Math.round(momentOfFrame(frames, rate)), layers: [{ ...clip, ...trimmed }] }],
+        },
+        facts: new Map([[id, known]]),
+        files: new Map([[id, file]]),
+        spec: { ...web(), widthPx: 320, heightPx: 180, rate },
+        outFile,
+        workFolder: path.join(folder, `trimmed-${name}`),
+        kept: kept(`trimmed-${name}`),
+      });
+      const raw = path.join(folder, `trimmed-${name}.gray`);
+      await runFfmpeg([
+        '-i',
+        outFile,
+        ...'-vf crop=16:16,scale=1:1:flags=area,format=gray -f rawvideo -y'.split(' '),
+        raw,
+      ]);
+      const levels = [...(await readFile(raw))];
+      expect(levels).toHaveLength(frames);
+      // Grey files hold 0 to 255 for the 16 to 235 of films.
+      const shown = levels.map((level) => Math.round(((level * 219) / 255 + 16 - 30) / 10) || 0);
+      expect(shown).toEqual(levels.map((_, at) => (first + at) % 20));
+    },
+    60_000,
+  );
 
   it('goes on from the segments that are there, and leaves nothing but them when it is stopped', async () => {
     const workFolder = path.join(folder, 'again');

@@ -1,6 +1,7 @@
 /// <reference lib="webworker" />
 // The viewer's worker: draws frames with the same code as the film and puts them on the page's canvas.
 import { CLIP_FRAMES_PER_SECOND, type FramePlan, type LayerPlan } from '../../core/frame/frame-plan';
+import { countedAsUsual } from '../../core/timing/clip-rate';
 import { planFrame, planSlide, prepareShow, type PreparedShow } from '../../core/frame/plan-frame';
 import type { AssetId } from '../../core/show/ids';
 import { everyLayer } from '../../core/show/layer';
@@ -51,13 +52,13 @@ function hear(message: ToWorker): void {
       context = canvas.getContext('2d', { alpha: false });
       break;
     case 'show':
-      prepared = prepareShow(message.show, message.facts);
+      prepared = prepareShow(message.show, countedAsUsual(message.facts));
       lastDrawn = '';
       break;
     case 'change':
       prepared = prepareShow(
         withChange(prepared!.show, message.change),
-        new Map([...prepared!.facts, ...message.facts]),
+        new Map([...prepared!.facts, ...countedAsUsual(message.facts)]),
       );
       lastDrawn = '';
       break;

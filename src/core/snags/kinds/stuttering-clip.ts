@@ -1,5 +1,6 @@
 import { seenLayers } from '../../show/layer';
 import { CLIP_FRAMES_PER_SECOND } from '../../frame/frame-plan';
+import { ownClipRate } from '../../timing/clip-rate';
 import { framesPerSecond } from '../../timing/frame-rate';
 import { allOf, called, slidesOf } from '../helpers';
 import type { SnagKind, SnagLook } from '../snag';
@@ -14,7 +15,8 @@ function* clipsOf({ prepared }: SnagLook) {
     for (const layer of seenLayers(place.slide.layers)) {
       const known = layer.kind === 'clip' ? prepared.facts.get(layer.assetId) : undefined;
       if (layer.kind !== 'clip' || known?.kind !== 'clip' || known.framesPerSecond === undefined) continue;
-      yield { place, layer, uneven: known.uneven === true, rate: known.framesPerSecond * (layer.speed ?? 1) };
+      const byOwn = ownClipRate(known) !== null;
+      yield { place, layer, uneven: known.uneven === true, byOwn, rate: known.framesPerSecond * (layer.speed ?? 1) };
     }
 }
 
@@ -26,13 +28,13 @@ function goesInto(clip: number, film: number): boolean {
 
 export const stutteringClip: SnagKind = {
   title: 'Clips that stutter',
-  advice: 'Bring the clip at 30 or 60 frames a second, for a film of 30 or 60.',
+  advice: 'Make the film at as many frames a second as the clip has, or bring the clip at as many as the film.',
   place: 'gather',
   *find(look) {
     const film = framesPerSecond(look.prepared.show.frame.rate);
-    for (const { place, layer, rate, uneven } of clipsOf(look)) {
+    for (const { place, layer, rate, uneven, byOwn } of clipsOf(look)) {
       const slow = rate < FEWEST;
-      if (!slow && !uneven && goesInto(rate, film) && goesInto(rate, CLIP_FRAMES_PER_SECOND)) continue;
+      if (!slow && !uneven && goesInto(rate, film) && (byOwn || goesInto(rate, CLIP_FRAMES_PER_SECOND))) continue;
       yield {
         grave: false,
         slideId: place.slide.id,
