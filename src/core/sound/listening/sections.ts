@@ -134,14 +134,17 @@ function labelled(
         Math.abs(one.energy - level) < 0.12,
     );
     const label = same?.label ?? named(level, index, spans.length, known);
-    if (!same) known.push({ label, chord, timbre, energy: level });
+    // What is like the opening does not open anything.
+    if (!same && label !== OPENING) known.push({ label, chord, timbre, energy: level });
     return { ...span, label, energy: Math.round(level * 100) / 100 };
   });
 }
 
+const OPENING = 'quiet opening';
+
 /** Told apart by a letter when several of one energy differ otherwise. */
 function named(level: number, index: number, count: number, known: readonly { readonly label: string }[]): string {
-  if (count > 1 && index === 0 && level < 0.55) return 'quiet opening';
+  if (count > 1 && index === 0 && level < 0.55) return OPENING;
   if (count > 1 && index === count - 1 && level < 0.55) return 'quiet ending';
   const word = level < 0.4 ? 'quiet' : level < 0.72 ? 'middle' : 'full';
   const others = known.filter(({ label }) => label.startsWith(word) && !label.includes(' ')).length;
