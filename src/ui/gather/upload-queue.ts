@@ -120,8 +120,10 @@ export function createUploadQueue(to: UploadedTo, report: (progress: UploadProgr
         finish((error instanceof tus.DetailedError && error.originalResponse?.getBody()) || UNREACHABLE),
     });
     mine.running.add(upload);
-    void upload.findPreviousUploads().then((previous) => {
-      if (previous[0]) upload.resumeFromPreviousUpload(previous[0]);
+    // A browser that keeps nothing begins anew.
+    const before = upload.findPreviousUploads().catch(() => []);
+    void before.then(([previous]) => {
+      if (previous) upload.resumeFromPreviousUpload(previous);
       if (batch === mine) upload.start();
     });
   }
