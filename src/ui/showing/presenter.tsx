@@ -3,7 +3,8 @@
 import { Moon, Pause, Play, Repeat, SkipBack, SkipForward, Tv } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Toaster, toast } from 'sonner';
+import { toast } from 'sonner';
+import { Toasts } from '../kit/toasts';
 import { sentencesOf } from '../../core/captions/sentences';
 import { prepareShow } from '../../core/frame/plan-frame';
 import type { AssetFacts } from '../../core/show/asset-facts';
@@ -208,7 +209,7 @@ export function Presenter({ show, facts: known }: PresenterProps) {
           </Button>
         </form>
       </footer>
-      <Toaster position="bottom-center" />
+      <Toasts />
     </main>
   );
 }
