@@ -120,19 +120,15 @@ describe('words in the viewer', () => {
       field.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true }));
     });
     await waitForText(page, '[data-sonner-toaster]', /2,000 letters fit here; the last 1\d\d were left out/);
-    // Neither lies over the bench, nor takes the press that is meant for what is under it.
-    const benchLeft = await page.$eval('[data-part=bench]', (bench) => bench.getBoundingClientRect().left);
+    // Neither takes the press that is meant for what is under it.
     const messages = await page.$$eval('[data-sonner-toast]', (toasts) =>
       toasts.map((toast) => {
         const { left, right, top, bottom } = toast.getBoundingClientRect();
-        return { right, pressed: toast.contains(document.elementFromPoint((left + right) / 2, (top + bottom) / 2)) };
+        return toast.contains(document.elementFromPoint((left + right) / 2, (top + bottom) / 2));
       }),
     );
     expect(messages.length).toBeGreaterThan(0);
-    for (const { right, pressed } of messages) {
-      expect(right).toBeLessThan(benchLeft);
-      expect(pressed).toBe(false);
-    }
+    expect(messages).not.toContain(true);
     await page.keyboard.press('Escape');
     await page.waitForFunction(() => !document.querySelector('[data-part=words-typed]'));
     await page.focus('[data-part=words-hand]');

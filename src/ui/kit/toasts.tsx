@@ -2,16 +2,12 @@
 
 import { Toaster, type ToasterProps } from 'sonner';
 
-/** Long enough to read two lines twice. */
-const SEEN_MS = 6000;
-
 /** Where the page says what has happened. What lies under a message that asks nothing is pressed through it. */
-export function Toasts({ offset, position = 'bottom-center' }: Pick<ToasterProps, 'offset' | 'position'>) {
+export function Toasts({ offset }: Pick<ToasterProps, 'offset'>) {
   return (
     <Toaster
-      position={position}
+      position="bottom-center"
       offset={offset}
-      duration={SEEN_MS}
       toastOptions={{
         className: 'not-has-[button]:pointer-events-none!',
         style: {

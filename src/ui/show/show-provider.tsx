@@ -115,7 +115,7 @@ export function ShowProvider({ show, revision, damage, entries, children }: Show
       <KeptMomentContext value={moment}>
         <UploadsProvider showId={show.id}>{children}</UploadsProvider>
       </KeptMomentContext>
-      <Toasts position="bottom-left" offset={{ bottom: 88 }} />
+      <Toasts offset={{ bottom: 88 }} />
     </ShowContext>
   );
 }
