@@ -80,15 +80,14 @@ export function tiltOf(grey: Uint8Array, width: number, height: number): number 
   if (levels[slantOf(found)] === 0) return null;
   const standing = bestOf(uprights);
   // What was built stands upright and lies level at once; a horizon lies by itself. All other lines may be of what is seen from aside.
-  return uprights[standing]! > 0
-    ? Math.abs(degreesOf(standing) - found) <= CONTRADICTED_DEGREES
-      ? found
-      : null
-    : isHorizon(level, slantOf(found), reach, width)
-      ? found
-      : null;
+  const isSure =
+    uprights[standing]! > 0
+      ? Math.abs(degreesOf(standing) - found) <= CONTRADICTED_DEGREES
+      : isHorizon(level, slantOf(found), reach, width);
+  return isSure ? found : null;
 }
 
+/** Whether one long line stands out of all of a slant. */
 function isHorizon(votes: Float32Array, slant: number, reach: number, width: number): boolean {
   const row = slant * (2 * reach + 1);
   let [longest, lines] = [0, 0];

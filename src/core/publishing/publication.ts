@@ -91,13 +91,13 @@ export interface PublicationRow {
 export const isEnded = ({ state }: Pick<PublicationRow, 'state'>): boolean =>
   state !== 'waiting' && state !== 'working';
 
-/** Somewhere the studio is signed in. */
 /** What a host gives a channel, and what of it is taken. */
 export interface ChannelRoom {
   readonly usedBytes: number;
   readonly mostBytes: number;
 }
 
+/** Somewhere the studio is signed in. */
 export interface ChannelRow {
   readonly id: string;
   readonly place: HostedPlace;

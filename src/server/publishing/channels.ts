@@ -8,7 +8,7 @@ import { PassingError } from '../jobs/job-runner';
 import { logger } from '../logger';
 import { hashOfWord } from '../studio/secret-word';
 import type { Person } from '../studio/sessions';
-import { roomAt, type LetIn } from './host-calls';
+import { channelAt, roomAt, type LetIn } from './host-calls';
 import type { HostPlace, Places } from './places';
 import { SignedOutError } from './troubles';
 
@@ -238,9 +238,7 @@ async function reached<Answer>(ask: () => Promise<Answer>): Promise<Answer> {
   }
 }
 
-async function nameAt({ issuer }: HostPlace, token: string): Promise<string> {
-  const answer = await fetch(`${issuer.href}/api/channel`, { headers: { authorization: `Bearer ${token}` } });
-  if (!answer.ok) return issuer.hostname;
-  const { name } = (await answer.json()) as { name?: unknown };
-  return typeof name === 'string' && name.trim() !== '' ? name.slice(0, 200) : issuer.hostname;
+async function nameAt(host: HostPlace, token: string): Promise<string> {
+  const { name } = (await channelAt(host, token)) ?? {};
+  return typeof name === 'string' && name.trim() !== '' ? name.slice(0, 200) : host.issuer.hostname;
 }

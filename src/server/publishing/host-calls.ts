@@ -76,15 +76,21 @@ export async function callHost(
 
 const ROOM_PATIENCE_MS = 5000;
 
-/** What a host tells of a channel's room; null when it tells none. Who waits for it can do without. */
-export async function roomAt(to: LetIn, signal: AbortSignal): Promise<ChannelRoom | null> {
-  const answer = await fetch(`${to.host.issuer.href}/api/channel`, {
-    headers: { authorization: `Bearer ${await to.token()}` },
-    redirect: 'error',
-    signal: AbortSignal.any([signal, AbortSignal.timeout(ROOM_PATIENCE_MS)]),
-  });
-  if (!answer.ok) return null;
-  const { usedBytes, mostBytes } = (await answer.json()) as Record<string, unknown>;
+/** What a host tells of the channel that a word lets in to; null when it does not. */
+export async function channelAt(
+  { issuer }: HostPlace,
+  token: string,
+  signal: AbortSignal = AbortSignal.timeout(PATIENCE_MS),
+): Promise<{ readonly name?: unknown; readonly usedBytes?: unknown; readonly mostBytes?: unknown } | null> {
+  const headers = { authorization: `Bearer ${token}` };
+  const answer = await fetch(`${issuer.href}/api/channel`, { headers, redirect: 'error', signal });
+  return answer.ok ? ((await answer.json()) as object) : null;
+}
+
+/** What a host tells of a channel’s room; null when it tells none. Who waits for it can do without. */
+export async function roomAt({ host, token }: LetIn, signal: AbortSignal): Promise<ChannelRoom | null> {
+  const patience = AbortSignal.any([signal, AbortSignal.timeout(ROOM_PATIENCE_MS)]);
+  const { usedBytes, mostBytes } = (await channelAt(host, await token(), patience)) ?? {};
   const isCount = (value: unknown): value is number => Number.isSafeInteger(value) && (value as number) >= 0;
   return isCount(usedBytes) && isCount(mostBytes) ? { usedBytes, mostBytes } : null;
 }
