@@ -135,7 +135,17 @@ async function boothPage(slide = 2): Promise<OpenPage> {
 }
 
 async function choose(of: OpenPage, slide: number): Promise<void> {
-  await of.waitForSelector(`[data-slide=regatta-${slide}] button`);
+  // Only slides in sight are in the page, and what was spoken before makes the column longer.
+  await of.waitForFunction(
+    (number: number) => {
+      if (document.querySelector(`[data-slide=regatta-${number}] button`)) return true;
+      const column = document.querySelector<HTMLElement>('[data-part=sound-column]');
+      if (column) column.scrollTop = (column.scrollTop + 400) % column.scrollHeight;
+      return false;
+    },
+    { polling: 100 },
+    slide,
+  );
   // A click that comes before the page listens is lost.
   await of.waitForFunction(
     (number: number) => {

@@ -387,7 +387,10 @@ describe('a picture that hangs askew', () => {
       (prints) => (prints.find((print) => print.textContent.includes('askew.jpg')) as HTMLElement).dataset.entry!,
     );
     await page.click(`[data-entry="${entry}"]`);
+    const before = (await hands.stored()).slides.length;
     await page.click('[data-part=lay-in]');
+    // Once the server has it, the next page comes with it.
+    while ((await hands.stored()).slides.length === before);
     await hands.go('arrange', 'slide');
     const laidIn = (await hands.stored()).slides.at(-1)!.id;
     await page.focus('[data-part=running-order]');

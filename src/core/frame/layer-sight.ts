@@ -1,6 +1,6 @@
 import type { LayerId } from '../show/ids';
 import type { GroupLayer, Layer } from '../show/layer';
-import { mapped, projected, times4, type Matrix3 } from './matrix';
+import { inverse3, mapped, projected, times4, type Matrix3 } from './matrix';
 import { slideMoment, type SlideMoment, type SlideSurroundings } from './slide-moment';
 import { facesEye } from './space-order';
 import { viewInto, type View } from './view';
@@ -70,6 +70,14 @@ function seenAs(
     ScreenPoint,
   ];
   return { layer, group, corners: [a, b, c, d], centre, facesEye: faces, toFrame };
+}
+
+/** A point of the frame in a layer's own unit square; null where the layer is seen edge-on. */
+export function localOf({ toFrame }: Pick<LayerSight, 'toFrame'>, { x, y }: ScreenPoint): ScreenPoint | null {
+  const back = inverse3(toFrame);
+  if (!back) return null;
+  const local = mapped(back, x, y);
+  return { x: local.x, y: local.y };
 }
 
 /** Whether a point lies within a layer's box. */

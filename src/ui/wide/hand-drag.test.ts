@@ -1,12 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
-import { sightsAt } from '../../core/frame/layer-sight';
+import { localOf, sightsAt } from '../../core/frame/layer-sight';
 import { aroundOf, disc, picture, showOf } from '../../core/layers/slides.testing';
 import { layerId } from '../../core/show/ids';
 import {
   angleAbout,
   boundsOfAll,
   caughtTurn,
-  localOf,
   nextUnderHand,
   pulledCrop,
   pulledSize,

@@ -1,4 +1,4 @@
-import { inverse3, mapped } from '../../core/frame/matrix';
+import { mapped } from '../../core/frame/matrix';
 import { isWithin, type LayerSight, type ScreenPoint } from '../../core/frame/layer-sight';
 import type { GuideBox } from '../../core/guides/guides';
 import { boundsOf, valueNow, type OwnSize } from '../../core/layers/stand';
@@ -23,14 +23,6 @@ export const SIDES: readonly Handle[] = [
   { u: 0.5, v: 1 },
   { u: 0, v: 0.5 },
 ];
-
-/** A point of the frame in a layer's own unit square; null where the layer is seen edge-on. */
-export function localOf({ toFrame }: LayerSight, { x, y }: ScreenPoint): ScreenPoint | null {
-  const back = inverse3(toFrame);
-  if (!back) return null;
-  const local = mapped(back, x, y);
-  return { x: local.x, y: local.y };
-}
 
 /** Where a spot of a layer's own unit square is seen. */
 export function seenAt({ toFrame }: LayerSight, u: number, v: number): ScreenPoint {

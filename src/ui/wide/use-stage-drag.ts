@@ -2,7 +2,7 @@
 
 import { nanoid } from 'nanoid';
 import { useRef, type PointerEvent, type RefObject } from 'react';
-import { sightOf, sightsAt, type LayerSight, type ScreenPoint } from '../../core/frame/layer-sight';
+import { localOf, sightOf, sightsAt, type LayerSight, type ScreenPoint } from '../../core/frame/layer-sight';
 import type { SlideSurroundings } from '../../core/frame/slide-moment';
 import { guidedMove, guidedSize, type GuideLine } from '../../core/guides/guides';
 import { withValues, type Values } from '../../core/layers/column-keys';
@@ -15,7 +15,6 @@ import {
   boundsOfAll,
   caughtTurn,
   cropNow,
-  localOf,
   pulledCrop,
   pulledSize,
   turnBetween,

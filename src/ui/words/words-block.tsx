@@ -1,7 +1,7 @@
 'use client';
 
 import type { CSSProperties, ReactNode } from 'react';
-import { valueAt } from '../../core/keys/channel';
+import type { Matrix3 } from '../../core/frame/matrix';
 import type { WordsLayer } from '../../core/show/layer';
 import { anchorOf } from '../../core/show/words';
 import {
@@ -24,8 +24,10 @@ interface WordsBlockProps {
   readonly size: StageSize;
   /** How much smaller they are drawn than they say. */
   readonly scale: number;
-  readonly offsetMs: number;
-  readonly seenMs: number;
+  /** The frame they are laid out in to the frame that is seen, both in shares of their sides. */
+  readonly toFrame: Matrix3;
+  /** How far they have come on their way, 0…1; null for words that stand. */
+  readonly gone?: number | null;
   readonly children: (look: WordsBlockLook) => ReactNode;
 }
 
@@ -35,29 +37,61 @@ export interface WordsBlockLook {
   readonly subtitle: CSSProperties;
 }
 
-/** Where words stand over the frame, by the same measures as they are drawn with: what is in it lies on them, in their letters. */
-export function WordsBlock({ layer, size, scale, offsetMs, seenMs, children }: WordsBlockProps) {
+/** Where words stand over the frame, by the same measures as they are drawn with, turned and leaning as they are: what is in it lies on them, in their letters. */
+export function WordsBlock({ layer, size, scale, toFrame, gone = null, children }: WordsBlockProps) {
   const { widthPx, heightPx } = size;
-  const unit = Math.min(widthPx, heightPx);
-  const margin = WORDS_MARGIN * unit;
+  const margin = WORDS_MARGIN * Math.min(widthPx, heightPx);
   const [across, down] = anchorOf(layer.place);
-  const at = (channel: 'x' | 'y') => valueAt(layer.channels?.[channel] ?? 0.5, offsetMs, seenMs) - 0.5;
   const ends = ['flex-start', 'center', 'flex-end'] as const;
+  const way = gone === null ? undefined : layer.travel?.kind;
   return (
-    <div
-      className="pointer-events-none absolute flex"
-      style={{
-        left: margin + at('x') * widthPx,
-        top: margin + at('y') * heightPx,
-        width: widthPx - 2 * margin,
-        height: heightPx - 2 * margin,
-        justifyContent: ends[2 * across],
-        alignItems: ends[2 * down],
-      }}
-    >
-      {children(lookOf(layer, size, scale))}
+    <div className="pointer-events-none absolute inset-0 origin-top-left" style={{ transform: planeOf(toFrame, size) }}>
+      <div
+        className="pointer-events-none absolute flex"
+        style={{
+          ...{ left: margin, right: margin, top: margin, bottom: margin },
+          ...(way === 'roll' && { top: 0, bottom: 0 }),
+          ...(way === 'crawl' && { left: 0, right: 0 }),
+          justifyContent: way === 'crawl' ? 'flex-start' : ends[2 * across],
+          alignItems: way === 'roll' ? 'flex-start' : ends[2 * down],
+        }}
+      >
+        {children(withWay(lookOf(layer, size, scale), way, gone ?? 0, size))}
+      </div>
     </div>
   );
+}
+
+/** A projective map between shares of a frame, as CSS says it of that frame in pixels. */
+function planeOf([a, b, c, d, e, f, g, h, i]: Matrix3, { widthPx, heightPx }: StageSize): string {
+  const across = widthPx / heightPx;
+  const down = heightPx / widthPx;
+  return `matrix3d(${[
+    ...[a!, d! * down, 0, g! / widthPx],
+    ...[b! * across, e!, 0, h! / heightPx],
+    ...[0, 0, 1, 0],
+    ...[c! * widthPx, f! * heightPx, 0, i!],
+  ].join()})`;
+}
+
+/** Words on their way, from outside the frame to outside on its other side. */
+function withWay(
+  look: WordsBlockLook,
+  way: 'roll' | 'crawl' | undefined,
+  gone: number,
+  size: StageSize,
+): WordsBlockLook {
+  if (!way) return look;
+  const wholePx = way === 'roll' ? size.heightPx : size.widthPx;
+  const by = `calc(${wholePx}px - ${gone} * (${wholePx}px + 100%))`;
+  return {
+    ...look,
+    block: {
+      ...look.block,
+      transform: way === 'roll' ? `translateY(${by})` : `translateX(${by})`,
+      ...(way === 'crawl' && { maxWidth: 'none', flexShrink: 0, whiteSpace: 'nowrap' }),
+    },
+  };
 }
 
 function lookOf({ style = {}, place }: WordsLayer, { widthPx, heightPx }: StageSize, scale: number): WordsBlockLook {

@@ -1,6 +1,7 @@
 'use client';
 
 import type { KeyboardEvent } from 'react';
+import type { LayerSight } from '../../core/frame/layer-sight';
 import type { WordsLayer } from '../../core/show/layer';
 import type { Slide } from '../../core/show/show';
 import { anchorOf } from '../../core/show/words';
@@ -16,6 +17,7 @@ interface WordsHandProps {
   readonly says: Pick<WordsLayer, 'title' | 'subtitle'>;
   readonly look: WordsBlockLook;
   readonly drag: WordsDrag;
+  readonly sight: LayerSight;
   readonly onType: () => void;
 }
 
@@ -30,7 +32,7 @@ const COARSE = 10;
 const LARGER = 1.05;
 
 /** Words that are seen, as something to take hold of: their own letters, unseen, over those that are drawn. */
-export function WordsHand({ slide, layer, says, look, drag, onType }: WordsHandProps) {
+export function WordsHand({ slide, layer, says, look, drag, sight, onType }: WordsHandProps) {
   const edit = useShow((state) => state.edit);
   const frame = useShow((state) => state.show.frame);
   const [across, down] = anchorOf(layer.place);
@@ -38,7 +40,7 @@ export function WordsHand({ slide, layer, says, look, drag, onType }: WordsHandP
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const way = WAYS[event.key];
     const by = event.shiftKey ? COARSE : 1;
-    if (way) drag.nudge(layer, (way[0] * by) / frame.widthPx, (way[1] * by) / frame.heightPx);
+    if (way) drag.nudge(sight, (way[0] * by) / frame.widthPx, (way[1] * by) / frame.heightPx);
     else if (event.key === 'Enter') onType();
     else if (event.key === '+' || event.key === '-')
       drag.size(
@@ -63,7 +65,7 @@ export function WordsHand({ slide, layer, says, look, drag, onType }: WordsHandP
       data-layer={layer.id}
       className="group/hand pointer-events-auto relative cursor-move touch-none whitespace-pre-wrap outline-1 outline-offset-4 outline-transparent outline-dashed hover:outline-lamp/70 focus:outline-2 focus:outline-red"
       style={look.block}
-      onPointerDown={(event) => drag.begin(event, layer, 'move')}
+      onPointerDown={(event) => drag.begin(event, sight, 'move')}
       onPointerMove={drag.move}
       onPointerUp={drag.end}
       onPointerCancel={drag.end}
@@ -89,7 +91,7 @@ export function WordsHand({ slide, layer, says, look, drag, onType }: WordsHandP
         style={{ [across === 1 ? 'left' : 'right']: -10, [down === 1 ? 'top' : 'bottom']: -10 }}
         onPointerDown={(event) => {
           event.stopPropagation();
-          drag.begin(event, layer, 'size');
+          drag.begin(event, sight, 'size');
         }}
         onPointerMove={(event) => {
           event.stopPropagation();

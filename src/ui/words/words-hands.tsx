@@ -1,11 +1,14 @@
 'use client';
 
 import { nanoid } from 'nanoid';
-import { useEffect, useRef, useState, type MouseEvent } from 'react';
-import type { PreparedShow } from '../../core/frame/plan-frame';
+import { useEffect, useMemo, useRef, useState, type MouseEvent } from 'react';
+import { sightsAt, type LayerSight } from '../../core/frame/layer-sight';
+import type { Matrix3 } from '../../core/frame/matrix';
+import { surroundingsOf, type PreparedShow } from '../../core/frame/plan-frame';
 import type { GuideBox, GuideLine } from '../../core/guides/guides';
 import { layerId, type LayerId } from '../../core/show/ids';
-import type { WordsLayer } from '../../core/show/layer';
+import { valueAt } from '../../core/keys/channel';
+import { everyLayer, type WordsLayer } from '../../core/show/layer';
 import { wordsOf, type Slide } from '../../core/show/show';
 import { WORDS_PLACES } from '../../core/show/words';
 import { filledSlide } from '../../core/words/fields';
@@ -27,8 +30,8 @@ interface WordsHandsProps {
 }
 
 /**
- * Hands on the words that are seen in the viewer: typed by a double click, dragged onto guides, sized at their corner; or by keys. Words in groups, turned, tied
- * or travelling are worked on with the bench opened wide.
+ * Hands on the words that are seen in the viewer: typed by a double click, dragged onto guides, sized at their corner; or by keys. They lie as the words do: in
+ * groups, turned, leaning, tied to something, on their way.
  */
 export function WordsHands({ prepared, index, momentMs, scale }: WordsHandsProps) {
   const root = useRef<HTMLDivElement>(null);
@@ -41,6 +44,8 @@ export function WordsHands({ prepared, index, momentMs, scale }: WordsHandsProps
   const span = prepared.spans[index]!;
   const seenMs = span.leavesMs - span.startMs;
   const offsetMs = momentMs - span.startMs;
+  const around = useMemo(() => surroundingsOf(prepared, index, prepared.show.frame), [prepared, index]);
+  const free = useMemo(() => freeWords(sightsAt(around, offsetMs)), [around, offsetMs]);
   useEffect(() => {
     const holder = root.current;
     if (!holder) return;
@@ -51,18 +56,16 @@ export function WordsHands({ prepared, index, momentMs, scale }: WordsHandsProps
       typedWords.setState({ typed: null });
     };
   }, []);
-  const drag = useWordsDrag({ slide, offsetMs, seenMs, onLines: setLines, boxes: () => boxesIn(root.current) });
+  const drag = useWordsDrag({ around, offsetMs, onLines: setLines, boxes: () => boxesIn(root.current) });
   const mine = typed?.slideId === slide.id ? typed.layerId : null;
-  const seen = slide.layers.filter(
-    (layer): layer is WordsLayer => layer.kind === 'words' && (layer.id === mine || isInReach(layer, span, offsetMs)),
-  );
+  const seen = free.filter(({ layer }) => layer.id === mine || isThere(layer, span, offsetMs));
   const read = wordsIn(filledSlide(prepared.show, prepared.facts, index));
   const typing = (id: LayerId) => typedWords.setState({ typed: { slideId: slide.id, layerId: id } });
   const begin = (event: MouseEvent<HTMLDivElement>) => {
     if (event.target !== event.currentTarget) return;
     // Words that are not there yet, or gone, are meant rather than more of them.
-    const unseen = wordsIn(slide).find((layer) => isAlone(layer) && !seen.includes(layer));
-    if (unseen) return typing(unseen.id);
+    const unseen = free.find((sight) => !seen.includes(sight));
+    if (unseen) return typing(unseen.layer.id);
     const box = event.currentTarget.getBoundingClientRect();
     const third = (share: number) => Math.min(2, Math.max(0, Math.floor(3 * share)));
     const [across, down] = [
@@ -77,7 +80,9 @@ export function WordsHands({ prepared, index, momentMs, scale }: WordsHandsProps
     setFresh(null);
     typedWords.setState({ typed: null });
   };
-  const typedLayer = seen.find(({ id }) => id === mine) ?? (fresh && fresh.id === mine ? fresh : null);
+  const typedWordsSeen =
+    seen.find(({ layer }) => layer.id === mine) ??
+    (fresh && fresh.id === mine ? { layer: fresh, toFrame: UPRIGHT } : null);
   return (
     <div
       ref={root}
@@ -89,7 +94,13 @@ export function WordsHands({ prepared, index, momentMs, scale }: WordsHandsProps
       {size && (
         <>
           {neighboursOf(prepared, index).map((layer) => (
-            <WordsBlock key={`beside ${layer.id}`} layer={layer} size={size} scale={1} offsetMs={0} seenMs={seenMs}>
+            <WordsBlock
+              key={`beside ${layer.id}`}
+              layer={layer}
+              size={size}
+              scale={1}
+              toFrame={standsAt(layer, seenMs)}
+            >
               {(look) => (
                 <div aria-hidden="true" data-beside="" className="invisible whitespace-pre-wrap" style={look.block}>
                   <p style={look.title}>{layer.title}</p>
@@ -98,9 +109,12 @@ export function WordsHands({ prepared, index, momentMs, scale }: WordsHandsProps
               )}
             </WordsBlock>
           ))}
-          {seen.map((layer) =>
-            layer.id === mine ? null : (
-              <WordsBlock key={layer.id} layer={layer} size={size} scale={scale} offsetMs={offsetMs} seenMs={seenMs}>
+          {seen.map((sight) => {
+            const { layer, toFrame } = sight;
+            if (layer.id === mine) return null;
+            const gone = planPassage(layer, span, offsetMs).travel?.share ?? null;
+            return (
+              <WordsBlock key={layer.id} layer={layer} size={size} scale={scale} toFrame={toFrame} gone={gone}>
                 {(look) => (
                   <WordsHand
                     slide={slide}
@@ -108,15 +122,16 @@ export function WordsHands({ prepared, index, momentMs, scale }: WordsHandsProps
                     says={read.find(({ id }) => id === layer.id) ?? layer}
                     look={look}
                     drag={drag}
+                    sight={sight}
                     onType={() => typing(layer.id)}
                   />
                 )}
               </WordsBlock>
-            ),
-          )}
-          {typedLayer && (
-            <WordsBlock layer={typedLayer} size={size} scale={scale} offsetMs={offsetMs} seenMs={seenMs}>
-              {(look) => <WordsTyped slideId={slide.id} layer={typedLayer} look={look} onEnd={ends} />}
+            );
+          })}
+          {typedWordsSeen && (
+            <WordsBlock layer={typedWordsSeen.layer} size={size} scale={scale} toFrame={typedWordsSeen.toFrame}>
+              {(look) => <WordsTyped slideId={slide.id} layer={typedWordsSeen.layer} look={look} onEnd={ends} />}
             </WordsBlock>
           )}
           <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
@@ -130,20 +145,39 @@ export function WordsHands({ prepared, index, momentMs, scale }: WordsHandsProps
   );
 }
 
-const wordsIn = ({ layers }: Slide) => layers.filter((layer): layer is WordsLayer => layer.kind === 'words');
+const wordsIn = ({ layers }: Slide) => [...everyLayer(layers)].filter((layer) => layer.kind === 'words');
 
-/** Words that can be worked on here, and are there at that moment. */
-function isInReach(layer: WordsLayer, span: PreparedShow['spans'][number], offsetMs: number): boolean {
-  if (!isAlone(layer)) return false;
-  const { entrance, exit } = planPassage(layer, span, offsetMs);
-  return entrance.share > 0 && exit.share < 1;
+interface WordsSight extends LayerSight {
+  readonly layer: WordsLayer;
 }
+
+/** Words that hands may take hold of: neither they nor what holds them is locked or hidden. */
+function freeWords(sights: readonly LayerSight[]): WordsSight[] {
+  const byId = new Map(sights.map((sight) => [sight.layer.id, sight]));
+  const isFree = (sight: LayerSight | undefined): boolean =>
+    !sight ||
+    (!sight.layer.hidden && !sight.layer.locked && isFree(sight.group ? byId.get(sight.group.id) : undefined));
+  return sights.filter((sight): sight is WordsSight => sight.layer.kind === 'words' && isFree(sight));
+}
+
+function isThere(layer: WordsLayer, span: PreparedShow['spans'][number], offsetMs: number): boolean {
+  const { entrance, exit, travel } = planPassage(layer, span, offsetMs);
+  return travel ? travel.share > 0 && travel.share < 1 : entrance.share > 0 && exit.share < 1;
+}
+
+const UPRIGHT: Matrix3 = [1, 0, 0, 0, 1, 0, 0, 0, 1];
 
 /** They stand by themselves and upright. */
 function isAlone(layer: Slide['layers'][number]): boolean {
   if (layer.kind !== 'words' || layer.hidden || layer.locked || layer.tether || layer.mask || layer.travel)
     return false;
   return Object.keys(layer.channels ?? {}).every((name) => name === 'x' || name === 'y' || name === 'opacity');
+}
+
+/** Where such words stand at the slide’s start. */
+function standsAt(layer: WordsLayer, seenMs: number): Matrix3 {
+  const at = (name: 'x' | 'y') => valueAt(layer.channels?.[name] ?? 0.5, 0, seenMs) - 0.5;
+  return [1, 0, at('x'), 0, 1, at('y'), 0, 0, 1];
 }
 
 /** Words of the slides before and after: where they stand, words may want to stand as well. */

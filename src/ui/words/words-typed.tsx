@@ -57,7 +57,7 @@ export function WordsTyped({ slideId, layer, look, onEnd }: WordsTypedProps) {
     <div
       data-part="words-typed"
       className="pointer-events-auto relative rounded-sm bg-black/25 outline-2 outline-offset-4 outline-red"
-      style={look.block}
+      style={layer.travel ? { ...look.block, maxHeight: '100%', overflowY: 'auto' } : look.block}
       onDoubleClick={(event) => event.stopPropagation()}
       onKeyDown={(event) => {
         event.stopPropagation();
