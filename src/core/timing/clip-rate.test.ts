@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { ClipFacts } from '../show/asset-facts';
 import { assetId } from '../show/ids';
-import { countedAsUsual, ownClipRate } from './clip-rate';
+import { countedAsUsual, EACH_FRAME, ownClipRate } from './clip-rate';
 import { framesPerSecond } from './frame-rate';
 
 const clip = (rate?: number, uneven?: true): ClipFacts => ({
@@ -23,7 +23,7 @@ describe('the rate a clip is read at', () => {
   ])('is its own where it is filmed at %d', (rate, own) => {
     expect(framesPerSecond(ownClipRate(clip(rate))!)).toBeCloseTo(own, 9);
   });
-  it.each([[30], [30.004], [27.3], [15], [undefined]])('is the usual one at %p', (rate) => {
+  it.each([[30], [30.004], [15], [10], [undefined]])('is the usual one at %p', (rate) => {
     expect(ownClipRate(clip(rate))).toBeNull();
   });
   it('is the usual one for all clips of a viewer, of which all else is known as before', () => {
@@ -31,7 +31,12 @@ describe('the rate a clip is read at', () => {
     const viewed = countedAsUsual(new Map([[id, clip(25)]])).get(id) as ClipFacts;
     expect([ownClipRate(viewed), viewed]).toEqual([null, clip()]);
   });
-  it('is the usual one where frames come unevenly', () => {
-    expect(ownClipRate(clip(25, true))).toBeNull();
+  it.each([
+    [25, true],
+    [30, true],
+    [27.3, undefined],
+    [12, undefined],
+  ] as const)('is that of each single frame at %d (uneven: %p)', (rate, uneven) => {
+    expect(ownClipRate(clip(rate, uneven))).toBe(EACH_FRAME);
   });
 });

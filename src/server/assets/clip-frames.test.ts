@@ -4,13 +4,14 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { ClipFacts } from '../../core/show/asset-facts';
-import { ownClipRate } from '../../core/timing/clip-rate';
-import { clipFrameAt, ownFrame } from '../../core/timing/clip-time';
-import { FRAME_RATES } from '../../core/timing/frame-rate';
+import { EACH_FRAME, ownClipRate } from '../../core/timing/clip-rate';
+import { CLIP_FRAME_MS, clipFrameAt, ownFrame } from '../../core/timing/clip-time';
+import { FRAME_RATES, framesPerSecond } from '../../core/timing/frame-rate';
 import { momentOfFrame } from '../../core/timing/frames';
 import { exactReader } from '../ffmpeg/read-exactly';
 import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { openClip, type ClipFrames } from './clip-frames';
+import { frameTimes } from './frame-times';
 import { lookAtFile } from './look-at-file';
 
 const FILE = 'demo/files/PE_0489-boats.mp4';
@@ -151,6 +152,59 @@ describe('a clip with a rate of its own', () => {
       own.close();
     }
   }, 60_000);
+  it.each(['24', '29.97', '60'])(
+    'and one whose frames come unevenly shows each in a film of %s a second when it stands in the clip',
+    async (perSecond) => {
+      const file = path.join(folder, 'uneven.mp4');
+      // As a phone films in the dark: some stand for 17 ms, some for 90.
+      const gaps = 'lt(mod(N,7),4)*N/30+gte(mod(N,7),4)*(N/30+0.016)+0.05*floor(N/7)';
+      const light = `geq=lum='20+mod(N*${CODE},101)*2':cb=128:cr=128`;
+      const source = `color=c=gray:s=64x36:r=30,format=yuv420p,${light},settb=1/15360,setpts='(${gaps})/TB'`;
+      const coded = '-fps_mode passthrough -enc_time_base 1/15360 -c:v libx264 -qp 0 -y'.split(' ');
+      await runFfmpeg(['-f', 'lavfi', '-i', source, '-frames:v', String(FRAMES), ...coded, file]);
+      const begins = Array.from({ length: FRAMES }, (_, n) => {
+        const late = n % 7 < 4 ? 0 : 0.016;
+        return 1000 * (n / 30 + late + 0.05 * Math.floor(n / 7));
+      });
+      const facts = (await lookAtFile(file)).facts as ClipFacts;
+      expect(ownClipRate(facts)).toBe(EACH_FRAME);
+      expect([...(await frameTimes(file))].map((at) => Math.round(1000 * at))).toEqual(begins.map(Math.round));
+      const clip = openClip(file, 64, 36, undefined, EACH_FRAME);
+      const rate = FRAME_RATES[perSecond]!;
+      const [first, last] = [31, 97];
+      const times = { trimStartMs: begins[first]!, trimEndMs: begins[last + 1]! };
+      const usedMs = times.trimEndMs - times.trimStartMs;
+      const frames = Math.floor((usedMs * framesPerSecond(rate)) / 1000);
+      const seen: number[] = [];
+      const wrong: unknown[] = [];
+      for (let k = 0; k < frames + 5; k += 1) {
+        const atMs = momentOfFrame(k, rate);
+        const counted = clipFrameAt(times, facts.lengthMs, usedMs + 1000, atMs, EACH_FRAME);
+        const { i420 } = await clip.frame(ownFrame(counted, EACH_FRAME));
+        // Half a usual frame early, as all clips are shown; moments are counted to a thousandth of a second.
+        const moment = times.trimStartMs + atMs + CLIP_FRAME_MS / 2;
+        const standing = [moment - 1.3, moment + 0.1].map((ms) => {
+          const stands = begins.findLastIndex((begin) => begin < ms);
+          return Math.min(last, Math.max(first, stands));
+        });
+        const shown = standing.find((frame) => Math.abs(i420[0]! - lightOf(frame)) <= 1.5);
+        seen.push(shown ?? -1);
+        if (shown === undefined) wrong.push([k, i420[0], standing.map(lightOf)]);
+      }
+      expect(wrong).toEqual([]);
+      expect([seen[0], seen.at(-1)]).toEqual([first, last]);
+      if (perSecond === '60') expect(new Set(seen).size).toBe(last - first + 1);
+      // However one comes to them.
+      for (const k of [60, 3, 40]) {
+        const { i420 } = await clip.frame(
+          ownFrame(clipFrameAt(times, facts.lengthMs, usedMs, momentOfFrame(k, rate), EACH_FRAME), EACH_FRAME),
+        );
+        expect(Math.abs(i420[0]! - lightOf(seen[k]!))).toBeLessThan(1.5);
+      }
+      clip.close();
+    },
+    60_000,
+  );
 });
 
 describe('exactReader', () => {

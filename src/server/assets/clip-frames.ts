@@ -1,9 +1,12 @@
 import { CLIP_FRAMES_PER_SECOND } from '../../core/frame/frame-plan';
 import type { DecodedFrame } from '../../drawing/planes/picture-planes';
 import type { Hdr } from '../../core/show/asset-facts';
+import { EACH_FRAME } from '../../core/timing/clip-rate';
 import { framesPerSecond, type FrameRate } from '../../core/timing/frame-rate';
 import { toneTableFile } from '../paths';
-import { GUARDED_INPUT, startFfmpeg, type RunningFfmpeg } from '../ffmpeg/run-ffmpeg';
+import { clipInput } from './clip-input';
+import { frameTimes } from './frame-times';
+import { startFfmpeg, type RunningFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { exactReader, type ExactReader } from '../ffmpeg/read-exactly';
 
 /** Frames of one clip at one size, quickest when asked for in order, or backwards. Holds a running decoder: close it. */
@@ -18,9 +21,12 @@ const LONGEST_SKIP = 90;
 /** Of a second that was entered to go back, so much is kept: the next frame wanted is likely the one before. */
 const MOST_KEPT_BYTES = 128 * 1024 * 1024;
 
+/** What is called the same moment, in seconds: times in files are rounded. */
+const SAME = 0.0005;
+
 /**
  * @param hdr how its light is packed when it is brighter than a usual screen
- * @param rate at which its frames are counted; null: `CLIP_FRAMES_PER_SECOND`
+ * @param rate at which its frames are counted; null: `CLIP_FRAMES_PER_SECOND`. `EACH_FRAME`: moments are, and what comes is the frame that stands at them
  */
 export function openClip(
   file: string,
@@ -30,8 +36,11 @@ export function openClip(
   rate: FrameRate | null = null,
 ): ClipFrames {
   const perSecond = rate ? framesPerSecond(rate) : CLIP_FRAMES_PER_SECOND;
+  const isEach = rate === EACH_FRAME;
+  /** When its frames begin, where each is taken by itself. */
+  let times: Float64Array | null = null;
   /** It is entered at every so manieth frame, which is about a second. */
-  const stride = Math.round(perSecond);
+  const stride = isEach ? CLIP_FRAMES_PER_SECOND : Math.round(perSecond);
   const byteCount = widthPx * heightPx + 2 * ((widthPx + 1) >> 1) * ((heightPx + 1) >> 1);
   let running: RunningFfmpeg | null = null;
   let reader: ExactReader | null = null;
@@ -43,7 +52,9 @@ export function openClip(
   let keeping = false;
 
   return {
-    async frame(index) {
+    async frame(counted) {
+      if (isEach) times ??= await frameTimes(file);
+      const index = times ? standingAt(times, counted / perSecond) : counted;
       if (last?.index === index) return last.frame;
       const known = before.get(index);
       if (known) return known;
@@ -84,7 +95,7 @@ export function openClip(
     last = null;
     entered = index;
     next = index;
-    const second = index / perSecond;
+    const second = times ? (times[index] ?? 0) : index / perSecond;
     running = startFfmpeg([
       ...clipInput(file, second, ['-threads', '1']),
       '-vf',
@@ -108,15 +119,15 @@ export function openClip(
   }
 }
 
-/**
- * A clip's pictures as what ffmpeg reads. The clip's own times are kept and counted from a whole second, with a second's run-up, so that a frame is the same
- * however the decoder was entered.
- *
- * @param decoding more settings of the decoder
- */
-export function clipInput(file: string, fromSecond: number, decoding: readonly string[] = []): string[] {
-  const enters = fromSecond > 1 ? ['-ss', String(fromSecond - 1)] : [];
-  return [...enters, ...GUARDED_INPUT, '-copyts', '-start_at_zero', ...decoding, '-i', file, '-map', '0:v:0'];
+/** The last frame that has begun at a moment; the first where none has. */
+function standingAt(times: Float64Array, second: number): number {
+  let [low, high] = [0, times.length];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (times[middle]! <= second + SAME) low = middle;
+    else high = middle;
+  }
+  return low;
 }
 
 /**
@@ -124,7 +135,7 @@ export function clipInput(file: string, fromSecond: number, decoding: readonly s
  * screen is toned down (`core/light/hdr`), at the wanted size.
  *
  * @param fromSecond where counting starts, in the clip's own time
- * @param rate null: `CLIP_FRAMES_PER_SECOND`
+ * @param rate null: `CLIP_FRAMES_PER_SECOND`; `EACH_FRAME`: frames as they come
  */
 export function clipFilter(
   { widthPx, heightPx, hdr }: { readonly widthPx: number; readonly heightPx: number; readonly hdr?: Hdr | undefined },
@@ -134,7 +145,8 @@ export function clipFilter(
 ): string {
   const matrix = colours === 'drawing' ? 'out_color_matrix=bt709:out_range=tv' : 'out_color_matrix=bt601:out_range=pc';
   const steps = rate ? `${rate.frames}/${rate.seconds}` : CLIP_FRAMES_PER_SECOND;
-  const steady = `fps=${steps}:start_time=${fromSecond},scale=${widthPx}:${heightPx}:flags=bicubic`;
+  const from = rate === EACH_FRAME ? `select=gte(t\\,${fromSecond - SAME})` : `fps=${steps}:start_time=${fromSecond}`;
+  const steady = `${from},scale=${widthPx}:${heightPx}:flags=bicubic`;
   if (!hdr) return `${steady}:${matrix},setsar=1`;
   const toned = `lut3d=file=${escaped(toneTableFile(hdr))}:interp=tetrahedral`;
   return `${steady}:in_color_matrix=bt2020,format=gbrp12le,${toned},scale=flags=bicubic:${matrix},setsar=1`;

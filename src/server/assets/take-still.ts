@@ -9,7 +9,8 @@ import type { BlobStore } from '../blobs/blob-store';
 import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { Refusal } from '../http/refusal';
 import { dataFolder } from '../paths';
-import { clipFilter, clipInput } from './clip-frames';
+import { clipFilter } from './clip-frames';
+import { clipInput } from './clip-input';
 import type { ContactSheet, SheetEntry } from './contact-sheet';
 import { takenIn } from './taken-in';
 

@@ -5,7 +5,8 @@ import type { Sharp } from 'sharp';
 import type { ClipFacts } from '../../core/show/asset-facts';
 import { whole } from '../blobs/whole';
 import { GUARDED_INPUT, runFfmpeg } from '../ffmpeg/run-ffmpeg';
-import { clipFilter, clipInput } from './clip-frames';
+import { clipFilter } from './clip-frames';
+import { clipInput } from './clip-input';
 import type { LookedAt } from './look-at-file';
 import { UnusableFileError } from './unusable-file-error';
 

@@ -4,7 +4,8 @@ import path from 'node:path';
 import { focusOfFrames, LOOKED_AT_SHARES } from '../../core/focus/focus-of-clip';
 import type { FocusFacts } from '../../core/focus/focus-facts';
 import type { ClipFacts } from '../../core/show/asset-facts';
-import { clipFilter, clipInput } from '../assets/clip-frames';
+import { clipFilter } from '../assets/clip-frames';
+import { clipInput } from '../assets/clip-input';
 import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { findFocus, LOOKED_AT_PX } from './find-focus';
 
