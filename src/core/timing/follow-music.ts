@@ -83,6 +83,7 @@ const WITHOUT_TIME = new Set<ShowEdit['kind']>([
   'rename-show',
   'set-clocks',
   'set-temperament',
+  'set-rate',
   'set-shape',
   'set-focus',
   'set-posters',

@@ -31,6 +31,7 @@ import { FilmTable } from './film-table';
 import { compared, LikenessChart } from './likeness-chart';
 import { LostPictures } from './lost-pictures';
 import { MAIL_MEGABYTES, PurposeCards } from './purpose-cards';
+import { RatePick } from './rate-pick';
 import { sayFault } from '../show/say-fault';
 import { useFilms, useScreenings } from './use-films';
 import { SendOnDialog, type SentOn } from '../publishing/send-on-dialog';
@@ -333,6 +334,10 @@ function Summary({ specs, trials, busy }: SummaryProps) {
         <dd className="tabular">
           {clock(toMs - fromMs)}, {frameCount(toMs - fromMs, first?.rate ?? show.frame.rate).toLocaleString('en')}{' '}
           frames
+        </dd>
+        <dt className="self-center text-soft">frames</dt>
+        <dd>
+          <RatePick />
         </dd>
         <dt className="text-soft">will take</dt>
         <dd data-part="will-take">

@@ -42,6 +42,7 @@ import { setMethods, type SetMethods } from './set-methods';
 import { setMove, type SetMove } from './set-move';
 import { setPosters, type SetPosters } from './set-posters';
 import { setPlumage, type SetPlumage } from './set-plumage';
+import { setRate, type SetRate } from './set-rate';
 import { setShape, type SetShape } from './set-shape';
 import { setSound, type SetSound } from './set-sound';
 import { setTags, type SetTags } from './set-tags';
@@ -100,6 +101,7 @@ export type ShowEdit =
   | SetPosters
   | SetMethods
   | SetPlumage
+  | SetRate
   | SetWatermark
   | SwapFile
   | PutSlides
@@ -156,6 +158,7 @@ export const EDIT_RECORDS: Records = {
   'set-posters': setPosters,
   'set-methods': setMethods,
   'set-plumage': setPlumage,
+  'set-rate': setRate,
   'set-watermark': setWatermark,
   'swap-file': swapFile,
   'put-slides': putSlides,
