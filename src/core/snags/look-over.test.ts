@@ -6,7 +6,8 @@ import { assetId, cueId, layerId, showId, slideId, type AssetId } from '../show/
 import type { ClipLayer, Layer, PictureLayer, WordsLayer } from '../show/layer';
 import { songAfter, voiceHere, type PlacedSound } from '../show/placed-sound';
 import { emptyShow, type Show, type Slide } from '../show/show';
-import { fixesOf, isLeft, kindOf, lookOver } from './look-over';
+import { withItsLengths } from '../timing/follow-music';
+import { fixesOf, isLeft, lookAfter, kindOf, lookOver } from './look-over';
 import type { SlideSeen, WordsSeen } from './slide-seen';
 import type { LookedOverFile, SnagLook } from './snag';
 import { SNAG_KIND_NAMES, type SnagKindName } from './snag-kinds';
@@ -255,7 +256,7 @@ describe('looking a show over', () => {
       expect(fixes.length).toBeGreaterThan(0);
       for (const fix of fixes) {
         expect(fix.name).toMatch(/^\p{Lu}/u);
-        const result = applyEdit(laid.show, fix.edit);
+        const result = applyEdit(laid.show, withItsLengths(laid.show, laid.facts, fix.edit).edit);
         if (!result.ok) throw new Error(`${fix.name}: ${result.sentence}`);
         // What is measured is known only once it is drawn again.
         if (!kindOf(kind).measured) {
@@ -268,6 +269,24 @@ describe('looking a show over', () => {
       }
     },
   );
+
+  it('tries ways out with the lengths that the music gives then', () => {
+    const long =
+      'All the boats of the harbour with all of their lanterns, and everybody who built them, on one evening';
+    const laid = withLayers(clean(), 3, [shown(3), words(`${long}, ${long}`)]);
+    const led: Laid = {
+      ...withFacts(laid, SONG, sound(40_000, -14)),
+      show: { ...laid.show, cues: [songAfter(cueId('song'), SONG, 0)], pace: { by: 'music' } },
+    };
+    const look = lookAt(led);
+    const snag = lookOver(look, ['hasty-words'])[0]!;
+    const stay = fixesOf(look, snag).find(({ name }) => name.startsWith('Stay for'))!;
+    const after = lookAfter(look, stay.edit)!;
+    expect(lookOver(after, ['hasty-words'])).toEqual([]);
+    // The slide stays longer, the others shorter: the show ends with its music as before.
+    expect(after.prepared.show.slides[3]!.lengthMs).toBeGreaterThan(led.show.slides[3]!.lengthMs);
+    expect(after.prepared.lengthMs).toBe(40_000);
+  });
 
   it('counts what was left as it is no more, and again when that is taken back', () => {
     const laid = withSlide(clean(), 3, (one) => ({ ...one, transition: { kind: 'dissolve', lengthMs: 4000 } }));

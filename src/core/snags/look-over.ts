@@ -1,6 +1,7 @@
 import { prepareShow } from '../frame/plan-frame';
 import { applyEdit, type ShowEdit } from '../show/edit';
 import { LONGEST_NAME } from '../show/limits';
+import { withItsLengths } from '../timing/follow-music';
 import type { Snag, SnagFix, SnagKind, SnagLook } from './snag';
 import { SNAG_KIND_NAMES, SNAG_KINDS, type SnagKindName } from './snag-kinds';
 
@@ -27,10 +28,11 @@ export function isLeft({ prepared }: Pick<SnagLook, 'prepared'>, { key }: Pick<S
   return letBe !== undefined && Object.hasOwn(letBe, key);
 }
 
-/** The show after a fix, looked at as before; null when the fix is refused. */
+/** The show after a fix with all that it entails, as when a hand takes it, looked at as before; null when the fix is refused. */
 export function lookAfter(look: SnagLook, edit: ShowEdit): SnagLook | null {
-  const result = applyEdit(look.prepared.show, edit);
-  return result.ok ? { ...look, prepared: prepareShow(result.show, look.prepared.facts) } : null;
+  const { show, facts } = look.prepared;
+  const result = applyEdit(show, withItsLengths(show, facts, edit).edit);
+  return result.ok ? { ...look, prepared: prepareShow(result.show, facts) } : null;
 }
 
 /**

@@ -83,7 +83,6 @@ const WITHOUT_TIME = new Set<ShowEdit['kind']>([
   'rename-show',
   'set-clocks',
   'set-temperament',
-  'set-rate',
   'set-shape',
   'set-focus',
   'set-posters',
