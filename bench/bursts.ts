@@ -22,7 +22,7 @@ const random = () => {
 };
 const between = (from: number, to: number) => from + (to - from) * random();
 
-const named = (await readdir(folder)).filter((name) => /\.jpe?g$/i.test(name)).sort();
+const named = (await readdir(folder)).filter((name) => /\.(jpe?g|png)$/i.test(name)).sort();
 const sources: string[] = [];
 for (const name of named) {
   const { width = 0, height = 0 } = await sharp(path.join(folder, name)).metadata();
@@ -36,7 +36,6 @@ interface Taken extends Candidate<string> {
   readonly blurred: boolean;
 }
 const taken: Taken[] = [];
-const perBurst = ALL / sources.length;
 const blurs = new Set(Array.from({ length: BLURRED }, (_, index) => Math.floor(((index + 0.5) * ALL) / BLURRED)));
 const startMs = Date.parse('2024-06-15T10:05:00Z');
 const cpu: number[] = [];
@@ -45,8 +44,8 @@ try {
     const source = sources[burst % sources.length]!;
     // Where there are fewer photographs than bursts, one comes again from its other side: another scene to whoever looks at it.
     const mirrored = burst >= sources.length;
-    const of = Math.min(ALL - count, Math.max(1, Math.round(between(0.3, 1.7) * perBurst)));
-    const atMs = startMs + (HOURS * 3_600_000 * 0.985 * count) / ALL;
+    const of = Math.min(ALL - count, Math.round(between(0.5, 7.5)));
+    let atMs = startMs + (HOURS * 3_600_000 * 0.985 * count) / ALL;
     for (let shot = 0; shot < of; shot += 1, count += 1) {
       const id = `${String(count).padStart(3, '0')}.jpg`;
       const blurred = blurs.has(count);
@@ -80,7 +79,8 @@ try {
       const focus = await findFocus(file);
       const used = process.cpuUsage(before);
       cpu.push((used.user + used.system) / 1000);
-      const takenAt = new Date(atMs + shot * between(300, 1500)).toISOString().slice(0, 19);
+      const takenAt = new Date(atMs).toISOString().slice(0, 19);
+      atMs += between(300, 1500);
       taken.push({ id, facts: { ...facts, focus }, takenAt, burst, blurred });
       if (count % 50 === 0) process.stdout.write(`${count} of ${ALL} taken in\n`);
     }

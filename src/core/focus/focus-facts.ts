@@ -12,7 +12,7 @@ export interface FocusFacts {
   readonly facesSought?: false;
   /** By how many degrees it hangs askew, clockwise; only where that is sure. */
   readonly tilt?: number;
-  /** Faces are found in it only when it is turned so by a quarter. */
+  /** Faces, people or animals are found in it only when it is turned so by a quarter. */
   readonly sideways?: 'clockwise' | 'counter-clockwise';
 }
 

@@ -22,7 +22,7 @@ export async function findClipFocus(file: string, clip: LookedAtClip, seeksFaces
       const frame = path.join(folder, `${share}.png`);
       try {
         await writeFrame(file, clip, share * clip.lengthMs, frame);
-        found.push(await findFocus(frame, seeksFaces));
+        found.push(await findFocus(frame, seeksFaces, false));
       } catch (error) {
         unread = error;
       }

@@ -2,7 +2,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import { centre, shareWithin } from '../../core/focus/box';
 import { FACT_KINDS } from '../../core/facts/fact-kinds';
 import { showId } from '../../core/show/ids';
@@ -80,6 +80,23 @@ describe('what a picture is about', () => {
       await sharp(face).rotate(degrees).jpeg({ quality: 92 }).toFile(lying);
       expect((await find(lying)).sideways).toBe(way);
     }
+  });
+  it('are told to lie on their side by the people in it as well, where faces are not to be looked for', async () => {
+    const somebody = await sharp(PEOPLE)
+      .extract({ left: 127, top: 0, width: 205, height: 205 })
+      .resize(900)
+      .png()
+      .toBuffer();
+    const lying = async (name: string, of: Sharp) => {
+      const file = path.join(folder, `${name}.png`);
+      await of.png().toFile(file);
+      return (await find(file, false)).sideways;
+    };
+    expect(await lying('upright', sharp(somebody))).toBeUndefined();
+    expect(await lying('lying', sharp(somebody).rotate(90))).toBe('counter-clockwise');
+    const mirrored = await sharp(somebody).flop().png().toBuffer();
+    expect(await lying('lying-mirrored', sharp(mirrored).rotate(270))).toBe('clockwise');
+    expect(await lying('on-its-head', sharp(somebody).rotate(180))).toBeUndefined();
   });
   it('are no faces where there are none', async () => {
     expect((await find(path.resolve('demo/files/PE_0426.jpg'))).faces).toEqual([]);

@@ -7,7 +7,7 @@ import { MOST_PIXELS } from '../assets/look-at-picture';
 import { openPicture } from '../assets/open-picture';
 import { eyesOpen } from './find-eyes';
 import { findFaces, turnForFaces, type ScoredBox } from './find-faces';
-import { findSubjects } from './find-subjects';
+import { findSubjects, turnForSubjects } from './find-subjects';
 import type { RgbPicture } from './rgb-picture';
 
 /** Long side of the copy that is looked at. */
@@ -19,8 +19,12 @@ const MOST_EYES = 8;
 /** A face so sure stands upright, and with it the picture. */
 const SURE = 0.93;
 
-/** Finds out what a picture is about: its faces when they are sought, people and animals, what stands out, and how sharp it is. For decoder processes. */
-export async function findFocus(file: string, seeksFaces = true): Promise<FocusFacts> {
+/**
+ * Finds out what a picture is about: its faces when they are sought, people and animals, what stands out, and how sharp it is. For decoder processes.
+ *
+ * @param asksHowItLies whether it hangs askew or lies on its side is asked as well
+ */
+export async function findFocus(file: string, seeksFaces = true, asksHowItLies = true): Promise<FocusFacts> {
   const picture = await smallCopy(file);
   const grey = await sharp(picture.rgb, { raw: { width: picture.widthPx, height: picture.heightPx, channels: 3 } })
     .greyscale()
@@ -36,7 +40,12 @@ export async function findFocus(file: string, seeksFaces = true): Promise<FocusF
     const open = await eyesOpen(picture, face);
     if (open !== null) eyes.set(face, rounded(open));
   }
-  const way = surest >= SURE || !seeksFaces ? null : await turnForFaces(picture, surest);
+  const isFound = faces.length + subjects.length > 0;
+  const lies = async () => {
+    const byFaces = surest >= SURE || !seeksFaces ? null : await turnForFaces(picture, surest);
+    const way = byFaces ?? (isFound ? null : await turnForSubjects(picture));
+    return way ? { sideways: way } : tilt(picture);
+  };
   return {
     faces: faces.map((face) => ({
       ...roundedBox(face),
@@ -48,7 +57,7 @@ export async function findFocus(file: string, seeksFaces = true): Promise<FocusF
     salient: await salient(picture, grey),
     sharpness: sharpness(),
     ...(!seeksFaces && { facesSought: false as const }),
-    ...(way ? { sideways: way } : await tilt(picture)),
+    ...(asksHowItLies && (await lies())),
   };
 }
 
