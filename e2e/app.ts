@@ -60,8 +60,9 @@ export async function openApp(options: AppOptions = {}): Promise<App> {
   /** Whether the server was told to end. */
   let asked = false;
   const address = `http://127.0.0.1:${port}`;
-  // Where files are kept elsewhere, they are put there.
-  if (options.seed && options.env) await ended(spawn(process.execPath, ['dist/seed.mjs'], { env, stdio: 'inherit' }));
+  // Where files are kept elsewhere, they are put there; benches are run without a seeded folder at hand.
+  if (options.seed && (options.env || !process.env.TANAGER_SEEDED))
+    await ended(spawn(process.execPath, ['dist/seed.mjs'], { env, stdio: 'inherit' }));
   else if (options.seed) await cp(process.env.TANAGER_SEEDED!, dataFolder, { recursive: true });
   const app: App = {
     address,

@@ -51,6 +51,21 @@ const ids = (stacks: readonly (readonly Candidate<string>[])[]) => stacks.map((s
 const unmarked = () => null;
 
 describe('stacks', () => {
+  it('hold what one camera takes within a second or two, however much it was moved; not what two cameras take', () => {
+    const scene = digits();
+    // Signs are four to a digit: so many other ones, no more and no fewer.
+    const moved = (signs: number) =>
+      [...scene].map((digit, place) => (parseInt(digit, 16) ^ (4 * place < signs ? 15 : 0)).toString(16)).join('');
+    const by = (camera: string, id: string, seconds: number, signs: number) => {
+      const one = picture(id, seconds, moved(signs));
+      return { ...one, facts: { ...one.facts, camera } };
+    };
+    const first = by('Tern', 'first', 0, 0);
+    expect(stacksOf([first, by('Tern', 'same', 1, 100)])).toHaveLength(1);
+    expect(stacksOf([first, by('Tern', 'soon', 2, 92)])).toHaveLength(1);
+    expect(stacksOf([first, by('Tern', 'later', 2, 100)])).toHaveLength(2);
+    expect(stacksOf([first, by('Petrel', 'other', 1, 100)])).toHaveLength(2);
+  });
   it('hold a burst together, its sharpest in front, and nothing that only resembles it later', () => {
     const scene = digits();
     const burst = [0.6, 0.9, 0.7].map((sharpness, index) =>

@@ -13,8 +13,13 @@ export interface Candidate<Id> {
 /** Pictures of one moment, or nearly alike, the best in front. */
 export type Stack<Id> = readonly Candidate<Id>[];
 
-/** Of 256 signs so many may differ for two to be of one burst, by how far apart they were taken; between strangers about 128 do. */
-const ALIKE: readonly { readonly withinMs: number; readonly signs: number }[] = [
+/**
+ * Of 256 signs so many may differ for two to be of one burst, by how far apart they were taken; between strangers about 128 do. In a second or two one camera
+ * takes one scene, however much it was moved.
+ */
+const ALIKE: readonly { readonly withinMs: number; readonly signs: number; readonly ofOneCamera?: true }[] = [
+  { withinMs: 1000, signs: 104, ofOneCamera: true },
+  { withinMs: 2000, signs: 96, ofOneCamera: true },
   { withinMs: 3000, signs: 84 },
   { withinMs: 60_000, signs: 44 },
   { withinMs: Infinity, signs: 18 },
@@ -57,7 +62,10 @@ const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
 function isAlikeTo<Id>(one: Candidate<Id>, other: Candidate<Id>): boolean {
   if (!one.facts.likeness || !other.facts.likeness) return false;
   const apartMs = Math.abs(msOf(one.takenAt) - msOf(other.takenAt));
-  const most = Number.isNaN(apartMs) ? ALIKE.at(-1)! : ALIKE.find(({ withinMs }) => apartMs <= withinMs)!;
+  const isOneCamera = one.facts.camera === other.facts.camera;
+  const most = Number.isNaN(apartMs)
+    ? ALIKE.at(-1)!
+    : ALIKE.find(({ withinMs, ofOneCamera }) => apartMs <= withinMs && (!ofOneCamera || isOneCamera))!;
   return differenceOf(one.facts.likeness, other.facts.likeness) <= most.signs;
 }
 
