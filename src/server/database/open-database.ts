@@ -22,17 +22,20 @@ export interface OpenDatabase {
   close(): void;
 }
 
+/** Another process may be writing for so long: the command line, a backup, a second server on the same folder. */
+const BUSY_MS = 10_000;
+
 /** Opens the database (`DATABASE_URL`, or a file in the data folder) and brings its tables up to date; before that it is copied aside. */
 export async function openDatabase(
   url = process.env.DATABASE_URL ?? `file:${path.join(dataFolder(), 'tanager.db')}`,
 ): Promise<OpenDatabase> {
   const file = url.startsWith('file:') ? url.slice('file:'.length) : null;
   if (file) await mkdir(path.dirname(file), { recursive: true });
-  const client = createClient({ url, authToken: process.env.DATABASE_TOKEN });
+  // A file has several connections: each waits while another process writes.
+  const client = createClient({ url, authToken: process.env.DATABASE_TOKEN, ...(file && { timeout: BUSY_MS }) });
   if (file) {
     // A write-ahead log survives `kill -9` with every finished transaction.
     await client.execute('PRAGMA journal_mode = WAL');
-    await client.execute('PRAGMA busy_timeout = 5000');
     await copyAside(client, file);
     await keepReserve(path.dirname(file));
   }
