@@ -10,6 +10,7 @@ import type { FilmRow } from '../../server/films/film-row';
 import { usePrepared, useShow } from '../show/show-provider';
 import { hearPlaying } from '../viewer/playing-now';
 import { useFilms } from '../send/use-films';
+import { hearHands } from './busy-hands';
 import { createSnagsStore, type SnagsStore } from './snags-store';
 
 const SnagsContext = createContext<SnagsStore | null>(null);
@@ -27,7 +28,17 @@ export function SnagsProvider({ children }: { children: ReactNode }) {
     const timer = setTimeout(() => {
       opened = createSnagsStore(showId);
       const mine = opened;
-      ended = hearPlaying((plays) => mine.rest(plays));
+      const why = { plays: false, hands: false };
+      const rests = (reason: Partial<typeof why>) => {
+        Object.assign(why, reason);
+        mine.rest(why.plays || why.hands);
+      };
+      const ends = [
+        hearPlaying((plays) => rests({ plays })),
+        // What is looked over must cost those who work nothing.
+        hearHands(window, (hands) => rests({ hands })),
+      ];
+      ended = () => ends.forEach((end) => end());
       setStore(opened);
     }, BEGIN_AFTER_MS);
     return () => {
