@@ -16,6 +16,8 @@ const SPEED_RATE = 192_000;
 const STRETCH_SAMPLES = 16_384;
 /** Of each sound, some seconds. */
 const AHEAD_BYTES = 2 * 1024 * 1024;
+/** A sound is opened so long before it is wanted: what unpacks it takes a moment to begin. */
+const OPENED_BEFORE_SAMPLES = 4 * MIX_SAMPLE_RATE;
 
 interface WriteMixOptions {
   readonly fileOf: (assetId: AssetId) => string;
@@ -33,19 +35,21 @@ export async function writeMix(plan: MixPlan, options: WriteMixOptions): Promise
   const out = await open(outFile, 'w');
   const sounding = new Map<MixPart, SoundingPart>();
   const limiter = createLimiter();
+  const whole = new Float32Array(2 * BLOCK_SAMPLES);
   // The limiter is late: what it holds back at first is left out, and it is asked for the rest at the end.
   let lateSamples = LIMITER_DELAY;
   try {
     for (let at = 0; at < sampleCount; at += BLOCK_SAMPLES) {
       signal?.throwIfAborted();
-      const block = new Float32Array(2 * Math.min(BLOCK_SAMPLES, sampleCount - at));
+      const block = whole.subarray(0, 2 * Math.min(BLOCK_SAMPLES, sampleCount - at)).fill(0);
       const endSample = at + block.length / 2;
       for (const part of plan.parts) {
         const partStart = sampleOf(part.startMs);
         const partEnd = sampleOf(part.startMs + part.lengthMs);
-        if (partStart >= endSample || partEnd <= at) continue;
+        if (partStart >= endSample + OPENED_BEFORE_SAMPLES || partEnd <= at) continue;
         let source = sounding.get(part);
         if (!source) sounding.set(part, (source = openPart(part, fileOf(part.assetId), signal)));
+        if (partStart >= endSample) continue;
         const wanted = Math.min(endSample, partEnd) - Math.max(at, partStart);
         addToMix(block, at, part, await source.read(wanted), Math.max(at, partStart) - partStart);
         if (partEnd <= endSample) {
@@ -106,7 +110,11 @@ function openPart(part: MixPart, file: string, signal?: AbortSignal): SoundingPa
   const reader = exactReader(ahead);
   const asRecorded = async (sampleCount: number) => {
     const bytes = await reader.read(sampleCount * BYTES_A_SAMPLE);
-    return new Float32Array(Uint8Array.from(bytes.subarray(0, bytes.length - (bytes.length % BYTES_A_SAMPLE))).buffer);
+    const count = bytes.length - (bytes.length % BYTES_A_SAMPLE);
+    // Samples lie at whole multiples of their size as a rule; where they do not, they are copied.
+    return bytes.byteOffset % 4 === 0
+      ? new Float32Array(bytes.buffer, bytes.byteOffset, count / 4)
+      : new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + count) as ArrayBuffer);
   };
   return {
     async read(sampleCount) {
