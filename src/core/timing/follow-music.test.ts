@@ -105,6 +105,35 @@ function onBeat(show: Show): { share: number; endsApartMs: number } {
   return { share: on.length / seams.length, endsApartMs: Math.abs(showLengthMs(show) - endMs) };
 }
 
+describe('a song of three hours', () => {
+  const LONG = assetId('7'.repeat(64));
+  const known: FactsById = new Map<typeof LONG, AssetFacts>([...facts, [LONG, song(10_800_000, 101, () => 0.4)]]);
+  const does = (show: Show, edit: ShowEdit): Show => {
+    const result = applyEdit(show, withItsLengths(show, known, edit).edit);
+    if (!result.ok) throw new Error(result.sentence);
+    return result.show;
+  };
+  it.each([
+    ['lead', null],
+    ['follow the music', { by: 'music' }],
+  ] as const)(
+    'put under a show and taken away again leaves its slides as they were where pictures %s',
+    (_who, pace) => {
+      const { pace: _led, ...rest } = showOf(sixty());
+      const before = pace ? fitted({ ...rest, pace }) : rest;
+      const long = songAfter(cueId('long'), LONG, 3000);
+      const during = does(before, {
+        kind: 'add-sounds',
+        slideId: null,
+        runs: [{ afterId: cueId('q'), sounds: [long] }],
+      });
+      if (!pace) expect(JSON.stringify(during.slides)).toBe(JSON.stringify(before.slides));
+      const after = does(during, { kind: 'remove-sounds', slideId: null, soundIds: [cueId('long')] });
+      expect(JSON.stringify(after.slides)).toBe(JSON.stringify(before.slides));
+    },
+  );
+});
+
 describe('pictures that follow the music', () => {
   it.each([
     [24, 1],
