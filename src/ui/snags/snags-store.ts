@@ -26,11 +26,16 @@ export interface SnagsStore extends StoreApi<SnagsState> {
   close(): void;
 }
 
+/** Who edits sees the edit first. */
+const FOLLOWS_AFTER_MS = 150;
+
 export function createSnagsStore(showId: ShowId): SnagsStore {
   const store = createStore<SnagsState>(() => ({ snags: [], measured: null }));
   const worker = new Worker(`/drawing/check-worker.js?show=${showId}`, { type: 'module' });
   let waiting: ToChecker[] | null = [];
   let sent: { readonly show: Show; readonly facts: FactsById } | null = null;
+  let next: { readonly show: Show; readonly facts: FactsById } | null = null;
+  let following: ReturnType<typeof setTimeout> | null = null;
   let counted = 0;
   const asked = new Map<number, (fixes: readonly SnagFix[] | null) => void>();
   const post = (message: ToChecker) => {
@@ -38,8 +43,26 @@ export function createSnagsStore(showId: ShowId): SnagsStore {
     if (waiting) waiting.push(message);
     else worker.postMessage(message);
   };
+  const send = () => {
+    if (following) clearTimeout(following);
+    following = null;
+    if (!next || (sent?.show === next.show && sent.facts === next.facts)) return;
+    const { show, facts } = next;
+    if (!sent) post({ kind: 'show', show, facts });
+    else {
+      const { facts: known, show: before } = sent;
+      post({
+        kind: 'change',
+        change: changeOf(before, show),
+        facts: new Map([...facts].filter(([id, one]) => known.get(id) !== one)),
+      });
+    }
+    sent = next;
+  };
   const ask = (message: (id: number) => ToChecker): Promise<readonly SnagFix[]> =>
     new Promise((resolve, reject) => {
+      // What is asked is asked of the show as it is.
+      send();
       counted += 1;
       asked.set(counted, (fixes) =>
         fixes ? resolve(fixes) : reject(new Error('What would help could not be tried. See to it by hand.')),
@@ -61,16 +84,8 @@ export function createSnagsStore(showId: ShowId): SnagsStore {
   };
   return Object.assign(store, {
     follow(show: Show, facts: FactsById) {
-      if (!sent) post({ kind: 'show', show, facts });
-      else if (sent.show !== show || sent.facts !== facts) {
-        const before = sent;
-        post({
-          kind: 'change',
-          change: changeOf(before.show, show),
-          facts: new Map([...facts].filter(([id, known]) => before.facts.get(id) !== known)),
-        });
-      }
-      sent = { show, facts };
+      next = { show, facts };
+      following ??= setTimeout(send, FOLLOWS_AFTER_MS);
     },
     around: (files: SnagLook['files'], films: SnagLook['films']) => post({ kind: 'around', files, films }),
     rest: (rest: boolean) => post({ kind: 'rest', rest }),
@@ -78,6 +93,7 @@ export function createSnagsStore(showId: ShowId): SnagsStore {
     whatReadsBest: (slideId: SlideId, layerId: LayerId) =>
       ask((id) => ({ kind: 'best', id, slideId, layerId })).then(([best]) => best ?? null),
     close() {
+      if (following) clearTimeout(following);
       worker.terminate();
       for (const answer of asked.values()) answer([]);
     },
