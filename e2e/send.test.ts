@@ -60,6 +60,18 @@ describe('what films are for', () => {
     await page.waitForSelector('[data-purpose=square] input:checked');
     expect(await page.$$eval('[data-purpose] input:checked', (some) => some.length)).toBe(2);
   });
+  it('says how many frames a second the films have, and changes that as one step', async () => {
+    const frames = async () =>
+      Number(/([\d,]+) frames/.exec(await textOf(page, '[data-part=film-facts]'))![1]!.replace(',', ''));
+    const before = await frames();
+    await page.locator('[data-part=show-rate] button').click();
+    await page.locator('aria/25[role="option"]').click();
+    expect((await hands.stored()).frame.rate).toEqual({ frames: 25, seconds: 1 });
+    expect(Math.abs((await frames()) - (before * 25) / 30)).toBeLessThanOrEqual(1);
+    await hands.key('Control', 'z');
+    expect((await hands.stored()).frame.rate).toEqual({ frames: 30, seconds: 1 });
+    expect(await frames()).toBe(before);
+  });
   it('refuses numbers that do not go together with a sentence, and takes those that do', async () => {
     await page.click('[data-part=by-hand]');
     await page.waitForSelector('[data-part=by-hand-fields]');
