@@ -64,7 +64,8 @@ export function betterRates(prepared: PreparedShow): readonly FrameRate[] {
 
 export const stutteringClip: SnagKind = {
   title: 'Clips that stutter',
-  advice: 'Make the film at as many frames a second as the clip has, or bring the clip at as many as the film.',
+  advice:
+    'Choose in Send as many frames a second as most of your clips have, or bring this one at as many as the film has.',
   place: 'gather',
   *find(look) {
     const film = framesPerSecond(look.prepared.show.frame.rate);
