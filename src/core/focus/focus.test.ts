@@ -82,6 +82,29 @@ describe('sharpness', () => {
   });
   it('is less in a blurred picture of the same', () =>
     expect(sharpnessOf(soft, W, H)).toBeLessThan(sharpnessOf(sharp, W, H) - 0.1));
+  it('is less where a hand moved sideways or upwards, though edges that run that way stay sharp', () => {
+    let state = 3;
+    const roll = () => (state = (Math.imul(state, 1_103_515_245) + 12_345) & 0x7fffffff) / 0x7fffffff;
+    // Leaves of all shades, four pixels wide, and here and there a long sharp edge each way.
+    const shades = Array.from({ length: W * H }, roll);
+    const scene = Uint8Array.from({ length: W * H }, (_, at) => {
+      const [x, y] = [at % W, Math.floor(at / W)];
+      if (x % 40 === 3 || y % 40 === 3) return 230;
+      return 60 + 90 * shades[4 * Math.floor(y / 16) * W + 4 * Math.floor(x / 4)]!;
+    });
+    const smeared = (step: number) =>
+      Uint8Array.from(scene, (_, at) => {
+        let sum = 0;
+        for (let by = -6; by <= 6; by += 1) sum += scene[Math.min(W * H - 1, Math.max(0, at + by * step))]!;
+        return sum / 13;
+      });
+    const own = sharpnessOf(scene, W, H);
+    expect(own).toBeGreaterThan(0.7);
+    expect(sharpnessOf(smeared(1), W, H)).toBeLessThan(0.8 * own);
+    expect(sharpnessOf(smeared(W), W, H)).toBeLessThan(0.8 * own);
+    // Blinds are not smeared.
+    expect(sharpnessOf(sharp, W, H)).toBeGreaterThan(0.6);
+  });
   it('is that of a part when one is named', () => {
     const half = Uint8Array.from(sharp, (value, at) => (at % W < W / 2 ? value : soft[at]!));
     const of = (left: number) => sharpnessOf(half, W, H, { left, top: 0, width: 0.5, height: 1 });
