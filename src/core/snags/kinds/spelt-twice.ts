@@ -33,8 +33,8 @@ export const speltTwice: SnagKind = {
     const names = [...places.keys()].filter((name) => name.length >= SHORTEST && !small.has(name.toLowerCase()));
     const told = new Set<string>();
     for (const [one, other] of closePairs(names)) {
-      const [rare, usual] =
-        places.get(one)!.length <= places.get(other)!.length && one !== other ? [one, other] : [other, one];
+      // Of two that are said as often the later is the slip.
+      const [rare, usual] = places.get(one)!.length < places.get(other)!.length ? [one, other] : [other, one];
       if (told.has(rare)) continue;
       told.add(rare);
       const place = places.get(rare)![0]!;
