@@ -9,7 +9,7 @@ export interface Unsent {
   keep(edits: readonly SentEdit[], basedOn: number): boolean;
   /** What windows that are gone left behind, oldest window first. Handing it to the server twice does no harm: every edit has an id. */
   left(show: Show): Left;
-  /** Forgets what other windows left, once it is among this one's own. */
+  /** Forgets what other windows left, once it is among this one's own; what a newer version left stays for that. */
   takeOver(): void;
 }
 
@@ -52,7 +52,7 @@ export function createUnsent(showId: string, windowId: string, storage: Store | 
       };
     },
     takeOver() {
-      for (const key of others()) storage!.removeItem(key);
+      for (const key of others()) if (!isNewer(storage!.getItem(key))) storage!.removeItem(key);
     },
   };
 }
@@ -70,4 +70,13 @@ function read(text: string | null, show: Show): Left {
     // A broken note is of no use to anybody.
   }
   return { edits: [], basedOn: null };
+}
+
+function isNewer(text: string | null): boolean {
+  try {
+    const kept = JSON.parse(text ?? 'null') as { readonly version?: number } | null;
+    return (kept?.version ?? 1) > FORMAT_VERSION;
+  } catch {
+    return false;
+  }
 }
