@@ -45,11 +45,7 @@ export function sharpnessOf(
       for (let y = Math.max(1, top); y < Math.min(height - 1, bottom); y += 1)
         for (let x = Math.max(1, left); x < Math.min(width - 1, right); x += 1) {
           const at = y * width + x;
-          const value = 2 * grey[at]!;
-          const [acrossBy, downBy] = [
-            Math.abs(value - grey[at - 1]! - grey[at + 1]!),
-            Math.abs(value - grey[at - width]! - grey[at + width]!),
-          ];
+          const [acrossBy, downBy] = [bendAt(grey, at, 1), bendAt(grey, at, width)];
           sum += (acrossBy + downBy) ** 2;
           acrossSum += acrossBy ** 2;
           downSum += downBy ** 2;
@@ -85,7 +81,8 @@ export function finenessOf(
   for (let y = 1; y < height - 1; y += 1)
     for (let x = 1; x < width - 1; x += 1) {
       const cell = Math.floor((y * rows) / height) * columns + Math.floor((x * columns) / width);
-      sums[cell]! += laplacianAt(grey, width, y * width + x) ** 2;
+      const at = y * width + x;
+      sums[cell]! += (bendAt(grey, at, 1) + bendAt(grey, at, width)) ** 2;
       counts[cell]! += 1;
     }
   const fine = sums.map((sum, cell) => Math.sqrt(sum / Math.max(1, counts[cell]!)));
@@ -93,8 +90,7 @@ export function finenessOf(
   return fine;
 }
 
-/** The sum of second differences along both axes. */
-function laplacianAt(grey: Uint8Array, width: number, at: number): number {
-  const value = 2 * grey[at]!;
-  return Math.abs(value - grey[at - 1]! - grey[at + 1]!) + Math.abs(value - grey[at - width]! - grey[at + width]!);
+/** The second difference along an axis, whose neighbours lie so far apart. */
+function bendAt(grey: Uint8Array, at: number, step: number): number {
+  return Math.abs(2 * grey[at]! - grey[at - step]! - grey[at + step]!);
 }

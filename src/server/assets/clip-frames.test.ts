@@ -152,6 +152,19 @@ describe('a clip with a rate of its own', () => {
       own.close();
     }
   }, 60_000);
+  it.each(['mp4', 'avi', 'mkv'])(
+    'of twelve a second as %s, frames packed in another order, says when each is shown',
+    async (kind) => {
+      const file = path.join(folder, `twelve.${kind}`);
+      const source = 'testsrc2=s=64x36:r=12,format=yuv420p';
+      const coded = '-c:v mpeg4 -bf 2 -q:v 3 -y'.split(' ');
+      await runFfmpeg(['-f', 'lavfi', '-i', source, '-frames:v', '40', ...coded, file]);
+      expect(ownClipRate((await lookAtFile(file)).facts as ClipFacts)).toBe(EACH_FRAME);
+      const times = await frameTimes(file);
+      expect(times).toHaveLength(40);
+      times.forEach((at, frame) => expect(Math.abs(at - times[0]! - frame / 12)).toBeLessThan(0.002));
+    },
+  );
   it.each(['24', '29.97', '60'])(
     'and one whose frames come unevenly shows each in a film of %s a second when it stands in the clip',
     async (perSecond) => {

@@ -23,12 +23,22 @@ export function frameTimes(file: string): Promise<Float64Array> {
 }
 
 async function read(file: string): Promise<Float64Array> {
-  const running = startFfmpeg([...clipInput(file, 0), '-c', 'copy', '-f', 'framecrc', '-']);
+  const packed = await listed(file, ['-c', 'copy']).catch(() => null);
+  if (packed && packed.length > 0) return packed;
+  // Some files say it only frame by frame as they are unpacked.
+  return listed(file, ['-vf', 'scale=16:16', '-fps_mode', 'passthrough', '-enc_time_base', '1/96000']);
+}
+
+async function listed(file: string, how: readonly string[]): Promise<Float64Array> {
+  const running = startFfmpeg([...clipInput(file, 0), ...how, '-f', 'framecrc', '-']);
   running.process.stdin.end();
   const [said] = await Promise.all([text(running.process.stdout), running.finished]);
   const [, over, under] = /^#tb 0: (\d+)\/(\d+)$/m.exec(said) ?? [];
   const unit = Number(over) / Number(under);
   // A line is: stream, when it is unpacked, when it is shown, length, bytes, sum. What is shown before the clip begins is not part of it.
-  const times = [...said.matchAll(/^0,\s*-?\d+,\s*(-?\d+),/gm)].map(([, at]) => Number(at) * unit);
+  const frames = [...said.matchAll(/^0,\s*[^,]+,\s*([^,]+),/gm)].map(([, at]) => Number(at));
+  // One that does not know when it is shown says so by the least number there is.
+  const isWhole = frames.every((at) => at > -Number.MAX_SAFE_INTEGER);
+  const times = isWhole ? frames.map((at) => at * unit) : [];
   return Float64Array.from(times.filter((at) => at >= -unit)).sort();
 }
