@@ -21,7 +21,7 @@ const folder = process.argv[3] ?? 'demo/files';
 const { show, facts, files } = await benchShow(folder, 4, 5000);
 const work = await mkdtemp(path.join(tmpdir(), 'tanager-bench-'));
 const spec: FilmSpec = { ...specFor(show, 'screen'), rate: { frames: RATE, seconds: 1 } };
-const plan = planFilm(prepareShow(showForFilm(show, spec), facts));
+const plan = planFilm(prepareShow(showForFilm(show, spec, facts), facts));
 const frameBytes = (spec.widthPx * spec.heightPx * 3) / 2;
 
 /** CPU seconds of this process and of every child it has waited for. */

@@ -2,9 +2,9 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
+import { seenInShape } from '../core/builds/in-shape';
 import { planFrame, prepareShow } from '../core/frame/plan-frame';
-import { inShape, isShapeName, widthFor } from '../core/show/shape';
-import type { Show } from '../core/show/show';
+import { isShapeName, widthFor } from '../core/show/shape';
 import { createPainter } from '../drawing/paint/paint-frame';
 import { pixelsOf } from '../drawing/planes/surface';
 import { createFileReader } from '../server/assets/file-reader';
@@ -22,24 +22,27 @@ import { UsageError } from './usage-error';
 export async function frameCommand(args: readonly string[], { folder, tell }: Surroundings): Promise<number> {
   const options = parseOptions(args, folder);
   const saved = await readShow(options.show);
-  const show = options.shape === null ? saved : inShape(saved, options.shape);
-  if (show.slides.length === 0) throw new Error('The show has no slides, so there is nothing to draw.');
+  if (saved.slides.length === 0) throw new Error('The show has no slides, so there is nothing to draw.');
   const workFolder = await mkdtemp(path.join(tmpdir(), 'tanager-frame-'));
   try {
-    await drawn(options, show, workFolder);
+    const { widthPx, heightPx } = await drawn(options, saved, workFolder);
+    tell(`${options.out}: ${widthPx} × ${heightPx}\n`);
   } finally {
     await rm(workFolder, { recursive: true, force: true });
   }
-  tell(`${options.out}: ${widthFor(show.frame, heightOf(options, show))} × ${heightOf(options, show)}\n`);
   return 0;
 }
 
-const heightOf = (options: FrameOptions, show: Show) => options.heightPx ?? show.frame.heightPx;
-
-async function drawn(options: FrameOptions, show: ShowFile, workFolder: string): Promise<void> {
+/** @returns the size of the picture */
+async function drawn(
+  options: FrameOptions,
+  saved: ShowFile,
+  workFolder: string,
+): Promise<{ readonly widthPx: number; readonly heightPx: number }> {
   const link = linkedFiles(workFolder);
-  const { files, facts } = await filesOfShow(show, options.show, link);
-  const heightPx = heightOf(options, show);
+  const { files, facts } = await filesOfShow(saved, options.show, link);
+  const show = options.shape === null ? saved : seenInShape(saved, facts, options.shape);
+  const heightPx = options.heightPx ?? show.frame.heightPx;
   const frame = { widthPx: widthFor(show.frame, heightPx), heightPx };
   const plan = planFrame(prepareShow(show, facts), options.atSeconds * 1000, frame)!;
   const drawing = await openNodeDrawing();
@@ -56,6 +59,7 @@ async function drawn(options: FrameOptions, show: ShowFile, workFolder: string):
       .removeAlpha()
       .png()
       .toFile(options.out);
+    return frame;
   } finally {
     store.close();
     reader.close();

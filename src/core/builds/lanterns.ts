@@ -3,6 +3,7 @@ import { seedOf } from '../motion/seed';
 import { layerId, type AssetId, type LayerId } from '../show/ids';
 import type { BoxLayer, GroupLayer } from '../show/layer';
 import type { FrameShape } from '../show/show';
+import { isMadeAlike } from './made-again';
 
 /** Boxes with pictures on their sides that rise, turn and gather. */
 export interface LanternsPlan {
@@ -77,6 +78,29 @@ export function lanterns(plan: LanternsPlan, frame: Pick<FrameShape, 'widthPx' |
     space: { distance: { keys: [key(plan.beginMs, CAMERA), key(end, 2.6), stretched(1, 2.45)] } },
     layers: plan.shape === 'ring' ? [ring] : boxes,
   };
+}
+
+/** The plan of lanterns that are as they were made in a frame of that shape; null for any other group, and for lanterns whose parts were changed by hand. */
+export function lanternsPlanOf(
+  group: GroupLayer,
+  frame: Pick<FrameShape, 'widthPx' | 'heightPx'>,
+): LanternsPlan | null {
+  const distance = group.space?.distance;
+  const [inner] = group.layers;
+  const boxes = inner?.kind === 'group' ? inner.layers : group.layers;
+  if (typeof distance !== 'object' || boxes.length < FEWEST_LANTERNS || boxes.length > MOST_LANTERNS) return null;
+  const [begins, ends] = distance.keys.map(({ at }) => (at.tied === 'start' ? at.ms : NaN));
+  const pictures = boxes.flatMap((layer) =>
+    layer.kind === 'box' && layer.faces.front?.kind === 'picture' ? [layer.faces.front.assetId] : [],
+  );
+  const lid = boxes[0]!.kind === 'box' ? boxes[0]!.faces.top : undefined;
+  if (pictures.length < boxes.length || lid?.kind !== 'colour' || typeof lid.colour !== 'string') return null;
+  const plan = { pictures, beginMs: begins!, overMs: ends! - begins!, colour: lid.colour };
+  return (
+    LANTERN_SHAPES.map((shape) => ({ ...plan, shape })).find((tried) =>
+      isMadeAlike(lanterns(tried, frame, group.id), group),
+    ) ?? null
+  );
 }
 
 function box(
@@ -170,8 +194,12 @@ function gathered(
     case 'ring': {
       const levels = Math.ceil(count / 12);
       const lengths = evenly(count, levels);
-      const radius = Math.min(0.72, 0.44 * aspect);
-      const side = Math.min(0.3, (2 * Math.PI * radius) / Math.max(...lengths) / 1.35, 0.55 / levels);
+      const sideOf = (across: number) =>
+        Math.min(0.3, (2 * Math.PI * across) / Math.max(...lengths) / 1.35, 0.55 / levels);
+      let radius = Math.min(0.72, 0.44 * aspect);
+      // Those at the sides stand as far behind the foremost as they stand aside, and turn their corners outwards.
+      while ((radius + 0.71 * sideOf(radius)) * (2.5 / (2.5 + radius)) > 0.48 * aspect) radius *= 0.98;
+      const side = sideOf(radius);
       const spots = lengths.flatMap((length, level) =>
         Array.from({ length }, (_, at): Spot => {
           const angle = ((at + (level % 2) / 2) / length) * 2 * Math.PI;
@@ -188,8 +216,9 @@ function gathered(
     case 'arch': {
       const courses = count > 14 ? 2 : 1;
       const lengths = courses === 1 ? [count] : [Math.ceil(count * 0.56), count - Math.ceil(count * 0.56)];
-      const rx = Math.min(0.38 * aspect, 0.7);
-      const step = Math.min(0.25, ((rx + RISE) / 2) * (Math.PI / (lengths[0]! - 1)));
+      const widest = Math.min(0.25, 0.34 * aspect);
+      const rx = Math.min(0.38 * aspect, 0.7, 0.49 * aspect - 0.44 * widest);
+      const step = Math.min(widest, ((rx + RISE) / 2) * (Math.PI / (lengths[0]! - 1)));
       const side = step * 0.88;
       const spots = lengths.flatMap((length, course) =>
         Array.from({ length }, (_, at): Spot => {

@@ -14,6 +14,7 @@ import {
   type ShapeLayer,
 } from '../show/layer';
 import { layerIn } from '../show/pile';
+import { isMadeAlike } from './made-again';
 
 /** A loupe that travels over a picture from place to place and enlarges what lies under its middle. */
 export interface LoupePlan {
@@ -169,7 +170,7 @@ export function loupePlanOf(around: SlideSurroundings, group: Layer): LoupePlan 
     beginMs: opacity.ms,
   };
   const again = loupe(around, base, plan, group.id);
-  return isAlike(withoutLooks(again), withoutLooks(group)) ? plan : null;
+  return isMadeAlike(again, group) ? plan : null;
 }
 
 /**
@@ -289,28 +290,4 @@ function inverseOf(shown: Matrix4): (x: number, y: number) => { x: number; y: nu
     x: (d * (x - e) - b * (y - f)) / determinant,
     y: (a * (y - f) - c * (x - e)) / determinant,
   });
-}
-
-/** A loupe without what may be changed and still leave it a loupe: its name, its looks. */
-function withoutLooks({
-  name: _name,
-  hidden: _hidden,
-  locked: _locked,
-  shapes: _shapes,
-  ...group
-}: GroupLayer): object {
-  return {
-    ...group,
-    layers: group.layers.map(({ name: _own, edge: _edge, hidden: _seen, locked: _held, ...layer }) => layer),
-  };
-}
-
-/** The same but for rounding. */
-function isAlike(one: unknown, other: unknown): boolean {
-  if (typeof one === 'number' && typeof other === 'number') return Math.abs(one - other) < 1e-6;
-  if (typeof one !== 'object' || typeof other !== 'object' || one === null || other === null) return one === other;
-  const names = new Set([...Object.keys(one), ...Object.keys(other)]);
-  return [...names].every((name) =>
-    isAlike((one as Record<string, unknown>)[name], (other as Record<string, unknown>)[name]),
-  );
 }

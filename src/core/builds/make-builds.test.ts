@@ -4,10 +4,12 @@ import { layerPoses } from '../frame/layer-poses';
 import { sightsAt } from '../frame/layer-sight';
 import { faultOfShow } from '../show/faults';
 import { layerId, slideId } from '../show/ids';
+import { inShape } from '../show/shape';
 import type { Layer, PictureLayer } from '../show/layer';
 import { everyLayer } from '../show/layer';
 import { aroundOf, ASSETS, disc, edited, picture, prepared, seen, showOf } from '../layers/slides.testing';
-import { LANTERN_SHAPES, lanterns, lanternsNeedMs, USUAL_LANTERNS } from './lanterns';
+import { seenInShape } from './in-shape';
+import { LANTERN_SHAPES, lanterns, lanternsNeedMs, lanternsPlanOf, USUAL_LANTERNS } from './lanterns';
 import { lanternsOfSlides, makeLoupe, makeTurnover, turnoverOfSlides, type Built } from './make-builds';
 import { USUAL_LOUPE } from './loupe';
 import { turnover, turnoverNeedsMs, USUAL_TURNOVER } from './turnover';
@@ -146,6 +148,50 @@ describe('lanterns', () => {
     expect(instead.show.slides[0]!.backing).toEqual({ kind: 'picture', assetId: ASSETS[2]! });
     expect(edited(instead.show, instead.inverse).show).toEqual(show);
     expect(seen(edited(instead.show, instead.inverse).show)).toEqual(seen(show));
+  });
+  it.each(LANTERN_SHAPES)(
+    'gathered to a %s are known again, and stay cubes within a frame of another shape',
+    (shape) => {
+      const plan = { ...USUAL_LANTERNS, shape, pictures: pictures(9) };
+      const made = lanterns(plan, frame, layerId('l'));
+      expect(lanternsPlanOf(made, frame)).toEqual(plan);
+      const named = { ...made, name: 'The whole village' };
+      const shaped = seenInShape(showOf([named]), new Map(), '9:16');
+      const { widthPx, heightPx } = shaped.frame;
+      const [group] = shaped.slides[0]!.layers;
+      expect(group).toEqual({ ...lanterns(plan, shaped.frame, layerId('l')), name: 'The whole village' });
+      const sights = sightsAt({ ...aroundOf(shaped), seenMs: lanternsNeedMs(plan) }, plan.beginMs + plan.overMs);
+      for (const { layer, centre } of sights.filter((sight) => sight.layer.kind === 'box')) {
+        if (layer.kind === 'box')
+          expect((layer.channels!.width as number) * widthPx).toBeCloseTo(
+            (layer.channels!.height as number) * heightPx,
+            6,
+          );
+        expect(Math.max(Math.abs(centre.x - 0.5), Math.abs(centre.y - 0.5))).toBeLessThan(0.46);
+      }
+    },
+  );
+  it.each(
+    LANTERN_SHAPES.flatMap((shape) =>
+      [4, 16, 36].flatMap((count) => ['9:16', '1:1'].map((form) => [shape, count, form] as const)),
+    ),
+  )('gathered to a %s, %d of them, lie whole within a frame of %s', (shape, count, form) => {
+    const plan = { ...USUAL_LANTERNS, shape, pictures: pictures(count) };
+    const shaped = inShape(showOf([]), form).frame;
+    const show = { ...showOf([lanterns(plan, shaped, layerId('l'))]), frame: shaped };
+    const around = { ...aroundOf(show), seenMs: lanternsNeedMs(plan) };
+    for (const { layer, corners } of sightsAt(around, plan.beginMs + plan.overMs))
+      for (const { x, y } of layer.kind === 'box' ? corners : []) {
+        expect(Math.abs(x - 0.5)).toBeLessThan(0.5);
+        expect(Math.abs(y - 0.5)).toBeLessThan(0.5);
+      }
+  });
+  it('whose boxes were changed by hand are left as they are in any shape', () => {
+    const made = lanterns({ ...USUAL_LANTERNS, pictures: pictures(4) }, frame, layerId('l'));
+    const [first, ...others] = made.layers;
+    const changed = { ...made, layers: [{ ...first!, channels: { ...first!.channels, blur: 0.01 } }, ...others] };
+    expect(lanternsPlanOf(changed, frame)).toBeNull();
+    expect(seenInShape(showOf([changed]), new Map(), '1:1').slides[0]!.layers[0]).toBe(changed);
   });
   it('of too few or too many pictures are not made', () => {
     for (const count of [3, 37])

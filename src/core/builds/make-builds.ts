@@ -10,7 +10,7 @@ import { layerIn, withChanged } from '../show/pile';
 import type { Slide } from '../show/show';
 import { lanterns, lanternsNeedMs, type LanternsPlan } from './lanterns';
 import { faultOfLoupe, loupe, loupeNeedsMs, type LoupePlan } from './loupe';
-import { looksOf, partsLike } from './relaid';
+import { withItsLooks } from './made-again';
 import { turnover, turnoverNeedsMs, type TurnoverPlan } from './turnover';
 
 /** A build as one step to be undone, or why it cannot be made, as a sentence. */
@@ -45,7 +45,7 @@ export function makeLoupe(prepared: PreparedShow, slide: Slide, baseId: LayerId,
 
 /** What a person changed of a loupe that is still one: its name and how its parts look. */
 function likeBefore(before: Layer, made: GroupLayer): GroupLayer {
-  return before.kind === 'group' ? { ...made, ...looksOf(before), layers: partsLike(before, made) } : made;
+  return before.kind === 'group' ? withItsLooks(made, before) : made;
 }
 
 /** A picture that turns over. Its back is another picture of the slide, which is taken off, or any file. */

@@ -4,16 +4,19 @@ import type { ShowEdit } from '../show/edit';
 import { layerId, slideId } from '../show/ids';
 import type { GroupLayer, PictureLayer } from '../show/layer';
 import { layerIn } from '../show/pile';
+import { inShape } from '../show/shape';
 import type { Show } from '../show/show';
 import { aroundOf, edited, FACTS, picture, prepared, showOf } from '../layers/slides.testing';
-import { loupePlanOf, placeUnder, USUAL_LOUPE } from './loupe';
+import { loupeArrivals, loupePlanOf, placeUnder, USUAL_LOUPE, type LoupePlan } from './loupe';
 import { makeLoupe } from './make-builds';
+import { seenInShape } from './in-shape';
 import { withItsLoupes } from './relaid';
 
 const PLACES = [
   { x: 0.35, y: 0.45 },
   { x: 0.6, y: 0.55 },
 ];
+const UPRIGHT = { x: 0.55, y: 0.5, width: 0.3, height: 0.8, turnDegrees: 0 };
 const made = (): Show => {
   const show = showOf([picture('p')]);
   const built = makeLoupe(
@@ -81,5 +84,62 @@ describe('a picture with a loupe on it', () => {
     expect(withItsLoupes(changed, FACTS, framed)).toBe(framed);
     const named = { kind: 'rename-show' as const, title: 'Dusk' };
     expect(withItsLoupes(show, FACTS, named)).toBe(named);
+  });
+});
+
+describe('a loupe in another shape of the frame', () => {
+  const restAt = (plan: LoupePlan, index: number) => loupeArrivals(plan)[index]! + 100;
+  it.each(['9:16', '1:1', '4:3', '21:9'])('of %s visits the same places of its picture, centred on them', (shape) => {
+    const own = made();
+    const shaped = seenInShape(own, FACTS, shape);
+    const around = aroundOf(shaped);
+    const base = layerIn(shaped.slides[0]!.layers, layerId('p')) as PictureLayer;
+    const plan = planOf(shaped)!;
+    PLACES.forEach((place, index) => {
+      const { centre } = sightOf(around, layerId('l-rim'), restAt(plan, index))!;
+      const under = placeUnder(around, base, restAt(plan, index), centre);
+      expect([under.x, under.y]).toEqual([expect.closeTo(place.x, 5), expect.closeTo(place.y, 5)]);
+    });
+    // Left as it was made it would lie elsewhere.
+    if (shape !== '21:9') expect(planOf(inShape(own, shape))).toBeNull();
+  });
+  it('keeps its size against the shorter side, its name and its edges', () => {
+    const own = made();
+    const named = edited(own, {
+      kind: 'set-layer-properties',
+      slideId: slideId('1'),
+      layerId: layerId('l'),
+      properties: { name: 'Grandmother’s glass' },
+    }).show;
+    const shaped = seenInShape(named, FACTS, '9:16');
+    const [before, after] = [planOf(named)!, planOf(shaped)!];
+    expect(after.across * shaped.frame.heightPx).toBeCloseTo(before.across * named.frame.heightPx, 6);
+    expect(layerIn(shaped.slides[0]!.layers, layerId('l'))!.name).toBe('Grandmother’s glass');
+  });
+  it('follows its picture to where it is framed for that shape', () => {
+    const corrected = edited(made(), {
+      kind: 'set-shape',
+      corrections: [
+        {
+          slideId: slideId('1'),
+          layerId: layerId('p'),
+          shape: '9:16',
+          correction: { move: { kind: 'set', first: UPRIGHT, last: UPRIGHT } },
+        },
+      ],
+    }).show;
+    expect(planOf(seenInShape(corrected, FACTS, '9:16'))!.places[1]!.x).toBeCloseTo(PLACES[1]!.x, 6);
+  });
+  it('is left alone in the show’s own shape, where nothing is known, and where its parts were changed', () => {
+    const own = made();
+    expect(seenInShape(own, FACTS, '16:9')).toBe(own);
+    expect(seenInShape(own, new Map(), '9:16')).toEqual(inShape(own, '9:16'));
+    const changed = edited(own, {
+      kind: 'set-channels',
+      slideId: slideId('1'),
+      layerId: layerId('l-rim'),
+      channels: { ...layerIn(own.slides[0]!.layers, layerId('l-rim'))!.channels, turnDegrees: 8 },
+    }).show;
+    expect(seenInShape(changed, FACTS, '9:16')).toEqual(inShape(changed, '9:16'));
   });
 });

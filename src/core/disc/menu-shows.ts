@@ -1,3 +1,4 @@
+import { seenInShape } from '../builds/in-shape';
 import { stageOf, edges, form, picture, plain, shipped, slide as designed, words, type Stage } from '../mounts/design';
 import { groundOf, withMount, type LayMount } from '../mounts/lay-mount';
 import { takesOf, type Look, type Mount, type MountFit } from '../mounts/mount';
@@ -9,7 +10,6 @@ import type { Layer } from '../show/layer';
 import { picturesOf } from '../show/layout';
 import { mapped } from '../show/pile';
 import { songAfter } from '../show/placed-sound';
-import { inShape } from '../show/shape';
 import type { Show, Slide } from '../show/show';
 import type { DiscFilm } from './disc-chapters';
 import { drawnSize, STANDARDS } from './disc-standard';
@@ -108,9 +108,9 @@ export function pageShow(ground: MenuGround, page: MenuPage): PageShow {
 }
 
 /** The slides of all films in one show, in the disc's shape, so that a page can show pictures of any. */
-export function together({ plan, shows }: MenuGround): Show {
+export function together({ plan, shows, facts }: MenuGround): Show {
   const [first] = shows;
-  const shaped = shows.map((show) => inShape(show, plan.shape));
+  const shaped = shows.map((show) => seenInShape(show, facts, plan.shape));
   return {
     ...first!,
     id: showId('menu'),

@@ -1,6 +1,8 @@
 import { number, object, oneOf, text, whole, maybe, type Schema } from '../schema/schema';
 import { LONGEST_FILM_MS } from '../show/limits';
-import { inShape, isShapeName, type ShapeName } from '../show/shape';
+import { seenInShape } from '../builds/in-shape';
+import type { FactsById } from '../show/asset-facts';
+import { isShapeName, type ShapeName } from '../show/shape';
 import type { Show } from '../show/show';
 import { FRAME_RATE, faultOfRate, rateName, type FrameRate } from '../timing/frame-rate';
 import { showLengthMs } from '../timing/slide-span';
@@ -110,9 +112,17 @@ export function stretchOf({ span }: FilmSpec, lengthMs: number): readonly [fromM
   return span ? [span.fromMs, Math.min(span.toMs, lengthMs)] : [0, lengthMs];
 }
 
-/** The show laid out for the film's shape, its time counted in the film's frames. */
-export function showForFilm<OfShow extends Show>(show: OfShow, { shape, rate }: FilmSpec): OfShow {
-  const shaped = inShape(show, shape);
+/**
+ * The show laid out for the film's shape, its time counted in the film's frames.
+ *
+ * @param facts what is known of its files; what is not drawn can go without
+ */
+export function showForFilm<OfShow extends Show>(
+  show: OfShow,
+  { shape, rate }: Pick<FilmSpec, 'shape' | 'rate'>,
+  facts: FactsById = new Map(),
+): OfShow {
+  const shaped = seenInShape(show, facts, shape);
   const { rate: own } = shaped.frame;
   return own.frames === rate.frames && own.seconds === rate.seconds
     ? shaped

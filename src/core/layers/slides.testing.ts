@@ -53,7 +53,7 @@ export function showOf(...piles: readonly (readonly Layer[])[]): Show {
 
 export const prepared = (show: Show): PreparedShow => prepareShow(show, FACTS);
 export const aroundOf = (show: Show, index = 0): SlideSurroundings =>
-  surroundingsOf(prepared(show), index, { widthPx: 1920, heightPx: 1080 });
+  surroundingsOf(prepared(show), index, show.frame);
 
 /** @throws when it is refused */
 export function edited(show: Show, edit: ShowEdit): { show: Show; inverse: ShowEdit } {

@@ -67,7 +67,7 @@ export function plannedDisc(plan: DiscPlan, sources: readonly Pick<DiscSource, '
   const spec = discSpec(plan.standard, plan.shape, 6000);
   const films = sources.map(({ show, facts }, index) => {
     const { showId, title } = plan.films[index]!;
-    const prepared = prepareShow(showForFilm(show, spec), facts);
+    const prepared = prepareShow(showForFilm(show, spec, facts), facts);
     return discFilm(prepared, showId, title.trim() || show.title || 'Untitled', plan.chaptersBy);
   });
   const pages = menuPages(plan, films);

@@ -83,7 +83,7 @@ export function filmWorkers(): number {
 export async function makeFilm(order: FilmOrder): Promise<MadeFilm> {
   const startedMs = performance.now();
   if (order.show.slides.length === 0) throw new RangeError('a film needs at least one slide, got none');
-  const show = showForFilm(order.show, order.spec);
+  const show = showForFilm(order.show, order.spec, order.facts);
   const prepared = prepareShow(show, order.facts);
   const plan = planFilm(prepared, order.spec.span);
   const lengthMs = Math.round(momentOfFrame(plan.frameCount, show.frame.rate));

@@ -26,7 +26,7 @@ interface StillOrder {
 
 /** One frame of the show as the film shows it. @returns a PNG */
 export async function stillOf({ show, spec, atMs, facts, files, workFolder }: StillOrder): Promise<Uint8Array> {
-  const shown = showForFilm(show, spec);
+  const shown = showForFilm(show, spec, facts);
   const last = frameCount(showLengthMs(shown), spec.rate) - 1;
   const frame = Math.min(last, frameAtMoment(atMs, spec.rate));
   const png = path.join(workFolder, 'still.png');

@@ -59,7 +59,7 @@ const MIX_MS_A_SECOND = 17;
 /** Makes three half-seconds of a film and works out from them how large it would get, and how long it would take with nothing kept from earlier ones. */
 export async function tryFilm(order: TrialOrder): Promise<FilmTrial> {
   const { spec, workFolder } = order;
-  const show = showForFilm(order.show, spec);
+  const show = showForFilm(order.show, spec, order.facts);
   const prepared = prepareShow(show, order.facts);
   const [fromMs, toMs] = stretchOf(spec, prepared.lengthMs);
   const seconds = (toMs - fromMs) / 1000;

@@ -1,9 +1,10 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import { seenInShape } from '../../core/builds/in-shape';
 import { prepareShow } from '../../core/frame/plan-frame';
 import { lostInShape } from '../../core/film/lost-in-shape';
-import { inShape, type ShapeName } from '../../core/show/shape';
+import type { ShapeName } from '../../core/show/shape';
 import { usePrepared } from '../show/show-provider';
 import { LostPrint } from './lost-print';
 import { ShapeDialog } from './shape-dialog';
@@ -14,7 +15,7 @@ const SHOWN = 4;
 export function LostPictures({ shape, name }: { readonly shape: ShapeName; readonly name: string }) {
   const own = usePrepared();
   const [open, setOpen] = useState(false);
-  const shaped = useMemo(() => prepareShow(inShape(own.show, shape), own.facts), [own, shape]);
+  const shaped = useMemo(() => prepareShow(seenInShape(own.show, own.facts, shape), own.facts), [own, shape]);
   const all = useMemo(() => lostInShape(own, shaped), [own, shaped]);
   const lost = all.filter(({ corrected }) => !corrected);
   const corrected = all.length - lost.length;

@@ -1,11 +1,12 @@
 'use client';
 
+import { seenInShape } from '../../core/builds/in-shape';
 import { momentOfFrame } from '../../core/timing/frames';
 import { Captions, ImageDown, Maximize, Pause, Play, Repeat, SkipBack, SkipForward } from 'lucide-react';
 import { useEffect, useImperativeHandle, useMemo, useRef, useState, type ReactNode, type Ref } from 'react';
 import { captionLanguages, captionsOfShow } from '../../core/captions/show-captions';
 import { prepareShow } from '../../core/frame/plan-frame';
-import { inShape, shapeName, type ShapeName } from '../../core/show/shape';
+import { shapeName, type ShapeName } from '../../core/show/shape';
 import type { Show } from '../../core/show/show';
 import { unlit } from '../../core/show/unlit';
 import { slideIndexAt } from '../../core/timing/slide-span';
@@ -52,7 +53,7 @@ export function Viewer({ ref, onMoment, autoPlay = false, show: other, rest, ove
   const beforeLight = useBeforeLight();
   const typed = useTypedWords();
   const { show, facts, spans, lengthMs } = useMemo(() => {
-    const whole = other ?? (shape === own ? open.show : inShape(open.show, shape));
+    const whole = other ?? (shape === own ? open.show : seenInShape(open.show, open.facts, shape));
     const shown = typed ? withoutTyped(whole, typed) : whole;
     if (beforeLight) return prepareShow(unlit(shown), open.facts);
     return shown === open.show ? open : prepareShow(shown, open.facts);

@@ -1,3 +1,4 @@
+import { seenInShape } from '../../builds/in-shape';
 import { shareWithin, type Box } from '../../focus/box';
 import { windowOf } from '../../focus/reframe';
 import { lostInShape } from '../../film/lost-in-shape';
@@ -7,7 +8,7 @@ import { framingAt } from '../../motion/move-pace';
 import { prepareShow } from '../../frame/plan-frame';
 import type { PictureFacts } from '../../show/asset-facts';
 import type { PictureLayer } from '../../show/layer';
-import { inShape, shapeName } from '../../show/shape';
+import { shapeName } from '../../show/shape';
 import { pictureAt } from '../calmed-move';
 import { about, allOf, called, picturesOf } from '../helpers';
 import type { SnagKind, SnagLook } from '../snag';
@@ -112,7 +113,7 @@ function* inOtherShapes({ prepared, films, files }: SnagLook) {
   const own = shapeName(prepared.show.frame);
   for (const shape of new Set(films.map((film) => film.shape))) {
     if (shape === own) continue;
-    const shaped = prepareShow(inShape(prepared.show, shape), prepared.facts);
+    const shaped = prepareShow(seenInShape(prepared.show, prepared.facts, shape), prepared.facts);
     for (const lost of lostInShape(prepared, shaped)) {
       const facts = prepared.facts.get(lost.assetId);
       if (!lost.cutsFocus || lost.corrected || !facts || facts.kind === 'sound') continue;
