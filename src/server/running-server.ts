@@ -162,7 +162,7 @@ export async function openServer(openOutside?: () => Promise<StandIns | null>): 
     wake,
     stop: (filmId) => runner.stop('film', filmId),
   });
-  const studio = createStudioService({ database, events, sheet, blobs, shows });
+  const studio = createStudioService({ database, events, sheet, blobs, shows, decoders });
   const accounts = createAccounts(database);
   const standIns = (await openOutside?.()) ?? null;
   const places = createPlaces(standIns);

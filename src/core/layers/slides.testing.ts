@@ -52,8 +52,7 @@ export function showOf(...piles: readonly (readonly Layer[])[]): Show {
 }
 
 export const prepared = (show: Show): PreparedShow => prepareShow(show, FACTS);
-export const aroundOf = (show: Show, index = 0): SlideSurroundings =>
-  surroundingsOf(prepared(show), index, show.frame);
+export const aroundOf = (show: Show, index = 0): SlideSurroundings => surroundingsOf(prepared(show), index, show.frame);
 
 /** @throws when it is refused */
 export function edited(show: Show, edit: ShowEdit): { show: Show; inverse: ShowEdit } {

@@ -1,6 +1,7 @@
 // Runs in a process of its own: reads strangers' files, one at a time, and reports. The server ends it when a file takes too long or too much.
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
+import { bareCopy } from '../assets/bare-copy';
 import { encodedProxy, writeDerived } from '../assets/write-derived';
 import { lookAtFile } from '../assets/look-at-file';
 import { MOST_PIXELS } from '../assets/look-at-picture';
@@ -71,6 +72,7 @@ async function perform(task: DecoderTask, takes: (timeMs: number) => void): Prom
     return task.clip ? findClipFocus(task.file, task.clip, task.faces) : findFocus(task.file, task.faces);
   if (task.kind === 'clean') return cleanFile(task.file, task.out, task.how);
   if (task.kind === 'proof') return proofPicture(await readFile(task.file), task.longestPx, task.words);
+  if (task.kind === 'bare') return bareCopy(task.file, task.out);
   if (task.kind === 'hear') return hearFile(task.file, task.wantsBeats);
   const picture = await openPicture(task.file, task.widthPx, { limitInputPixels: MOST_PIXELS, failOn: 'none' });
   const { format, widthPx, heightPx } = await uprightSize(picture);

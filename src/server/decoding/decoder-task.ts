@@ -17,6 +17,8 @@ export type DecoderTask =
   | { readonly kind: 'clean'; readonly file: string; readonly out: string; readonly how: Cleaning }
   /** A print as a client gets it: no longer than so many pixels, with words over it or without. */
   | { readonly kind: 'proof'; readonly file: string; readonly longestPx: number; readonly words: string | null }
+  /** A copy without what is noted in the file. */
+  | { readonly kind: 'bare'; readonly file: string; readonly out: string }
   /** A copy of a picture, so wide or as wide as it is. */
   | {
       readonly kind: 'proxy';
@@ -33,6 +35,8 @@ export interface DecoderAnswers {
   readonly hear: ListeningFacts;
   readonly clean: CleanedVoice;
   readonly proof: Uint8Array;
+  /** The ending of the copy's name, empty where it stays as it was; null when nothing had to be left out. */
+  readonly bare: string | null;
   readonly proxy: null;
 }
 

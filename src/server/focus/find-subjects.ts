@@ -16,20 +16,29 @@ const TURNED = { score: 0.5, surer: 0.2 };
 const PERSON = 0;
 /** Of the names the network knows (COCO), those of animals, by number: bird, cat, dog, horse, sheep, cow, elephant, bear, zebra, giraffe. */
 const ANIMALS = { first: 14, last: 23 };
+/**
+ * Of those names, things that stand one way up: wheels, boats, lights and signs, a bench, an umbrella, bottles and cups, seats, a table, a plant in its pot, screens,
+ * a stove, a refrigerator, a clock, a vase, a bear of cloth. Knives, balls or apples lie any way.
+ */
+const STANDING = new Set([
+  ...[
+    1, 2, 3, 5, 6, 7, 8, 9, 10, 11, 12, 13, 25, 39, 40, 41, 45, 56, 57, 58, 59, 60, 61, 62, 63, 68, 69, 72, 74, 75, 77,
+  ],
+]);
 
 /** People and animals by CenterNet (Zhou, Wang and Krähenbühl 2019; weights of `@vladmandic/human`, MIT). Which animal is often wrong and is not said. */
 export async function findSubjects(picture: RgbPicture): Promise<FoundSubject[]> {
-  return (await guessSubjects(picture)).filter(({ score }) => score >= LEAST_SCORE);
+  return (await guessSubjects(picture, isSubject)).filter(({ score }) => score >= LEAST_SCORE);
 }
 
 /**
- * Which way a picture in which nobody is found has to be turned by a quarter for people or animals to be found in it; null when neither helps, or upside down
+ * Which way a picture in which nobody is found has to be turned by a quarter for people, animals or things that stand to be found in it; null when neither helps, or upside down
  * they would be found as well.
  */
 export async function turnForSubjects(picture: RgbPicture): Promise<'clockwise' | 'counter-clockwise' | null> {
   const clockwise = quarterTurned(picture, 'clockwise');
   const surest = async (turned: RgbPicture) =>
-    (await guessSubjects(turned)).reduce(
+    (await guessSubjects(turned, (name) => isSubject(name) || STANDING.has(name))).reduce(
       (most, { score, width, height }) => (Math.max(width, height) >= LEAST_SIZE ? Math.max(most, score) : most),
       0,
     );
@@ -41,7 +50,10 @@ export async function turnForSubjects(picture: RgbPicture): Promise<'clockwise' 
   return best === one ? 'clockwise' : 'counter-clockwise';
 }
 
-async function guessSubjects(picture: RgbPicture): Promise<FoundSubject[]> {
+const isAnimal = (name: number) => name >= ANIMALS.first && name <= ANIMALS.last;
+const isSubject = (name: number) => name === PERSON || isAnimal(name);
+
+async function guessSubjects(picture: RgbPicture, counts: (name: number) => boolean): Promise<FoundSubject[]> {
   const model = await loadModel('centernet');
   const input = await resized(picture, { left: 0, top: 0, width: 1, height: 1 }, SIDE, SIDE, SIDE);
   const [detections] = await model.run(Float32Array.from(input), SIDE, 'tower_0/detections');
@@ -55,10 +67,9 @@ async function guessSubjects(picture: RgbPicture): Promise<FoundSubject[]> {
       number,
       number,
     ];
-    const isAnimal = name >= ANIMALS.first && name <= ANIMALS.last;
-    if (score < FAINT || (name !== PERSON && !isAnimal) || x2 <= x1 || y2 <= y1) continue;
+    if (score < FAINT || !counts(name) || x2 <= x1 || y2 <= y1) continue;
     const box = onPicture({ left: x1 / SIDE, top: y1 / SIDE, width: (x2 - x1) / SIDE, height: (y2 - y1) / SIDE });
-    if (box.width > 0 && box.height > 0) found.push({ ...box, score, kind: isAnimal ? 'animal' : 'person' });
+    if (box.width > 0 && box.height > 0) found.push({ ...box, score, kind: isAnimal(name) ? 'animal' : 'person' });
   }
   return distinct(found, SAME);
 }

@@ -1,6 +1,6 @@
 import { windowId, windowNumber } from '../../core/show/window-id';
 import { createWriteStream } from 'node:fs';
-import { mkdir, readFile, rm, stat, writeFile } from 'node:fs/promises';
+import { mkdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';
@@ -17,7 +17,7 @@ import { FORMAT_VERSION } from '../../core/show/format/version';
 import { raiseContent } from '../../core/show/format/raise';
 import { assetId, type AssetId } from '../../core/show/ids';
 import { FONT_NAMES } from '../../core/show/words';
-import { withoutNotes } from '../assets/without-notes';
+import { UnusableFileError } from '../assets/unusable-file-error';
 import { openStrangeArchive, StrangeArchiveError, type StrangeArchive } from '../archive/strange-archive';
 import { hashOfFile } from '../blobs/content-hash';
 import { isHash } from '../schema/hash';
@@ -30,16 +30,19 @@ export const MOUNT_LIMITS = { mostEntries: 2000, mostBytes: 2 * 1024 ** 3 };
 const DEEPEST_READ = 200;
 const MOST_NOTE_BYTES = 32 * 1024 * 1024;
 
-/** Pictures are read whole to leave their notes out; larger files are none. */
-const LARGEST_PICTURE_BYTES = 256 * 1024 * 1024;
+/** Where a file lies that a mount needs, and how it is written without what is noted in it: `bareCopy`, somewhere where it can hold nothing up. */
+export interface MountFiles {
+  lies(id: AssetId): Promise<string>;
+  bare(file: string, out: string): Promise<string | null>;
+}
 
-/** Writes a mount as one file. Its pictures say neither where they were taken nor with what. @param lies where each of its files lies */
-export async function writeMountFile(
-  outFile: string,
-  kept: MountDocument,
-  lies: (id: AssetId) => Promise<string>,
-): Promise<void> {
-  const bare = await withoutNotesIn(`${outFile}.files`, kept, lies);
+/**
+ * Writes a mount as one file. Its files say neither where they were taken nor with what.
+ *
+ * @throws {UnusableFileError} with a sentence that names the file whose notes cannot be left out
+ */
+export async function writeMountFile(outFile: string, kept: MountDocument, files: MountFiles): Promise<void> {
+  const bare = await withoutNotesIn(`${outFile}.files`, kept, files);
   try {
     await write(outFile, bare.document, bare.place);
   } finally {
@@ -47,26 +50,30 @@ export async function writeMountFile(
   }
 }
 
-/** The mount with pictures that had notes replaced by the same without them, which are other files by their content. */
+/** The mount with files that had notes replaced by the same without them, which are other files by their content, some of another kind. */
 async function withoutNotesIn(
   folder: string,
   document: MountDocument,
-  lies: (id: AssetId) => Promise<string>,
+  { lies, bare }: MountFiles,
 ): Promise<{ document: MountDocument; place: (id: AssetId) => Promise<string> }> {
   const others = new Map<AssetId, AssetId>();
+  const names = new Map<string, string>();
   const places = new Map<AssetId, string>();
+  await mkdir(folder, { recursive: true });
   for (const id of filesOfMount(document)) {
     const file = await lies(id);
-    const there = await stat(file).catch(() => null);
-    if (!there || there.size > LARGEST_PICTURE_BYTES) continue;
-    const bytes = await readFile(file);
-    const bare = withoutNotes(bytes);
-    if (bare === bytes) continue;
-    await mkdir(folder, { recursive: true });
+    if (!(await stat(file).catch(() => null))) continue;
     const at = path.join(folder, id);
-    await writeFile(at, bare);
+    const name = document.files[id] ?? '';
+    const extension = await bare(file, at).catch((error: unknown) => {
+      if (error instanceof UnusableFileError)
+        throw new UnusableFileError(`${name}: ${error.message}`, { cause: error });
+      throw error;
+    });
+    if (extension === null) continue;
     const other = assetId(await hashOfFile(at));
     others.set(id, other);
+    names.set(id, extension === '' ? name : `${path.basename(name, path.extname(name))}${extension}`);
     places.set(other, at);
   }
   const change = (id: AssetId) => others.get(id) ?? id;
@@ -77,7 +84,10 @@ async function withoutNotesIn(
         : {
             ...document,
             files: Object.fromEntries(
-              Object.entries(document.files).map(([id, name]) => [isHash(id) ? change(assetId(id)) : id, name]),
+              Object.entries(document.files).map(([id, name]) => [
+                isHash(id) ? change(assetId(id)) : id,
+                names.get(id) ?? name,
+              ]),
             ),
             fits: document.fits.map((fit) => ({
               ...fit,

@@ -11,6 +11,7 @@ import { stableText } from '../../core/stable-text';
 import type { ContactSheet } from '../assets/contact-sheet';
 import type { BlobStore } from '../blobs/blob-store';
 import type { OpenDatabase } from '../database/open-database';
+import type { Decoders } from '../decoding/decoders';
 import type { Events } from '../events';
 import { forgetFacelessFacts, forgetFaces } from '../focus/faces-wanted';
 import { documents, mounts, shows, studios } from '../database/schema';
@@ -56,12 +57,16 @@ export interface StudioService {
 /** As many as `lookAgain` takes. */
 const LOOKED_AT_ONCE = 1000;
 
+/** For copying a large clip. */
+const BARE_LIMITS = { timeMs: 120_000, memoryBytes: 1024 ** 3 };
+
 interface StudioParts {
   readonly database: OpenDatabase;
   readonly events: Events;
   readonly sheet: ContactSheet;
   readonly blobs: BlobStore;
   readonly shows: ShowService;
+  readonly decoders: Decoders;
   readonly now?: () => number;
 }
 
@@ -71,6 +76,7 @@ export function createStudioService({
   sheet,
   blobs,
   shows: showService,
+  decoders,
   now = Date.now,
 }: StudioParts): StudioService {
   const { db, write } = database;
@@ -121,7 +127,10 @@ export function createStudioService({
     async exportTo(studioId, id, outFile) {
       const found = (await service.mounts(studioId)).find((mount) => mount.id === id);
       if (!found) return null;
-      await writeMountFile(outFile, found.document, (asset) => blobs.localFile(asset));
+      await writeMountFile(outFile, found.document, {
+        lies: (asset) => blobs.localFile(asset),
+        bare: (file, out) => decoders.run({ kind: 'bare', file, out }, BARE_LIMITS, true),
+      });
       return `${found.document.name}.mount.zip`;
     },
     async begin(studioId, show) {

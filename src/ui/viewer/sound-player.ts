@@ -4,7 +4,8 @@ import type { Show } from '../../core/show/show';
 import type { MixPart, MixPlan } from '../../core/sound/mix-plan';
 import { planMix } from '../../core/sound/plan-mix';
 import { stretchedSound } from './stretched-sound';
-import { LIMITER_LATE_S, openMixOutput, performMix, type MixOutput } from './perform-mix';
+import { LIMITER_LATE_S, performMix } from './perform-mix';
+import { soundDevice } from './sound-device';
 
 /** Time for the sound card to take up what is scheduled. */
 const START_DELAY_S = 0.06;
@@ -25,9 +26,7 @@ export interface SoundPlayer {
 }
 
 export function createSoundPlayer(showId: ShowId): SoundPlayer {
-  let context: AudioContext | null = null;
-  /** Null inside: it could not be opened. */
-  let output: Promise<MixOutput | null> | null = null;
+  const device = soundDevice();
   const buffers = new Map<AssetId, Promise<AudioBuffer | null>>();
   const stretched = new Map<string, Promise<AudioBuffer>>();
   let sounding: AudioBufferSourceNode[] = [];
@@ -37,7 +36,7 @@ export function createSoundPlayer(showId: ShowId): SoundPlayer {
     async play(show, facts, momentMs) {
       stop();
       const mine = (turn += 1);
-      const opened = open();
+      const opened = device.open();
       const plan = planMix(show, facts);
       forgetOthers(plan);
       const wanted = plan.parts.filter((part) => part.startMs + part.lengthMs > momentMs);
@@ -58,7 +57,7 @@ export function createSoundPlayer(showId: ShowId): SoundPlayer {
       return clockNow() + late * 1000;
     },
     async load(show, facts) {
-      const opened = open();
+      const opened = device.open();
       const plan = planMix(show, facts);
       forgetOthers(plan);
       await Promise.all([opened.output, buffersOf(opened.context, plan.parts)]);
@@ -66,20 +65,9 @@ export function createSoundPlayer(showId: ShowId): SoundPlayer {
     stop,
     close() {
       stop();
-      void context?.close();
+      device.leave();
     },
   };
-
-  function open(): { readonly context: AudioContext; readonly output: Promise<MixOutput | null> } {
-    const opened = (context ??= new AudioContext({ sampleRate: 48_000 }));
-    // The server is away, or the page is being left: pictures play without sound, and it is tried again with the next playing. A context asks for a module once.
-    output ??= openMixOutput(opened).catch(() => {
-      [context, output] = [null, null];
-      void opened.close().catch(() => {});
-      return null;
-    });
-    return { context: opened, output };
-  }
 
   function stop(): void {
     turn += 1;

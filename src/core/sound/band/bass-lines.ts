@@ -69,7 +69,7 @@ export function bassLine(
           [0, root],
           [1.5, below],
           [2, below],
-          [3.5, root],
+          [3, root],
         ]);
       case 'ahead':
         return every(4, () => [

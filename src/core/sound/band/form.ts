@@ -238,6 +238,9 @@ function energyOf({ kind }: Laid, progress: number, letter: string, lingers: boo
   return Math.max(0.08, Math.min(1, lively - (lingers ? 0.22 : 0)));
 }
 
+/** A piece of so many bars slows down over its last two, as far as its style does; a shorter one over its last, and less. */
+const SLOWS_WHOLLY = 16;
+
 /** When each beat falls: a phrase hurries a little towards its middle, and the last bars slow down. */
 function beatsOf(bars: number, style: BandStyle, phrases: readonly FormPhrase[], lastMs: number): number[] {
   const { beatsABar, rubato, slowing } = style;
@@ -248,8 +251,9 @@ function beatsOf(bars: number, style: BandStyle, phrases: readonly FormPhrase[],
       const place = (beat + 0.5) / (count * beatsABar);
       weights[firstBar * beatsABar + beat]! *= 1 - rubato * Math.sin(Math.PI * place) + 0.6 * rubato;
     }
-  const last = Math.min(beats, 2 * beatsABar);
-  for (let at = 0; at < last; at += 1) weights[beats - last + at]! *= 1 + slowing * ((at + 1) / last) ** 2;
+  const last = Math.min(beats, (bars < SLOWS_WHOLLY ? 1 : 2) * beatsABar);
+  const by = slowing * Math.min(1, bars / SLOWS_WHOLLY);
+  for (let at = 0; at < last; at += 1) weights[beats - last + at]! *= 1 + by * ((at + 1) / last) ** 2;
   const whole = weights.reduce((sum, weight) => sum + weight, 0);
   let [sum, beatsMs] = [0, [0]];
   for (const weight of weights) beatsMs = (beatsMs.push(((sum += weight) * lastMs) / whole), beatsMs);

@@ -66,6 +66,28 @@ export function findBeats(song: SongEvidence): FoundBeats | null {
   return { frames: best.frames, confidence: same / whole };
 }
 
+/** A beat at whose place so little begins, against the usual one, is none; so near to it counts, in frames. */
+const DIED_AWAY = 0.15;
+const NEAR_BEAT = 4;
+
+/**
+ * Beats up to the last at whose place something still begins: where a song only rings on there are none, though the best sequence goes on to the song's end (as
+ * Ellis 2007 leaves out what is weak at the ends).
+ *
+ * @param rise how strongly something begins at each frame, not set against its surroundings
+ */
+export function untilLastStroke(frames: readonly number[], rise: Float32Array): readonly number[] {
+  const strokes = frames.map((frame) => {
+    const at = Math.round(frame);
+    return rise
+      .subarray(Math.max(0, at - NEAR_BEAT), at + NEAR_BEAT + 1)
+      .reduce((most, value) => Math.max(most, value), 0);
+  });
+  const usual = strokes.toSorted((one, other) => one - other)[strokes.length >> 1]!;
+  const last = strokes.findLastIndex((stroke) => stroke >= DIED_AWAY * usual);
+  return frames.slice(0, last + 1);
+}
+
 /** Grids as they were found, and all that may be meant by them. */
 export function candidateGrids(song: SongEvidence): {
   grids: (readonly number[])[];

@@ -1,7 +1,7 @@
 import type { Loudness } from '../loudness';
 import { CURVE_PER_SECOND } from '../loudness';
 import { barsOf } from './bars';
-import { findBeats } from './beat-grid';
+import { findBeats, untilLastStroke } from './beat-grid';
 import type { SongEvidence } from './grid-evidence';
 import { harmonicChange } from './harmony';
 import { GRID_MS, jointsOf, LONGEST_TAILORED_MS, PHASE_RATE, textureOf, type Joints, type Texture } from './joints';
@@ -62,7 +62,7 @@ export function songHearing(
       waitingCount += samples.length;
       while (waitingCount >= pieceSamples + overlapSamples) {
         const all = joined(waiting, waitingCount);
-        pieces.push(heardPiece(all.subarray(0, pieceSamples), heardBefore));
+        pieces.push(heardPiece(all.subarray(0, pieceSamples), heardBefore, false));
         const rest = all.slice(pieceSamples - overlapSamples);
         heardBefore += pieceSamples - overlapSamples;
         waiting = [rest];
@@ -70,7 +70,7 @@ export function songHearing(
       }
     },
     finish(loudness) {
-      if (wantsBeats && waitingCount > 0) pieces.push(heardPiece(joined(waiting, waitingCount), heardBefore));
+      if (wantsBeats && waitingCount > 0) pieces.push(heardPiece(joined(waiting, waitingCount), heardBefore, true));
       const facts = { ...factsOf(loudness, pieces), ...known };
       const joints = jointsIn(facts, pieces, phases.all());
       return joints ? { ...facts, joints } : facts;
@@ -89,7 +89,7 @@ function joined(parts: readonly Float32Array[], count: number): Float32Array {
   return all;
 }
 
-function heardPiece(samples: Float32Array, firstSample: number): HeardPiece {
+function heardPiece(samples: Float32Array, firstSample: number, isLast: boolean): HeardPiece {
   const fromMs = (firstSample * 1000) / LISTENING_RATE;
   const toMs = fromMs + (samples.length * 1000) / LISTENING_RATE;
   if (samples.length < LEAST_SECONDS * LISTENING_RATE)
@@ -97,7 +97,8 @@ function heardPiece(samples: Float32Array, firstSample: number): HeardPiece {
   const spectrum = spectrogram(samples);
   const onsets = onsetsOf(spectrum);
   const song: SongEvidence = { onsets, harmony: harmonicChange(spectrum), peaks: strokePeaks(onsets.all) };
-  const found = findBeats(song);
+  const beats = findBeats(song);
+  const found = beats && isLast ? { ...beats, frames: untilLastStroke(beats.frames, onsets.rise) } : beats;
   const momentOf = (frame: number) => Math.round(fromMs + (frame * 1000) / FRAMES_PER_SECOND - LATE_MS);
   const bars = found && barsOf(spectrum, song, found.frames);
   const grid =

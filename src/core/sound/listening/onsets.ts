@@ -8,6 +8,8 @@ export interface Onsets {
   readonly all: Float32Array;
   readonly low: Float32Array;
   readonly high: Float32Array;
+  /** As strong as it is by itself: over all bands, not set against its surroundings. */
+  readonly rise: Float32Array;
 }
 
 /** A rise is measured against so many frames before. */
@@ -47,7 +49,7 @@ export function onsetsOf(spectrum: Spectrogram): Onsets {
       else if (bandHz[band]! > HIGH_HZ) high[frame] = high[frame]! + rise;
     }
   }
-  return { all: levelled(all), low: levelled(low), high: levelled(high) };
+  return { all: levelled(all), low: levelled(low), high: levelled(high), rise: all };
 }
 
 /** Frames at which a curve has a clear peak: the largest value within 30 ms on both sides. */
