@@ -8,7 +8,7 @@ const rising = (strokes: ReadonlyMap<number, number>) => {
   return rise;
 };
 const beats = Array.from({ length: 16 }, (_, beat) => 20 + 50 * beat);
-const struck = (upTo: number, strength = (beat: number) => (beat % 2 === 0 ? 30 : 8)) =>
+const struck = (upTo: number, strength = (beat: number): number => (beat % 2 === 0 ? 30 : 8)) =>
   new Map(beats.slice(0, upTo).map((frame, beat) => [frame, strength(beat)]));
 
 describe('the beats of a song that rings on', () => {
