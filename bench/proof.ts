@@ -51,11 +51,6 @@ await page.click('[data-part=make-proof]');
 await page.waitForSelector('[data-part=proof-link]');
 const link = await page.$eval('[data-part=proof-link]', (element) => (element as HTMLAnchorElement).href);
 await page.close();
-// Nothing of what the server still finds out shall stand in the way.
-for (let quiet = 0; quiet < 5; await rest(1000)) {
-  const { queue } = (await (await fetch(`${app.address}/api/health`)).json()) as { queue?: Record<string, number> };
-  quiet = Object.values(queue ?? {}).some((count) => count > 0) ? 0 : quiet + 1;
-}
 const context = await browser.createBrowserContext();
 const client = await openPage(context, 'stranger');
 await client.setViewport({ width: 360, height: 740, isMobile: true, hasTouch: true, deviceScaleFactor: 2 });
