@@ -9,6 +9,7 @@ import type { PlacedSound } from '../show/placed-sound';
 import { songAfter } from '../show/placed-sound';
 import { DEFAULT_FADE_OUT_MS, type Show, type Slide } from '../show/show';
 import { USUAL_LANGUAGE } from '../show/caption';
+import { freedCues } from '../show/freed-sounds';
 import { rawTwins } from '../show/raw-twins';
 import { groundOf, withMount } from '../mounts/lay-mount';
 import { dressed, type Wardrobe } from '../plumage/dress';
@@ -77,7 +78,7 @@ export function startedShow(
   const cues: PlacedSound[] =
     songs.length > 0 && show.cues.length === 0
       ? songs.map(({ assetId }) => songAfter(cueId(newId()), assetId, DEFAULT_FADE_OUT_MS))
-      : [...show.cues];
+      : retied(show);
   const { plumage: _plumage, pace: _pace, ...rest } = show;
   const title = words.title.trim() || show.title;
   const bare: Show = { ...rest, title, slides, cues, defaultLengthMs: point.pictureMs };
@@ -99,6 +100,21 @@ export function startedShow(
     omitted,
     missing: done.missing,
   };
+}
+
+/** The sounds there are, without the slides they began or ended with: songs follow one another, as long as they are. */
+function retied({ cues, slides }: Show): PlacedSound[] {
+  const all = new Set(slides.map(({ id }) => id));
+  const freed = freedCues(cues, slides, all);
+  return freed.map((cue, at): PlacedSound => {
+    if (cue === cues[at] || cue.kind !== 'song') return cue;
+    const { starts, ends } = cues[at]!;
+    return {
+      ...cue,
+      starts: starts.at === 'slide' ? { at: 'after' } : starts,
+      ends: ends.at === 'slide' ? { at: 'own-end' } : ends,
+    };
+  });
 }
 
 /** Beginning a show as one step. */

@@ -330,13 +330,12 @@ function Summary({ specs, trials, busy }: SummaryProps) {
         </div>
       )}
       <dl className="mt-3 grid grid-cols-[84px_1fr] gap-y-0.5 border-t border-rule pt-2.5" data-part="film-facts">
-        <dt className="text-soft">length</dt>
-        <dd className="tabular">
-          {clock(toMs - fromMs)}, {frameCount(toMs - fromMs, first?.rate ?? show.frame.rate).toLocaleString('en')}{' '}
-          frames
-        </dd>
-        <dt className="self-center text-soft">frames</dt>
-        <dd>
+        <dt className="self-center text-soft">length</dt>
+        <dd className="tabular flex flex-wrap items-center gap-x-2">
+          <span>
+            {clock(toMs - fromMs)}, {frameCount(toMs - fromMs, first?.rate ?? show.frame.rate).toLocaleString('en')}{' '}
+            frames,
+          </span>
           <RatePick />
         </dd>
         <dt className="text-soft">will take</dt>

@@ -85,4 +85,40 @@ describe('the form of a piece', () => {
     expect(phrases.map(({ kind }) => kind).filter((kind) => kind === 'intro')).toEqual([]);
     expect(phrases.length).toBeLessThanOrEqual(2);
   });
+  it('gives what does not divide into phrases of four to its opening, which is longer in a long piece; a short one has it at its end', () => {
+    const lengths = Array.from({ length: 120 }, (_, at) =>
+      formOf({ style: 'march', bpm: 116, lengthMs: 17_000 + 1700 * at }),
+    );
+    for (const { bars, phrases } of lengths) {
+      const [first] = phrases;
+      const middles = phrases.filter(({ kind }) => kind !== 'intro' && kind !== 'ending');
+      const ending = phrases.at(-1)!;
+      const rest = bars % 4;
+      if (bars < 8) continue;
+      expect(middles.every((phrase) => phrase.bars === 4)).toBe(true);
+      if (bars < 12) {
+        expect([bars, first!.kind === 'intro', ending.bars]).toEqual([bars, false, 4 + rest]);
+        continue;
+      }
+      const opening = first!.kind === 'intro' ? first!.bars : 0;
+      expect([bars, opening, ending.bars]).toEqual([bars, rest + (bars >= 28 && rest < 2 ? 4 : 0), 4]);
+    }
+    expect(new Set(lengths.map(({ bars }) => bars % 4)).size).toBe(4);
+  });
+  it('slows down over its last two bars, over its last one and less when it is short, and before that keeps its pace', () => {
+    const gapsOf = ({ beatsMs }: Form) => beatsMs.slice(1).map((ms, beat) => ms - beatsMs[beat]!);
+    // Without rubato and with some slowing.
+    const style = 'latin';
+    const { slowing, rubato, beatsABar } = styleNamed(style);
+    expect([rubato, beatsABar]).toEqual([0, 4]);
+    const long = gapsOf(formOf({ style, lengthMs: 120_000 }));
+    const short = formOf({ style, lengthMs: 17_000 });
+    expect(short.bars).toBeLessThan(16);
+    const shortGaps = gapsOf(short);
+    expect(long.at(-1)! / long[0]!).toBeCloseTo(1 + slowing, 6);
+    expect(shortGaps.at(-1)! / shortGaps[0]!).toBeCloseTo(1 + (slowing * short.bars) / 16, 6);
+    const slowed = (gaps: readonly number[]) => gaps.filter((gap) => gap > gaps[0]! * 1.0001).length;
+    expect([slowed(long), slowed(shortGaps)]).toEqual([8, 4]);
+    expect(long.every((gap, beat) => beat === 0 || gap >= long[beat - 1]! - 1e-6)).toBe(true);
+  });
 });
