@@ -2,7 +2,7 @@ import type { ShowEdit } from './edit';
 import { cueId, type LayerId, type SlideId } from './ids';
 import { everyLayer, type Channels, type ClipLayer, type Layer, type PictureLayer } from './layer';
 import { wordsOf, type FrameShape, type Show, type Slide } from './show';
-import { copyOfSlide } from './new-slide';
+import { copyOfSlide, layersApart } from './new-slide';
 import { spokenJoined, unspoken, withSpoken } from './spoken-over';
 
 /** How several pictures share a frame. `large-first` gives the first one two thirds. */
@@ -180,16 +180,14 @@ export function gatheredSlide(
   if (!first) return null;
   const worded = chosen.filter((slide) => slide.layers.some((layer) => layer.kind === 'words')).length;
   if (worded > 1 || !chosen.every(isSimple)) return null;
+  // Ids of layers differ within a slide only.
+  const taken = new Set(first.layers.map(({ id }) => id));
+  const others = chosen.slice(1).map((slide) => ({ ...slide, layers: layersApart(slide.layers, taken) }));
   const { lengthMs, ...spoken } = spokenJoined(chosen, (id, slide) => cueId(`${id}-${slide.id}`));
-  const words = wordsOf(first)
-    ? []
-    : chosen
-        .slice(1)
-        .flatMap((slide) => wordsOf(slide) ?? [])
-        .slice(0, 1);
+  const words = wordsOf(first) ? [] : others.flatMap((slide) => wordsOf(slide) ?? []).slice(0, 1);
   return {
     slide: withSpoken({ ...first, lengthMs, layers: [...first.layers, ...words] }, spoken),
-    pictures: chosen.flatMap(picturesOf),
+    pictures: [first, ...others].flatMap(picturesOf),
     goneIds: chosen.slice(1).map((slide) => slide.id),
   };
 }

@@ -54,6 +54,20 @@ export function copiesOfLayers(layers: readonly Layer[], newId: () => string): L
   return layers.map((layer) => copyOfLayer(layer, ids));
 }
 
+/** Layers with other ids in the place of those that are taken, so that they can lie beside what has these; they are taken too then. What is free stays. */
+export function layersApart(layers: readonly Layer[], taken: Set<LayerId>): readonly Layer[] {
+  const ids = new Map<LayerId, LayerId>();
+  const own = new Set([...everyLayer(layers)].map(({ id }) => id));
+  for (const { id } of everyLayer(layers)) {
+    let free = id;
+    for (let count = 2; taken.has(free) || (free !== id && own.has(free)); count += 1)
+      free = layerId(`${id.slice(0, 32)}-${count}`);
+    ids.set(id, free);
+    taken.add(free);
+  }
+  return [...ids].every(([id, free]) => id === free) ? layers : layers.map((layer) => copyOfLayer(layer, ids));
+}
+
 function copyOfLayer(layer: Layer, ids: ReadonlyMap<LayerId, LayerId>): Layer {
   const { mask, tether } = layer;
   return {
