@@ -5,17 +5,28 @@ import { USUAL_LANTERNS } from '../builds/lanterns';
 import { USUAL_LOUPE } from '../builds/loupe';
 import { USUAL_TURNOVER } from '../builds/turnover';
 import { prepareShow } from '../frame/plan-frame';
-import { levelEdit } from '../motion/level';
+import { captionAdded } from '../captions/caption-edits';
+import { grouped, ungrouped } from '../layers/group';
+import { duplicated, steppedOnce } from '../layers/stack';
 import { groundOf, layEdit } from '../mounts/lay-mount';
-import { asset, counter, FACTS, given, LOGO, picture, showOf, SONG } from '../mounts/mounts.testing';
+import { asset, CLIP, counter, FACTS, given, LOGO, picture, showOf, SONG } from '../mounts/mounts.testing';
 import { SHIPPED_MOUNTS, shippedMount } from '../mounts/shipped/shipped-mounts';
 import { takeOffEdit } from '../mounts/take-off';
+import { scriptSpread } from '../narration/cut-narration';
 import { takeChosen, takeKept } from '../narration/kept-take';
+import { runThroughKept } from '../narration/run-through';
 import { differencesFrom, givenBackEdit, pinEdit } from '../plumage/differences-from';
 import { dressEdit, undressEdit, type Wardrobe } from '../plumage/dress';
 import { withItsPlumage } from '../plumage/entailed-dress';
 import { SHIPPED_PLUMAGE } from '../plumage/shipped-plumage';
+import { LOOK_PARTS, lookGiven, lookOf } from '../show/copied-look';
 import { applyEdit, type ShowEdit } from '../show/edit';
+import { editBetween } from '../show/edit-between';
+import { everyLayer } from '../show/layer';
+import { clipSplit } from '../show/split-clip';
+import { withFileSwapped } from '../show/swap-file';
+import { readOrderTable } from '../tables/read-order-table';
+import { picturesToDrop, repeatedCues } from '../timing/ways-out';
 import { faultOfShow } from '../show/faults';
 import { cueId, layerId, type SlideId } from '../show/ids';
 import { addToSlide, joinSlides, layoutsFor, partSlide } from '../show/layout';
@@ -36,7 +47,8 @@ const WARDROBE: Wardrobe = {
   mountOf: shippedMount,
 };
 const VOICE = asset(902);
-const KNOWN = new Map(FACTS).set(VOICE, { kind: 'sound', lengthMs: 7000, title: null, artist: null });
+const FILM = asset(903);
+const KNOWN = new Map(FACTS).set(FILM, CLIP).set(VOICE, { kind: 'sound', lengthMs: 7000, title: null, artist: null });
 
 /** Numbers that look dealt and are the same each time (a linear congruential generator, Numerical Recipes). */
 function dealer(seed: number) {
@@ -160,15 +172,85 @@ const OFFERED: Readonly<Record<string, (show: Show, deal: Deal, newId: () => str
     const afterId = deal.one(show.slides).id;
     return slides.length > 0 ? { kind: 'add-slides', runs: [{ afterId, slides }] } : null;
   },
-  'hung level': (show, deal) =>
-    levelEdit(
-      show.slides
-        .filter(({ id }) => run(show, deal, 4).includes(id))
-        .flatMap((slide) =>
-          slide.layers.flatMap((layer) => (layer.kind === 'picture' ? [{ slideId: slide.id, layer }] : [])),
-        ),
-      FACTS,
+  'a clip on a slide of its own': (show, deal, newId) => ({
+    kind: 'add-slides',
+    runs: [{ afterId: deal.one(show.slides).id, slides: [slideFromAsset(FILM, CLIP, 5000, newId)] }],
+  }),
+  'a clip split': (show, deal, newId) => {
+    const clips = show.slides.filter((slide) => mainLayerOf(slide)?.kind === 'clip');
+    if (clips.length === 0) return null;
+    const slide = deal.one(clips);
+    return clipSplit(show, slide, deal.number(slide.lengthMs), KNOWN, newId);
+  },
+  'layers grouped': (show, deal, newId) => {
+    const slide = deal.one(show.slides);
+    const from = deal.number(Math.max(1, slide.layers.length));
+    const ids = slide.layers.slice(from, from + 2).map(({ id }) => id);
+    const group = ids.length > 0 ? grouped(slide, new Set(ids), layerId(newId()), 'together') : null;
+    return group?.ok ? group.edit : null;
+  },
+  'a group taken apart': (show, deal) => {
+    const slide = deal.one(show.slides);
+    const groups = [...everyLayer(slide.layers)].filter(({ kind }) => kind === 'group');
+    const apart = groups.length > 0 ? ungrouped(slide, deal.one(groups).id, (id) => id, show.frame) : null;
+    return apart?.ok ? apart.edit : null;
+  },
+  'layers doubled': (show, deal, newId) => {
+    const slide = deal.one(show.slides);
+    const all = [...everyLayer(slide.layers)].map(({ id }) => id);
+    return all.length > 0 ? (duplicated(slide, new Set([deal.one(all), deal.one(all)]), newId)?.edit ?? null) : null;
+  },
+  'a layer stepped nearer or farther': (show, deal) => {
+    const slide = deal.one(show.slides);
+    const all = [...everyLayer(slide.layers)].map(({ id }) => id);
+    return all.length > 0 ? steppedOnce(slide, deal.one(all), deal.yes() ? 1 : -1) : null;
+  },
+  'a layer removed': (show, deal) => {
+    const slide = deal.one(show.slides);
+    const all = [...everyLayer(slide.layers)].map(({ id }) => id);
+    return all.length > 0 ? { kind: 'remove-layers', slideId: slide.id, layerIds: [deal.one(all)] } : null;
+  },
+  'a file swapped everywhere': (show, deal) =>
+    editBetween(show, withFileSwapped(show, asset(deal.number(30)), asset(deal.number(50))), 'swap a file'),
+  'a look given': (show, deal) => {
+    const to = show.slides.filter(({ id }) => run(show, deal, 4).includes(id));
+    return lookGiven(to, lookOf(deal.one(show.slides)), new Set(LOOK_PARTS), FACTS);
+  },
+  'songs played again': (show, _deal, newId) => {
+    const cues = repeatedCues(show, KNOWN, newId);
+    return cues ? { kind: 'set-cues', cues } : null;
+  },
+  'pictures dropped for the music': (show, deal) => {
+    const slideIds = picturesToDrop(show, 8000 + deal.number(90_000));
+    return slideIds && slideIds.length > 0 ? { kind: 'remove-slides', slideIds } : null;
+  },
+  'a run through the show': (show, deal, newId) =>
+    runThroughKept(
+      show,
+      { assetId: VOICE, name: 'Run', lengthMs: 7000, fromMs: 0, toMs: 7000 },
+      run(show, deal, 3).map((slideId, at) => ({ slideId, atMs: 300 + 2100 * at })),
+      6900,
+      () => cueId(newId()),
     ),
+  'a script spread': (show, deal) =>
+    scriptSpread(
+      show.slides.filter(({ id }) => run(show, deal, 3).includes(id)),
+      'First the boats.\n\nThen the bridge, in the rain.\n\nThen home.',
+    ),
+  'a caption added': (show, deal) =>
+    captionAdded(
+      { show, facts: KNOWN },
+      { slideId: deal.one(show.slides).id, language: 'en' },
+      deal.number(3000),
+      'Nobody had asked for rain.',
+    ),
+  'a table brought back': (show, deal, newId) => {
+    const ids = show.slides.map(({ id }) => id as string);
+    const [from, to] = [deal.number(ids.length), deal.number(ids.length)];
+    ids.splice(to, 0, ...ids.splice(from, 1));
+    const rows = ids.map((id) => [id, String(2 + deal.number(9)), deal.yes() ? 'Said in a table' : '']);
+    return readOrderTable(show, [['slide', 'seconds', 'title'], ...rows], newId).edit;
+  },
   'a show begun anew': (show, deal, newId) => {
     const point = deal.one(STARTING_POINTS);
     const files = Array.from({ length: 3 + deal.number(20) }, (_, at) => ({
