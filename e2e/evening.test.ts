@@ -154,7 +154,7 @@ describe('an evening: from a folder of pictures and a song to a film', () => {
     await page.waitForSelector('[data-part=slide]');
     expect((await order()).slice(0, 3)).toEqual(dragged.slice(0, 3));
     // What could be undone and done again before still can.
-    await page.waitForSelector('aria/Undo: move slide');
+    await page.waitForSelector('aria/Undo: move a slide');
     await chord(page, 'Control', 'z');
     expect((await order()).slice(0, 3)).toEqual(before.slice(0, 3));
     await chord(page, 'Control', 'y');

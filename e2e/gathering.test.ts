@@ -215,7 +215,7 @@ describe('the running order by hand', () => {
     const to = await middle(`${row(3)} [role=img]`);
     await drag(from, { x: from.x, y: to.y + 30 });
     expect((await stored()).slides.map((slide) => slide.id)).toEqual([before[1], before[2], before[0], before[3]]);
-    await press(page, 'Undo: move slide');
+    await press(page, 'Undo: move a slide');
     expect((await stored()).slides.map((slide) => slide.id)).toEqual(before);
   });
   it('drags a seam: what follows moves along, or with Alt only the next gives the time', async () => {

@@ -363,7 +363,7 @@ describe('the show store', () => {
     expect(server.versions.map((version) => [version.name, version.content.slides[0]!.lengthMs])).toEqual([
       ['As this window had it', 4321],
     ]);
-    expect(told.join()).toMatch(/Could not change the length of slide.*kept under Versions/);
+    expect(told.join()).toMatch(/Could not change the length of a slide.*kept under Versions/);
     expect(store.getState().show.slides).toEqual([]);
   });
   it('says at once that the server cannot be heard, and that it can again', async () => {

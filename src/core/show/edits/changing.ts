@@ -16,8 +16,8 @@ export function refused(reason: EditRefusal): EditResult {
   return { ok: false, reason, sentence: refusalSentence(reason) };
 }
 
-/** “3 slides”. */
-export const counted = (n: number, one: string): string => (n === 1 ? one : `${n} ${one}s`);
+/** “a slide”, “3 slides”. */
+export const counted = (n: number, one: string): string => (n === 1 ? `a ${one}` : `${n} ${one}s`);
 
 /** A list of things to do at once. */
 export const many = (of: Schema): Schema => list(of, MOST_SLIDES, 1);
