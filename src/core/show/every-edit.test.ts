@@ -12,7 +12,7 @@ import type { Layer } from './layer';
 import { emptyShow, type Show, type Slide } from './show';
 import { LAYER_PROPERTIES } from './schemas/layer-schema';
 import { SLIDE_LENGTH } from './schemas/slide-schema';
-import { touched } from './touched';
+import { collide, touched } from './touched';
 import { FRAME_RATE, FRAME_RATES } from '../timing/frame-rate';
 import { parseShow } from '../../server/schema/show-schema';
 
@@ -188,5 +188,25 @@ describe('every kind of edit, dealt at random', () => {
       }),
       { numRuns: 150 },
     );
+  });
+  it('of two that set values and do not collide, either may come first', () => {
+    const values = (Object.keys(EDIT_RECORDS) as ShowEdit['kind'][]).filter(
+      (kind) => kind.startsWith('set-') || kind === 'rename-show' || kind === 'let-be',
+    );
+    const anyValue = fc.oneof(...values.map(edits));
+    let met = 0;
+    fc.assert(
+      fc.property(anyValue, anyValue, (one, other) => {
+        if (collide([one], [other])) return;
+        const [first, second] = [applyEdit(show, one), applyEdit(show, other)];
+        if (!first.ok || !second.ok) return;
+        const [then, before] = [applyEdit(first.show, other), applyEdit(second.show, one)];
+        if (!then.ok || !before.ok) return;
+        met += 1;
+        expect(then.show).toEqual(before.show);
+      }),
+      { numRuns: 1500 },
+    );
+    expect(met).toBeGreaterThan(150);
   });
 });

@@ -1,7 +1,7 @@
 import type { Place } from './edits/edit-record';
 import { recordOf, type ShowEdit } from './edits/edit-records';
 
-/** The places an edit writes to. Adding slides writes to none that was there before. */
+/** The places an edit writes to. What is added is a place of its own: only what replaces or removes all that holds it meets it. */
 export function touched(edit: ShowEdit): Place[] {
   return recordOf(edit).touched(edit, touched);
 }

@@ -3,7 +3,7 @@ import type { SlideId } from '../ids';
 import { everyLayer } from '../layer';
 import { layersPutIn, type PlacedLayers } from '../pile';
 import { LAYERS } from '../schemas/layer-schema';
-import { counted, done, many, putSlide, refused, slideOf } from './changing';
+import { counted, done, many, placeOfLayer, putSlide, refused, slideOf } from './changing';
 import type { EditRecord } from './edit-record';
 
 export interface AddLayers {
@@ -33,7 +33,8 @@ export const addLayers: EditRecord<AddLayers> = {
       layerIds: added.map((layer) => layer.id),
     });
   },
-  touched: () => [],
+  touched: (edit) =>
+    edit.runs.flatMap((run) => run.layers.map(({ id }) => placeOfLayer({ slideId: edit.slideId, layerId: id }))),
   sentence: (edit) =>
     `add ${counted(
       edit.runs.reduce((sum, run) => sum + run.layers.length, 0),

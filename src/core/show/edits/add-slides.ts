@@ -3,7 +3,7 @@ import { withFreedEnds } from '../freed-sounds';
 import { MOST_SLIDES } from '../limits';
 import { putIn, type PlacedSlides } from '../order';
 import { SLIDE } from '../schemas/slide-schema';
-import { counted, done, many, refused } from './changing';
+import { counted, done, many, placeOfSlide, refused } from './changing';
 import type { EditRecord } from './edit-record';
 
 export interface AddSlides {
@@ -31,7 +31,7 @@ export const addSlides: EditRecord<AddSlides> = {
       { kind: 'remove-slides', slideIds: added.map((slide) => slide.id) },
     );
   },
-  touched: () => [],
+  touched: (edit) => edit.runs.flatMap((run) => run.slides.map(({ id }) => placeOfSlide(id))),
   sentence: (edit) =>
     `add ${counted(
       edit.runs.reduce((sum, run) => sum + run.slides.length, 0),

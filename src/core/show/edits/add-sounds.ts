@@ -6,7 +6,7 @@ import type { PlacedSound } from '../placed-sound';
 import { SOUND } from '../schemas/sound-schema';
 import { done, many, refused } from './changing';
 import type { EditRecord } from './edit-record';
-import { SOUND_HOLDER, soundsIn, withSounds, type SoundHolder } from './sound-list';
+import { placeOfSounds, SOUND_HOLDER, soundsIn, withSounds, type SoundHolder } from './sound-list';
 
 /** Sounds that stand together after a named one; null stands for the first place. */
 export interface PlacedSounds {
@@ -42,7 +42,7 @@ export const addSounds: EditRecord<AddSounds> = {
       soundIds: added.map((sound) => sound.id),
     });
   },
-  touched: () => [],
+  touched: (edit) => edit.runs.flatMap((run) => run.sounds.map(({ id }) => placeOfSounds(edit.slideId, `${id}/`))),
   sentence: (edit) =>
     `add ${edit.runs[0]?.sounds[0]?.kind === 'song' ? 'a song' : edit.runs[0]?.sounds[0]?.kind === 'voice' ? 'a voice' : 'a sound'}`,
 };
