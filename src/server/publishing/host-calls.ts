@@ -29,18 +29,46 @@ export interface Outside {
 
 const PATIENCE_MS = 30_000;
 
+/** The host took a word no more. */
+class WordRefusedError extends PassingError {}
+
+/** A word may be renewed while a request with the one before it is on its way: once, another is tried at once, and nobody has to be told. */
+async function withAnotherWord<Value>(work: () => Promise<Value>): Promise<Value> {
+  try {
+    return await work();
+  } catch (error) {
+    if (!(error instanceof WordRefusedError)) throw error;
+    return work();
+  }
+}
+
 /**
  * Asks a host below `api/`.
  *
  * @returns null when the thing is not there
  * @throws {PassingError} for what may go otherwise later @throws {SignedOutError} when nobody is signed in @throws {NotTakenError} with the host’s own words
  */
-export async function callHost(
+export function callHost(
   to: LetIn,
   method: 'GET' | 'POST' | 'DELETE',
   path: string,
   signal: AbortSignal,
-  more: { readonly key?: string; readonly body?: unknown } = {},
+  more: HostQuestion = {},
+): Promise<Outside | null> {
+  return withAnotherWord(() => calledOnce(to, method, path, signal, more));
+}
+
+interface HostQuestion {
+  readonly key?: string;
+  readonly body?: unknown;
+}
+
+async function calledOnce(
+  to: LetIn,
+  method: string,
+  path: string,
+  signal: AbortSignal,
+  more: HostQuestion,
 ): Promise<Outside | null> {
   const { host, name } = to;
   const token = await to.token();
@@ -96,9 +124,9 @@ export async function roomAt({ host, token }: LetIn, signal: AbortSignal): Promi
 }
 
 /** It is tried again with another word; where there is none, that says so. */
-async function doubted(to: LetIn, token: string): Promise<PassingError> {
+async function doubted(to: LetIn, token: string): Promise<WordRefusedError> {
   await to.doubt(token);
-  return new PassingError(`“${to.name}” wants to know again who asks.`);
+  return new WordRefusedError(`“${to.name}” wants to know again who asks.`);
 }
 
 interface Sending {
@@ -119,6 +147,15 @@ const PIECE_BYTES = 1024 * 1024;
 
 /** Sends a file by tus 1.0, going on where an earlier try ended. @throws {PassingError} @throws {SignedOutError} */
 export function sendFile(to: LetIn, sending: Sending): Promise<void> {
+  let { uploadUrl } = sending;
+  const begun = (url: string) => {
+    uploadUrl = url;
+    sending.begun(url);
+  };
+  return withAnotherWord(() => sentOnce(to, { ...sending, uploadUrl, begun }));
+}
+
+function sentOnce(to: LetIn, sending: Sending): Promise<void> {
   const { file, byteCount, endpoint, video, uploadUrl, signal } = sending;
   let token = '';
   return new Promise((resolve, reject) => {
