@@ -258,7 +258,8 @@ export async function openPage(
   // And until there is something to click at.
   const click = page.click.bind(page);
   page.click = async (selector, options) => {
-    await page.waitForSelector(selector);
+    // A hand that is kept would keep what it holds, when the page has long let it go.
+    await (await page.waitForSelector(selector))?.dispose();
     await click(selector, options);
   };
   await page.setViewport({ width: 1280, height: 800 });
