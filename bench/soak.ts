@@ -86,7 +86,7 @@ const startedMs = performance.now();
 for (let minute = 0; minute <= MINUTES; minute += 1) {
   while (performance.now() - startedMs < minute * 60_000) await work();
   if (minute > 0) {
-    await filmMade(app, SHOW, { widthPx: 320 + 2 * minute });
+    await filmMade(app, SHOW, { widthPx: 320 + 32 * minute, heightPx: 180 + 18 * minute });
     films += 1;
   }
   const { heapMb, nodes, listeners } = await heldBy(client);
