@@ -15,7 +15,7 @@ let players = 0;
 /** For one player more. */
 export function soundDevice(): SoundDevice {
   players += 1;
-  if (!context) whenIdle(open);
+  if (!context) whenIdle(openResting);
   return {
     open,
     leave() {
@@ -34,6 +34,14 @@ function open(): ReturnType<SoundDevice['open']> {
     return null;
   });
   return { context: opened, output };
+}
+
+/** Until something plays the sound card sleeps; playing wakes it. */
+function openResting(): void {
+  if (!context)
+    void open()
+      .context.suspend()
+      .catch(() => {});
 }
 
 function whenIdle(work: () => void): void {
