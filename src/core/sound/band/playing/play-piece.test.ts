@@ -2,10 +2,8 @@ import { describe, expect, it } from '@jest/globals';
 import { CEILING } from '../../limiter';
 import { loudnessMeter } from '../../loudness';
 import { BAND_INSTRUMENTS, BAND_STYLES, type BandWishes } from '../band-wishes';
-import { compose } from '../compose';
 import { INSTRUMENT_RANGES, isDrum } from '../instruments';
-import { playPiece } from './play-piece';
-import { centsOff, largestOf, rmsOf, sideLikeness, thirdOctaves } from './sound-measures.testing';
+import { centsOff, largestOf, played, rmsOf, sideLikeness, soundPrint, thirdOctaves } from './sound-measures.testing';
 import { BAND_RATE, hertzOf } from './tone';
 import { voiceOfInstrument } from './voices';
 
@@ -18,25 +16,15 @@ const wishesOf = (over: Partial<BandWishes>): BandWishes => ({
   ...over,
 });
 
-function played(wishes: BandWishes): { samples: Float32Array; lastMs: number } {
-  const piece = compose(wishes);
-  const playing = playPiece(piece);
-  const samples = new Float32Array(2 * playing.frameCount);
-  let at = 0;
-  for (let block = playing.next(); block; block = playing.next()) {
-    samples.set(block, at);
-    at += block.length;
-  }
-  expect(at).toBe(samples.length);
-  return { samples, lastMs: piece.form.beatsMs.at(-1)! };
-}
-
 describe.each(BAND_STYLES)('%s, as it sounds', (style) => {
   const { samples, lastMs } = played(wishesOf({ style }));
   it('is as long as it must be, and ends in silence after its last chord', () => {
     expect(samples.length).toBe(2 * 17 * BAND_RATE);
     expect(rmsOf(samples, lastMs, lastMs + 400)).toBeGreaterThan(0.01);
     expect(rmsOf(samples, 16_980, 17_000)).toBeLessThan(0.003);
+  });
+  it('sounds as it did', () => {
+    expect(soundPrint(samples)).toMatchSnapshot();
   });
   it('has no clipping, no clicks, and does not vanish in mono', () => {
     const { size, step } = largestOf(samples);
@@ -76,6 +64,16 @@ it.each(['jazz-trio', 'folk-guitar', 'march'] as const)(
 it('the same wishes sound the same, sample by sample', () => {
   const [one, other] = [played(wishesOf({ lengthMs: 9000 })), played(wishesOf({ lengthMs: 9000 }))];
   expect(one.samples).toEqual(other.samples);
+});
+
+it.each(BAND_INSTRUMENTS)('the %s sounds as it did', (instrument) => {
+  const { lowest, highest } = INSTRUMENT_RANGES[instrument];
+  const voice = voiceOfInstrument(instrument);
+  const prints = [0.1, 0.5, 0.9].map((share) => {
+    const { left, right } = voice.tone(Math.round(lowest + share * (highest - lowest)), 0.25 + share / 2, BAND_RATE);
+    return soundPrint(Float32Array.from({ length: 2 * left.length }, (_, at) => (at % 2 ? right : left)[at >> 1]!));
+  });
+  expect(prints).toMatchSnapshot();
 });
 
 it.each(BAND_INSTRUMENTS.filter((instrument) => !isDrum(instrument)))('the %s is in tune', (instrument) => {

@@ -1,7 +1,24 @@
+import { fingerprint } from '../../../fingerprint.testing';
+import type { BandWishes } from '../band-wishes';
+import { compose } from '../compose';
+import { playPiece } from './play-piece';
 import { BAND_RATE } from './tone';
 
 // Looked up once: these are asked for each sample.
 const { abs, cos, log10, min, PI, sin, sqrt } = Math;
+
+/** A whole piece, and where its last chord lies. */
+export function played(wishes: BandWishes): { samples: Float32Array; lastMs: number } {
+  const piece = compose(wishes);
+  const playing = playPiece(piece);
+  const samples = new Float32Array(2 * playing.frameCount);
+  let at = 0;
+  for (let block = playing.next(); block; block = playing.next()) {
+    samples.set(block, at);
+    at += block.length;
+  }
+  return { samples, lastMs: piece.form.beatsMs.at(-1)! };
+}
 
 /** How alike left and right are, −1…1: what is below 0 is lost where both become one. @param samples interleaved stereo */
 export function sideLikeness(samples: Float32Array): number {
@@ -73,4 +90,28 @@ export function centsOff(samples: Float32Array, hertz: number): number {
   });
   const all = strengths.reduce((sum, strength) => sum + strength, 0);
   return strengths.reduce((sum, strength, at) => sum + 3 * (at - 12) * strength, 0) / all;
+}
+
+/** So many pairs of samples are told of together. */
+const TOLD_TOGETHER = 2400;
+/** Softer is silence. */
+const SILENT = 1e-4;
+
+/** A short name for how something sounds: how loud left, right, their difference and their edges are, every 50 ms. @param samples interleaved stereo */
+export function soundPrint(samples: Float32Array): string {
+  const levels: number[][] = [];
+  for (let from = 0; from < samples.length; from += 2 * TOLD_TOGETHER) {
+    let [left, right, apart, edge] = [0, 0, 0, 0];
+    const to = min(samples.length, from + 2 * TOLD_TOGETHER);
+    for (let at = from; at < to; at += 2) {
+      const [one, other] = [samples[at]!, samples[at + 1]!];
+      const before = at > from ? samples[at - 2]! : one;
+      left += one * one;
+      right += other * other;
+      apart += (one - other) * (one - other);
+      edge += (one - before) * (one - before);
+    }
+    levels.push([left, right, apart, edge].map((power) => Math.round(sqrt(power / TOLD_TOGETHER) / SILENT)));
+  }
+  return fingerprint(levels);
 }
