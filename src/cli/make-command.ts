@@ -24,7 +24,7 @@ import { parsedArgs } from './parsed-args';
 import type { Surroundings } from './tanager';
 import { rateOf } from './export-command';
 import { linkedFiles } from './linked-files';
-import { progressLine } from './progress-line';
+import { lookingLine, progressLine } from './progress-line';
 import { DRESSING_OPTIONS, readied, withLook, type Dressing } from './dress-made';
 import { UsageError } from './usage-error';
 
@@ -270,6 +270,7 @@ async function lookedAt(
 ): Promise<Usable[]> {
   const queue = new PQueue({ concurrency: 2 });
   let done = 0;
+  const tellDone = lookingLine(tell, files.length);
   const looked = await Promise.all(
     files.map((file) =>
       queue.add(async () => {
@@ -286,7 +287,7 @@ async function lookedAt(
           return null;
         } finally {
           done += 1;
-          if (process.stderr.isTTY) tell(`\rlooking at files  ${done}/${files.length} `);
+          tellDone(done);
         }
       }),
     ),

@@ -3,7 +3,8 @@ import { stageOf, edges, form, picture, plain, shipped, slide as designed, words
 import { groundOf, withMount, type LayMount } from '../mounts/lay-mount';
 import { takesOf, type Look, type Mount, type MountFit } from '../mounts/mount';
 import { PLAIN_LOOK } from '../mounts/plain-look';
-import { contrast, screeningLook, type ScreeningLook } from '../screening/screening-look';
+import { contrast } from '../light/contrast';
+import { screeningLook, type ScreeningLook } from '../screening/screening-look';
 import type { FactsById } from '../show/asset-facts';
 import { assetId, cueId, showId, slideId } from '../show/ids';
 import type { Layer } from '../show/layer';

@@ -17,8 +17,10 @@ import { spokenJoined } from '../show/spoken-over';
 import { kept } from '../show/freed-sounds';
 import { withFilesChanged } from '../show/swap-file';
 import { dealtOut, type DealtOut, type Run, type TooFew, type TooMany } from './deal-out';
+import { lookBehindLogo } from './logo-ground';
 import { pictureWindows, takesOf, type Look, type Mount } from './mount';
 import { sumOf } from './sum';
+import { rollingMs, rollOf } from '../words/rolling';
 import { runsAt, withRetied, withTakenOff } from './take-off';
 import { wordsFor, type StudioWords } from './words-for';
 
@@ -84,7 +86,8 @@ export type Laid =
 const no = (sentence: string): Laid => ({ ok: false, sentence });
 
 /** The show with a mount laid on a ground. */
-export function withMount(under: Ground, given: LayMount): Laid {
+export function withMount(under: Ground, asked: LayMount): Laid {
+  const given = withLogoSeen(asked, under.show);
   const { mount, look, facts, newId } = given;
   const { show, subjects } = under;
   const fits = mount.fits(show.frame, look);
@@ -105,6 +108,13 @@ export function withMount(under: Ground, given: LayMount): Laid {
     return made;
   });
   return takes === 0 ? placedBeside(ground, laid[0]?.slides ?? [], mount) : placedInstead(ground, laid);
+}
+
+/** A mount that shows the studio's logo, in the look in which that can be seen. */
+function withLogoSeen(given: LayMount, { frame }: Show): LayMount {
+  const { mount, look, facts, studio } = given;
+  const shows = mount.fits(frame, look).some(({ windows }) => windows.some(({ takes }) => takes === 'logo'));
+  return shows && studio.logo ? { ...given, look: lookBehindLogo(look, facts.get(studio.logo)) } : given;
 }
 
 /** How its pictures are dealt to a mount when nobody says otherwise. */
@@ -234,9 +244,21 @@ function laidRun(
       sum: '0',
       ...(role && { role }),
     };
+    // Credits take as long as there is to read.
+    const roll = rollOf({ layers });
+    const asDesigned = roll && layerIn(design.layers, roll.id);
+    const says =
+      asDesigned?.kind === 'words' && (asDesigned.title !== roll?.title || asDesigned.subtitle !== roll.subtitle);
+    const lengthMs = roll && says ? rollingMs(roll, show.frame) : design.lengthMs;
     const made = withLoupe(
       withSpokenOf(
-        { ...filledIn, layers, mounted, ...(held && { transition: held.transition, chosen: { transition: 'hand' } }) },
+        {
+          ...filledIn,
+          lengthMs,
+          layers,
+          mounted,
+          ...(held && { transition: held.transition, chosen: { transition: 'hand' } }),
+        },
         before,
       ),
       fit.loupeOver && layerIn(layers, fit.loupeOver) ? fit.loupeOver : null,

@@ -1,12 +1,15 @@
 import { windowNumber } from '../show/window-id';
 import { describe, expect, it } from '@jest/globals';
-import { applyEdit } from '../show/edit';
+import type { PictureFacts } from '../show/asset-facts';
+import { applyEdit, type ShowEdit } from '../show/edit';
 import { slideId, type SlideId } from '../show/ids';
-import { everyLayer, type PictureLayer } from '../show/layer';
-import { assetIdsOfSlides, type Show } from '../show/show';
+import { everyLayer, type PictureLayer, type WordsLayer } from '../show/layer';
+import { assetIdsOfSlides, type Show, type Slide } from '../show/show';
+import { textOf } from '../show/words-of-slide';
+import { withItsLengths } from '../timing/follow-music';
 import { dealFor, groundOf, layEdit, withMount, type LayMount } from './lay-mount';
 import { takesOf, type Mount } from './mount';
-import { asset, CLIP, counter, FACTS, given, LOOK, showOf, withTitle } from './mounts.testing';
+import { asset, CLIP, counter, FACTS, given, LOGO, LOOK, picture, showOf, withTitle } from './mounts.testing';
 import { SHIPPED_MOUNTS, shippedMount } from './shipped/shipped-mounts';
 import { isChangedByHand } from './sum';
 import { takeOffEdit } from './take-off';
@@ -192,6 +195,55 @@ describe('laying a mount', () => {
       withMount(groundOf({ ...show, slides: [] }, [], counter('g')), given({ mount: mount('tiles') })),
     ).toMatchObject({ ok: false });
     expect(tryOn(given({ mount: mount('tiles'), fit: '90 pictures' }))).toMatchObject({ ok: false });
+  });
+  it('shows a logo on the ground it reads better on, where it can be seen through', () => {
+    const logoOn = (id: string, more: Partial<PictureFacts>) => {
+      const facts = new Map(FACTS).set(LOGO, picture(1, { hasTransparency: true, ...more }));
+      const { show } = laid(showOf(1), [], given({ mount: mount(id), facts }));
+      return show.slides.find(({ mounted }) => mounted?.mount.id === id)!;
+    };
+    const { ink, paper } = LOOK.palette;
+    const plate = (slide: Slide) => slide.layers.find(({ id }) => id === 'plate');
+    const light = { colours: ['#d8a24a', '#f3efe6'], meanColour: '#e0c080' };
+    expect(logoOn('logo-in', light).backing).toEqual({ kind: 'colour', colour: ink });
+    expect(logoOn('logo-out', light).backing).toEqual({ kind: 'colour', colour: paper });
+    expect(plate(logoOn('logo-out', light))).toMatchObject({ fill: { colour: ink } });
+    for (const other of [{ colours: ['#203a28'] }, { ...light, hasTransparency: false }, {}]) {
+      expect(logoOn('logo-in', other).backing).toEqual({ kind: 'colour', colour: paper });
+      expect(plate(logoOn('logo-out', other))).toMatchObject({ fill: { colour: paper } });
+    }
+  });
+  it('lets credits roll for as long as there is to read, and longer when more is written', () => {
+    const credits = (lines: number) => Array.from({ length: lines }, (_, n) => `Line ${n}`).join('\n');
+    const laidWith = (lines: number) =>
+      laid(
+        showOf(1),
+        [],
+        given({ mount: mount('roll-call'), said: { 'Credits, two columns by a tab': credits(lines) } }),
+      );
+    const lengthOf = (show: Show) => show.slides.find(({ mounted }) => mounted)!.lengthMs;
+    const [short, long] = [laidWith(2), laidWith(40)];
+    expect(lengthOf(short.show)).toBeGreaterThan(7000);
+    expect(lengthOf(short.show)).toBeLessThan(10_000);
+    expect(lengthOf(long.show)).toBeGreaterThan(2.5 * lengthOf(short.show));
+    // Written later, in one step that is undone as one; a length somebody set stays.
+    const slide = short.show.slides.find(({ mounted }) => mounted)!;
+    const words = slide.layers.find((layer) => layer.kind === 'words') as WordsLayer;
+    const write: ShowEdit = {
+      kind: 'set-words',
+      slideId: slide.id,
+      layerId: words.id,
+      words: { ...textOf(words), subtitle: credits(40) },
+      by: 'hand',
+    };
+    const { edit } = withItsLengths(short.show, FACTS, write);
+    const written = applyEdit(short.show, edit);
+    expect(written.ok && lengthOf(written.show)).toBe(lengthOf(long.show));
+    expect(written.ok && isChangedByHand(written.show.slides.find(({ mounted }) => mounted)!)).toBe(false);
+    expect(written.ok && done(written.show, written.inverse)).toEqual(short.show);
+    const lengths = [{ slideId: slide.id, lengthMs: 20_000, by: 'hand' as const }];
+    const held = done(short.show, { kind: 'set-lengths', lengths });
+    expect(withItsLengths(held, FACTS, write).edit).toEqual(write);
   });
   it('tells a slide whose design a hand changed from one whose words were filled in', () => {
     const before = showOf(1);

@@ -4,6 +4,7 @@ import { layerId, slideId } from '../show/ids';
 import type { WordsLayer } from '../show/layer';
 import { faultOfShow } from '../show/faults';
 import type { Show } from '../show/show';
+import { contrast } from '../light/contrast';
 import { counter, FACTS, given, LOGO, showOf, withTitle } from '../mounts/mounts.testing';
 import { groundOf, layEdit } from '../mounts/lay-mount';
 import { shippedMount } from '../mounts/shipped/shipped-mounts';
@@ -267,26 +268,33 @@ describe('starting points', () => {
       [3, 'b'],
       [7, 'c'],
     ]);
-    const travel = at([day(9, 0), day(12, 0), day(8, 0, '2025-06-15'), day(8, 0, '2025-07-02')]);
+    const days = (...counts: (readonly [date: string, count: number])[]) =>
+      at(counts.flatMap(([date, count]) => Array.from({ length: count }, (_, n) => day(9, n, date))));
+    const travel = days(['2025-06-14', 4], ['2025-06-15', 3], ['2025-07-02', 5]);
     expect([...partsOf(travel, showOf(0), { by: 'day', name: 'Day' })]).toEqual([
       [0, 'Day 1'],
-      [2, 'Day 2'],
-      [3, 'Day 3'],
+      [4, 'Day 2'],
+      [7, 'Day 3'],
     ]);
     expect([...partsOf(travel, showOf(0), { by: 'month', name: '' })]).toEqual([
       [0, 'June'],
-      [3, 'July'],
+      [7, 'July'],
     ]);
     expect([...partsOf(travel, showOf(0), { by: 'year', name: '' })]).toEqual([]);
+    // A card for each of two pictures would be more cards than pictures: short ones go on into the next, the last into the one before.
+    const sparse = days(['1961-05-01', 1], ['1964-05-01', 2], ['1970-05-01', 4], ['1971-05-01', 1], ['1984-05-01', 1]);
+    expect([...partsOf(sparse, showOf(0), { by: 'year', name: '' })]).toEqual([
+      [0, '1961 – 1964'],
+      [3, '1970 – 1984'],
+    ]);
+    expect([...partsOf(sparse, showOf(0), { by: 'day', name: 'Day' })]).toEqual([
+      [0, 'Day 1 – 2'],
+      [3, 'Day 3 – 5'],
+    ]);
+    // Where most do not say when they were taken, nobody knows which part they belong to.
+    const undated = travel.map((file, n) =>
+      n % 3 === 0 ? file : { ...file, facts: { ...(file.facts as object), takenAt: null } },
+    );
+    expect([...partsOf(undated as never, showOf(0), { by: 'day', name: 'Day' })]).toEqual([]);
   });
 });
-
-function contrast(one: string, other: string): number {
-  const light = (colour: string) =>
-    [1, 3, 5]
-      .map((at) => parseInt(colour.slice(at, at + 2), 16) / 255)
-      .map((v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4))
-      .reduce((sum, v, at) => sum + v * [0.2126, 0.7152, 0.0722][at]!, 0);
-  const [a, b] = [light(one), light(other)];
-  return (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
-}

@@ -1,5 +1,5 @@
 import type { Palette } from '../plumage/plumage';
-import { contrast } from '../screening/screening-look';
+import { contrast } from '../light/contrast';
 
 /** What a letter about a screening is made of. */
 export interface LetterParts {

@@ -1,3 +1,4 @@
+import { channels, contrast, luminance } from '../light/contrast';
 import type { Palette } from '../plumage/plumage';
 
 /** A screening’s colours, by what they are for. */
@@ -42,25 +43,12 @@ export function screeningLook(palette: Palette = USUAL): ScreeningLook {
   };
 }
 
-/** WCAG 2.2’s contrast of two colours, 1…21. */
-export function contrast(one: string, other: string): number {
-  const [low, high] = [luminance(one), luminance(other)].toSorted((a, b) => a - b);
-  return (high! + 0.05) / (low! + 0.05);
-}
-
 function until(colour: string, towards: string, good: (colour: string) => boolean): string {
   for (let share = 0; share < 1; share += 0.05) {
     const tried = mixed(colour, towards, share);
     if (good(tried)) return tried;
   }
   return towards;
-}
-
-function luminance(colour: string): number {
-  const [red, green, blue] = channels(colour).map((value) =>
-    value <= 10.31475 ? value / 255 / 12.92 : ((value / 255 + 0.055) / 1.055) ** 2.4,
-  );
-  return 0.2126 * red! + 0.7152 * green! + 0.0722 * blue!;
 }
 
 function mixed(one: string, other: string, share: number): string {
@@ -72,9 +60,4 @@ function mixed(one: string, other: string, share: number): string {
         .padStart(2, '0'),
     )
     .join('')}`;
-}
-
-/** @param colour as `#rrggbb`; more letters (opacity) are left out of account */
-function channels(colour: string): number[] {
-  return [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
 }

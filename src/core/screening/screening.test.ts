@@ -4,7 +4,8 @@ import { slideId } from '../show/ids';
 import { embedOf } from './embed';
 import { holdsLink, placesOfNotes, type KeptNote } from './guest-note';
 import { notesTable } from './notes-table';
-import { contrast, screeningLook } from './screening-look';
+import { contrast } from '../light/contrast';
+import { screeningLook } from './screening-look';
 import { filmFor, type ShownFilm } from './shown-film';
 import { mergedStretches, MOST_STRETCHES, watchedOf, type Stretch } from './watched';
 

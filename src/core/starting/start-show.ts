@@ -185,31 +185,64 @@ export function partsOf(files: readonly StartFile[], show: Show, parted: Parted)
   if (parted.by === 'nothing') return new Map();
   const times = files.map((file) => timeOf(file, show));
   if (parted.by === 'pauses') return partsByPauses(times, parted.names);
-  const parts = new Map<number, string>();
-  let last: string | null = null;
-  let count = 0;
-  const language = show.language ?? USUAL_LANGUAGE;
+  // Most say nothing of when they were taken: what they belong to would be guessed.
+  if (times.filter((time) => time === null).length > times.length / 2) return new Map();
+  const runs: Run[] = [];
   times.forEach((time, index) => {
     if (time === null) return;
     const key = time.slice(0, parted.by === 'day' ? 10 : parted.by === 'month' ? 7 : 4);
-    if (key === last) return;
-    last = key;
-    count += 1;
-    parts.set(index, partName(parted, time, count, language));
+    const last = runs.at(-1);
+    if (last?.toKey === key) last.count += 1;
+    else runs.push({ index, number: runs.length + 1, toNumber: runs.length + 1, key, toKey: key, count: 1 });
   });
-  return parts.size > 1 ? parts : new Map();
+  const parts = joinedRuns(runs);
+  const language = show.language ?? USUAL_LANGUAGE;
+  return parts.length > 1 ? new Map(parts.map((run) => [run.index, partName(parted, run, language)])) : new Map();
+}
+
+/** Pictures of one day, month or year, or of several that follow one another. */
+interface Run {
+  /** Of its first picture. */
+  readonly index: number;
+  readonly number: number;
+  readonly key: string;
+  toNumber: number;
+  toKey: string;
+  count: number;
+}
+
+/** None with fewer pictures than a part has at least: those that are too short go on into the next, the last into the one before it. */
+function joinedRuns(runs: readonly Run[]): Run[] {
+  const parts: Run[] = [];
+  const take = (into: Run, run: Run) => {
+    into.toNumber = run.toNumber;
+    into.toKey = run.toKey;
+    into.count += run.count;
+  };
+  for (const run of runs) {
+    const last = parts.at(-1);
+    if (last && last.count < LEAST_IN_A_PART) take(last, run);
+    else parts.push({ ...run });
+  }
+  const last = parts.at(-1);
+  if (parts.length > 1 && last!.count < LEAST_IN_A_PART) {
+    parts.pop();
+    take(parts.at(-1)!, last!);
+  }
+  return parts;
 }
 
 function partName(
   { by, name }: Exclude<Parted, { by: 'nothing' | 'pauses' }>,
-  time: string,
-  count: number,
+  { number, toNumber, key, toKey }: Run,
   language: string,
 ): string {
-  if (by === 'day') return `${name} ${count}`.trim();
-  if (by === 'year') return `${name} ${time.slice(0, 4)}`.trim();
-  const date = new Date(`${time.slice(0, 7)}-01T00:00:00Z`);
-  return new Intl.DateTimeFormat(language, { month: 'long', timeZone: 'UTC' }).format(date);
+  const of = (one: string, other: string) => (one === other ? one : `${one} – ${other}`);
+  if (by === 'day') return `${name} ${of(String(number), String(toNumber))}`.trim();
+  if (by === 'year') return `${name} ${of(key, toKey)}`.trim();
+  const month = (of: string) =>
+    new Intl.DateTimeFormat(language, { month: 'long', timeZone: 'UTC' }).format(new Date(`${of}-01T00:00:00Z`));
+  return of(month(key), month(toKey));
 }
 
 /** At the longest pauses, none closer to another than a few pictures; where nobody says when they were taken, evenly. */

@@ -10,6 +10,7 @@ import type { Show, Slide } from '../show/show';
 import { onceThroughMs } from '../sound/song-runs';
 import { leastLengthMs } from './least-length';
 import { voiceNeedMs } from './voice-need';
+import { lengthsForRolls } from './wait-for-rolls';
 
 type Lengths = SetLengths['lengths'];
 
@@ -91,6 +92,8 @@ export function withRoomForVoices(
 ): { readonly edits: readonly ShowEdit[]; readonly told: string | null } {
   const result = applyEdit(show, edit);
   if (!result.ok) return { edits: [edit], told: null };
+  const rolls = lengthsForRolls(show, result.show);
+  if (rolls.length > 0) return { edits: [edit, { kind: 'set-lengths', lengths: rolls }], told: null };
   const lengths = lengthsForVoices(show, result.show, facts);
   if (lengths.length === 0) return { edits: [edit], told: null };
   if (edit.kind !== 'set-lengths') return { edits: [edit, { kind: 'set-lengths', lengths }], told: null };
