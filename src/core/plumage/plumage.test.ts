@@ -268,6 +268,11 @@ describe('starting points', () => {
       [3, 'b'],
       [7, 'c'],
     ]);
+    // Two that say when they were taken make no pause among eight that do not.
+    const hardly = wedding.map((file, n) =>
+      n < 2 ? file : { ...file, facts: { ...file.facts, takenAt: null } as never },
+    );
+    expect([...partsOf(hardly, showOf(0), { by: 'pauses', names: ['a', 'b'] }).keys()]).toEqual([0, 5]);
     const days = (...counts: (readonly [date: string, count: number])[]) =>
       at(counts.flatMap(([date, count]) => Array.from({ length: count }, (_, n) => day(9, n, date))));
     const travel = days(['2025-06-14', 4], ['2025-06-15', 3], ['2025-07-02', 5]);

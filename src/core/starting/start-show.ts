@@ -183,12 +183,13 @@ const LEAST_IN_A_PART = 3;
 /** Which picture begins which part, by index. */
 export function partsOf(files: readonly StartFile[], show: Show, parted: Parted): ReadonlyMap<number, string> {
   if (parted.by === 'nothing') return new Map();
-  const times = files.map((file) => timeOf(file, show));
-  if (parted.by === 'pauses') return partsByPauses(times, parted.names);
-  // Most say nothing of when they were taken: what they belong to would be guessed.
-  if (times.filter((time) => time === null).length > times.length / 2) return new Map();
+  const said = files.map((file) => timeOf(file, show));
+  // Where most say nothing of when they were taken, what they belong to would be guessed.
+  const isTold = said.filter((time) => time !== null).length >= said.length / 2;
+  if (parted.by === 'pauses') return partsByPauses(isTold ? said : said.map(() => null), parted.names);
+  if (!isTold) return new Map();
   const runs: Run[] = [];
-  times.forEach((time, index) => {
+  said.forEach((time, index) => {
     if (time === null) return;
     const key = time.slice(0, parted.by === 'day' ? 10 : parted.by === 'month' ? 7 : 4);
     const last = runs.at(-1);
