@@ -270,7 +270,7 @@ describe('starting points', () => {
     ]);
     // Two that say when they were taken make no pause among eight that do not.
     const hardly = wedding.map((file, n) =>
-      n < 2 ? file : { ...file, facts: { ...file.facts, takenAt: null } as never },
+      n < 2 ? file : { ...file, facts: { ...(file.facts as object), takenAt: null } as never },
     );
     expect([...partsOf(hardly, showOf(0), { by: 'pauses', names: ['a', 'b'] }).keys()]).toEqual([0, 5]);
     const days = (...counts: (readonly [date: string, count: number])[]) =>
