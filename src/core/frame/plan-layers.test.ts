@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { AssetFacts } from '../show/asset-facts';
 import { assetId, layerId, showId, slideId } from '../show/ids';
-import type { BoxLayer, Layer, PictureLayer } from '../show/layer';
+import type { BoxLayer, Edge, Layer, PictureLayer, ShapeLayer } from '../show/layer';
 import { emptyShow, type Show, type Slide } from '../show/show';
 import type { LayerPlan } from './frame-plan';
 import { inverse3, mapped, projected } from './matrix';
@@ -414,5 +414,35 @@ describe('sizesFor', () => {
       if (before && sizes[0]!.size.widthPx !== before.first) expect(before.share).toBeGreaterThan(0.9);
       before = { first: sizes[0]!.size.widthPx, share };
     }
+  });
+});
+
+describe('the edge of a shape', () => {
+  const outline = { width: 0.02, colour: '#b5472f', where: 'inside' } as const;
+  const edgeOf = (shape: ShapeLayer['shape'], edge: Edge) =>
+    planned([{ kind: 'shape', id: layerId('s'), shape, fill: { kind: 'colour', colour: '#ffffff' }, edge }])[0]!.edge;
+  it.each([
+    [{ kind: 'ellipse' } as const, { kind: 'ellipse' }],
+    [{ kind: 'rectangle', radius: 0.2 } as const, { kind: 'rounded', radius: 0.2 }],
+    [{ kind: 'rectangle' } as const, null],
+    [
+      { kind: 'polygon', sides: 4 } as const,
+      { kind: 'free', path: 'M50.0000 0.0000L100.0000 50.0000L50.0000 100.0000L0.0000 50.0000Z' },
+    ],
+    [
+      { kind: 'star', points: 5, depth: 0.4 } as const,
+      { kind: 'free', path: expect.stringMatching(/^M50.0000 0.0000L61.\d+ 33.\d+L/) },
+    ],
+  ])('of %j is outlined and feathered along it, not along its box', (shape, along) => {
+    expect(edgeOf(shape, { outline })!.outline).toMatchObject({ shape: along });
+    expect(edgeOf(shape, { feather: 0.1 })!.stencil).toMatchObject({ shape: along });
+  });
+  it('is as it was said where it was said, and not cut twice for a shadow', () => {
+    expect(edgeOf({ kind: 'ellipse' }, { outline, shape: { kind: 'rounded', radius: 0.1 } })!.outline!.shape).toEqual({
+      kind: 'rounded',
+      radius: 0.1,
+    });
+    const shadow = { x: 0, y: 0.01, softness: 0.02, colour: '#000000', opacity: 0.4 };
+    expect(edgeOf({ kind: 'ellipse' }, { shadow })!.stencil).toBeNull();
   });
 });

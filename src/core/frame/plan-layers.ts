@@ -1,7 +1,8 @@
 import type { Channel } from '../keys/channel';
 import type { Framing } from '../motion/framing';
 import type { LayerId } from '../show/ids';
-import { isLit, type BoxLayer, type GroupLayer, type Layer } from '../show/layer';
+import { edgeOfShape } from '../show/edge-shapes';
+import { isLit, type BoxLayer, type Edge, type GroupLayer, type Layer } from '../show/layer';
 import { boxFaces } from './box-faces';
 import { bitmapFor, flipped, frameToScreen, isFrame, mirrored } from './box-on-screen';
 import type { LayerPlan, MaskPlan } from './frame-plan';
@@ -159,10 +160,19 @@ function partsOf(moment: SlideMoment, layer: Layer, toScreen: Matrix3): Parts {
     opacity: poses.opacity(layer),
     blurPx: Math.min(0.1, Math.max(0, at(channels.blur, 0))) * around.frame.heightPx,
     blend: layer.blend ?? 'normal',
-    edge: layer.edge ? edgeAt(layer.edge, at, bitmapFor(around, layer.id, toScreen), around.frame, covered) : null,
+    edge: layer.edge
+      ? edgeAt(edgeOf(layer, layer.edge), at, bitmapFor(around, layer.id, toScreen), around.frame, covered)
+      : null,
     vignette: share(isLit(layer) ? layer.light?.vignette : undefined),
     masks: (around.masks.get(layer.id) ?? []).map((mask) => maskPlan(moment, mask)),
   };
+}
+
+/** What goes along a shape's edge follows the shape; a shadow does so by itself. */
+function edgeOf(layer: Layer, edge: Edge): Edge {
+  if (layer.kind !== 'shape' || edge.shape || (!edge.outline && edge.feather === undefined)) return edge;
+  const shape = edgeOfShape(layer.shape);
+  return shape ? { ...edge, shape } : edge;
 }
 
 function maskPlan(moment: SlideMoment, layer: Layer): MaskPlan {

@@ -28,6 +28,8 @@ export type Shape = Pick<FrameShape, 'widthPx' | 'heightPx'>;
 export interface Look {
   readonly letters: Letters;
   readonly palette: Palette;
+  /** What the studio's logo reads on; paper where nothing is said. */
+  readonly logoOn?: 'ink';
 }
 
 /** What one mount is for so many pictures of such a shape. */

@@ -206,8 +206,12 @@ describe('laying a mount', () => {
     const plate = (slide: Slide) => slide.layers.find(({ id }) => id === 'plate');
     const light = { colours: ['#d8a24a', '#f3efe6'], meanColour: '#e0c080' };
     expect(logoOn('logo-in', light).backing).toEqual({ kind: 'colour', colour: ink });
-    expect(logoOn('logo-out', light).backing).toEqual({ kind: 'colour', colour: paper });
-    expect(plate(logoOn('logo-out', light))).toMatchObject({ fill: { colour: ink } });
+    // The film ends as dark as it did, with a ring where the plate would be.
+    expect(logoOn('logo-out', light).backing).toEqual({ kind: 'colour', colour: ink });
+    expect(plate(logoOn('logo-out', light))).toMatchObject({
+      fill: { colour: ink },
+      edge: { outline: { width: 0.005 } },
+    });
     for (const other of [{ colours: ['#203a28'] }, { ...light, hasTransparency: false }, {}]) {
       expect(logoOn('logo-in', other).backing).toEqual({ kind: 'colour', colour: paper });
       expect(plate(logoOn('logo-out', other))).toMatchObject({ fill: { colour: paper } });

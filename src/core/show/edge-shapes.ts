@@ -1,3 +1,6 @@
+import { unreachable } from '../unreachable';
+import type { EdgeShape, Shape } from './layer';
+
 /** Shapes to cut a picture to, as SVG path data in a box of 100 × 100. */
 export const EDGE_SHAPES = {
   arch: 'M2 100V50C2 20 24 1 50 1C76 1 98 20 98 50V100Z',
@@ -18,6 +21,34 @@ function perforated(): string {
     order.map((at) => `L${point(at, 0)}Q${point(at + length / 2, 9)} ${point(at + length, 0)}`).join('');
   const back = [...from].reverse().map((at) => at + 10);
   return `M0 0${side((x, y) => `${x} ${y}`, from, 10)}L100 0${side((y, x) => `${100 - x} ${y}`, from, 10)}L100 100${side((x, y) => `${x} ${100 - y}`, back, -10)}L0 100${side((y, x) => `${x} ${y}`, back, -10)}Z`;
+}
+
+/** The edge of a shape layer is its shape, not its box. */
+export function edgeOfShape(shape: Shape): EdgeShape | null {
+  switch (shape.kind) {
+    case 'rectangle':
+      return shape.radius ? { kind: 'rounded', radius: shape.radius } : null;
+    case 'ellipse':
+      return { kind: 'ellipse' };
+    case 'polygon':
+      return { kind: 'free', path: cornersPath(shape.sides, () => 1) };
+    case 'star':
+      return { kind: 'free', path: cornersPath(2 * shape.points, (index) => (index % 2 === 0 ? 1 : shape.depth)) };
+    case 'free':
+      return shape;
+    default:
+      return unreachable(shape);
+  }
+}
+
+/** Corners on a circle that fills a box of 100 × 100, the first at the top. */
+export function cornersPath(corners: number, radius: (index: number) => number): string {
+  const points = Array.from({ length: corners }, (_, index) => {
+    const angle = (2 * Math.PI * index) / corners - Math.PI / 2;
+    const at = (way: number) => (50 + 50 * radius(index) * way).toFixed(4);
+    return `${at(Math.cos(angle))} ${at(Math.sin(angle))}`;
+  });
+  return `M${points.join('L')}Z`;
 }
 
 export type EdgeShapeName = keyof typeof EDGE_SHAPES;

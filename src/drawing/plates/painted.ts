@@ -1,4 +1,5 @@
 import type { PictureSize, StencilLook, EdgePlan } from '../../core/frame/frame-plan';
+import { cornersPath } from '../../core/show/edge-shapes';
 import type { EdgeShape, Fill, Gradient, Shape } from '../../core/show/layer';
 import type { Pixels } from '../planes/picture-planes';
 import type { Drawing2d } from '../words/outline';
@@ -133,9 +134,17 @@ function shapePath(shape: Shape, w: number, h: number): string | null {
     case 'ellipse':
       return ellipsePath(w, h);
     case 'polygon':
-      return ring(shape.sides, () => 1, w, h);
+      return scaledPath(
+        cornersPath(shape.sides, () => 1),
+        w,
+        h,
+      );
     case 'star':
-      return ring(2 * shape.points, (index) => (index % 2 === 0 ? 1 : shape.depth), w, h);
+      return scaledPath(
+        cornersPath(2 * shape.points, (index) => (index % 2 === 0 ? 1 : shape.depth)),
+        w,
+        h,
+      );
     case 'free':
       return scaledPath(shape.path, w, h);
   }
@@ -154,15 +163,6 @@ function roundedPath(w: number, h: number, radius: number): string {
 
 function ellipsePath(w: number, h: number): string {
   return `M0 ${h / 2}A${w / 2} ${h / 2} 0 0 1 ${w} ${h / 2}A${w / 2} ${h / 2} 0 0 1 0 ${h / 2}Z`;
-}
-
-/** Corners on an ellipse within the box, the first at the top. */
-function ring(corners: number, radius: (index: number) => number, w: number, h: number): string {
-  const points = Array.from({ length: corners }, (_, index) => {
-    const angle = (2 * Math.PI * index) / corners - Math.PI / 2;
-    return `${(w / 2 + (w / 2) * radius(index) * Math.cos(angle)).toFixed(3)} ${(h / 2 + (h / 2) * radius(index) * Math.sin(angle)).toFixed(3)}`;
-  });
-  return `M${points.join('L')}Z`;
 }
 
 /** SVG path data from a box of 100 × 100; arcs keep their flags. Numbers are taken by their place in each command. */

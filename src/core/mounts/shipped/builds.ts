@@ -298,6 +298,7 @@ const logoIn = shipped({
   goes: 'before',
   fits: (stage) => {
     const { palette } = stage;
+    const ground = palette[stage.logoOn ?? 'paper'];
     const size = 0.46;
     const box = { x: 0.5, y: 0.5, width: stage.w(size * 1.5), height: stage.h(size) };
     return [
@@ -306,8 +307,8 @@ const logoIn = shipped({
         slides: [
           slide({
             lengthMs: 3600,
-            transition: { kind: 'dip', lengthMs: 800, colour: palette.paper },
-            backing: plain(palette.paper),
+            transition: { kind: 'dip', lengthMs: 800, colour: ground },
+            backing: plain(ground),
             layers: [
               {
                 kind: 'drawing',
@@ -315,7 +316,7 @@ const logoIn = shipped({
                 assetId: windowId(1),
                 channels: { ...box, y: arriving(500, 0.5 + stage.h(0.3), 0.5, 1200), opacity: appearing(500, 700) },
               },
-              solid('ground', palette.paper, edges(0, 0.5 + stage.h(size / 2 + 0.012), 1, 1.02)),
+              solid('ground', ground, edges(0, 0.5 + stage.h(size / 2 + 0.012), 1, 1.02)),
               form(
                 'line',
                 { kind: 'rectangle' },
@@ -356,12 +357,19 @@ const logoOut = shipped({
             transition: { kind: 'dissolve', lengthMs: 1200 },
             backing: plain(palette.ink),
             layers: [
+              // The ground is ink already: a logo that reads on it has a ring instead of a plate.
               form(
                 'plate',
                 { kind: 'ellipse' },
-                palette.paper,
+                palette[stage.logoOn ?? 'paper'],
                 { x: 0.5, y: 0.4, width: stage.w(0.62), height: stage.h(0.62) },
                 {
+                  ...(stage.logoOn && {
+                    edge: {
+                      shape: { kind: 'ellipse' },
+                      outline: { width: 0.005, colour: palette.accent, where: 'inside' },
+                    },
+                  }),
                   channels: {
                     width: keys([200, 0.001, 'swing'], [1300, stage.w(0.62)]),
                     height: keys([200, 0.001, 'swing'], [1300, stage.h(0.62)]),
