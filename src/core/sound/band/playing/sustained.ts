@@ -26,6 +26,8 @@ export interface Sustained {
 
 const TABLE = 2048;
 const TURN = 2 * Math.PI;
+/** No note is still coming when so much of it is over. */
+const ATTACK_OF_NOTE = 0.16;
 /** The envelope and the vibrato are worked out once in so many samples. */
 const STEP = 32;
 
@@ -78,7 +80,9 @@ function held(
   side: number,
 ): Float32Array {
   const release = ceil((of.releaseMs / 1000) * BAND_RATE);
-  const attack = max(STEP, ((of.attackMs[0] + (of.attackMs[1] - of.attackMs[0]) * loudness) / 1000) * BAND_RATE);
+  const usual = ((of.attackMs[0] + (of.attackMs[1] - of.attackMs[0]) * loudness) / 1000) * BAND_RATE;
+  // A short note is struck, a long one swells.
+  const attack = max(STEP, min(usual, ATTACK_OF_NOTE * frames));
   const samples = new Float32Array(frames + release);
   const hertz = hertzOf(pitch);
   const noise = noiseFrom(pitch * 7 + side);

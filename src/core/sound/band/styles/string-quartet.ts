@@ -38,11 +38,11 @@ export const STRING_QUARTET: BandStyle = {
     },
     {
       instrument: 'viola',
-      plays: { kind: 'strokes', voices: 2, patterns: ['x.x.x.x.x.x.x.x.'], beats: 0.45 },
-      from: 0.62,
+      plays: { kind: 'strokes', voices: 2, patterns: ['x...x...x...x...', 'x.o.x.o.x.o.x.o.', 'X.o.x.o.X.o.x.o.'], beats: 0.35 },
+      from: 0.2,
       low: 52,
       high: 67,
-      level: 0.42,
+      level: 0.54,
       pan: 0.18,
     },
     {
