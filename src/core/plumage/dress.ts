@@ -1,4 +1,4 @@
-import type { FactsById } from '../show/asset-facts';
+import type { AssetFacts, FactsById } from '../show/asset-facts';
 import { isHeld, withChooser } from '../show/chosen';
 import type { ShowEdit } from '../show/edit';
 import { editBetween } from '../show/edit-between';
@@ -180,6 +180,12 @@ function relaidByHand(show: Show, plumage: Plumage, wardrobe: Wardrobe): Show {
   return after;
 }
 
+/** Shorter sides than this are enlarged more than three times to fill a frame of 1080 lines. */
+const LEAST_SIDE_PX = 360;
+const isTooSmall = (known: AssetFacts | undefined): boolean =>
+  known !== undefined && known.kind !== 'sound' && Math.min(known.widthPx, known.heightPx) < LEAST_SIDE_PX;
+const WITHOUT_PICTURE = { opener: 'letterhead', chapter: 'passing-field', closer: 'until-next' } as const;
+
 /** The mounts a plumage opens, parts and closes a show with, and those its neighbours share. */
 function rolesLaid(
   show: Show,
@@ -236,6 +242,13 @@ function rolesLaid(
     }
     return most === 0 && from[0] ? [from[0].id] : ids;
   };
+  const areTooSmall = (ids: readonly SlideId[]) =>
+    after.slides
+      .filter(({ id }) => ids.includes(id))
+      .some((slide) => picturesOf(slide).some(({ assetId }) => isTooSmall(wardrobe.facts.get(assetId))));
+  /** The mount itself, or one without a picture where those it would show are too small to stand large. */
+  const suited = (id: string, ids: readonly SlideId[], role: keyof typeof WITHOUT_PICTURE): string =>
+    areTooSmall(ids) && wardrobe.mountOf(WITHOUT_PICTURE[role]) ? WITHOUT_PICTURE[role] : id;
   const isKept = (role: MountRole) => after.slides.some(({ mounted }) => mounted?.role === role);
   if (parts.several)
     for (const { ids, mount } of neighboursTogether(after, { plumage, seed, with: parts }, wardrobe))
@@ -243,7 +256,7 @@ function rolesLaid(
   if (parts.closer && after.slides.length > 2 && !isKept('closer')) {
     const mount = wardrobe.mountOf(plumage.mounts.closer);
     const ids = takable(mount, [...after.slides].reverse(), false);
-    if (ids.length > 0 || !mount) lay(plumage.mounts.closer, ids, 'closer');
+    if (ids.length > 0 || !mount) lay(suited(plumage.mounts.closer, ids, 'closer'), ids, 'closer');
   }
   if (parts.chapters)
     after.slides
@@ -254,12 +267,12 @@ function rolesLaid(
           after.slides.slice(after.slides.findIndex(({ id }) => id === slide.id)),
           false,
         );
-        if (ids.length > 0) lay(plumage.mounts.chapter, ids, 'chapter');
+        if (ids.length > 0) lay(suited(plumage.mounts.chapter, ids, 'chapter'), ids, 'chapter');
       });
   if (parts.opener && after.slides.length > 0 && !isKept('opener')) {
     const mount = wardrobe.mountOf(plumage.mounts.opener);
     const ids = takable(mount, after.slides, true);
-    if (ids.length > 0 || !mount) lay(plumage.mounts.opener, ids, 'opener');
+    if (ids.length > 0 || !mount) lay(suited(plumage.mounts.opener, ids, 'opener'), ids, 'opener');
   }
   return after;
 }

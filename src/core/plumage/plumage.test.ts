@@ -3,9 +3,10 @@ import { applyEdit, type ShowEdit } from '../show/edit';
 import { layerId, slideId } from '../show/ids';
 import type { WordsLayer } from '../show/layer';
 import { faultOfShow } from '../show/faults';
+import { picturesOf } from '../show/layout';
 import type { Show } from '../show/show';
 import { contrast } from '../light/contrast';
-import { counter, FACTS, given, LOGO, showOf, withTitle } from '../mounts/mounts.testing';
+import { asset, counter, FACTS, given, LOGO, picture, showOf, withTitle } from '../mounts/mounts.testing';
 import { groundOf, layEdit } from '../mounts/lay-mount';
 import { shippedMount } from '../mounts/shipped/shipped-mounts';
 import { startedShow, partsOf } from '../starting/start-show';
@@ -49,6 +50,30 @@ function handmade(): Show {
   if (!laid.ok) throw new Error(laid.sentence);
   return done(show, laid.edit);
 }
+
+describe('pictures that are too small to stand large', () => {
+  const small = { widthPx: 320, heightPx: 240 };
+  const worn = (tiny: readonly number[]) => {
+    const facts = new Map([...FACTS].map(([id, known]) => [id, known]));
+    for (const n of tiny) facts.set(asset(n), picture(n, small));
+    const plain = showOf(12);
+    const slides = plain.slides.map((slide, n) => (n === 5 ? { ...slide, chapter: 'The island' } : slide));
+    const with_ = { ...ALL, several: false };
+    const dress = { plumage: shippedPlumage('heron')!, with: with_, seed: 0 };
+    return dressed({ ...plain, slides }, dress, { ...WARDROBE, facts }).show;
+  };
+  const ends = ({ slides }: Show) =>
+    slides.flatMap(({ mounted }) => (mounted?.role ? [`${mounted.role} ${mounted.mount.id}`] : []));
+  it('make way for an opener, a chapter and a closer without one, and stand beside them as they are', () => {
+    expect(ends(worn([]))).toEqual(['opener first-light', 'chapter tabbed-page', 'closer laid-down']);
+    const show = worn([0, 5, 11]);
+    expect(ends(show)).toEqual(['opener letterhead', 'chapter passing-field', 'closer until-next']);
+    expect(faultOfShow(show)).toBeNull();
+    const shown = new Set(show.slides.flatMap((slide) => picturesOf(slide).map(({ assetId }) => assetId)));
+    expect([0, 5, 11].every((n) => shown.has(asset(n)))).toBe(true);
+    expect(ends(worn([3, 7]))).toEqual(ends(worn([])));
+  });
+});
 
 describe('the shipped plumage', () => {
   it('is ten at least, unlike in letters and colours and transitions, and names only mounts that are there', () => {
