@@ -2,6 +2,7 @@ import { fork, type ChildProcess } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import PQueue from 'p-queue';
 import { UnusableFileError } from '../assets/unusable-file-error';
+import { giveWay } from '../give-way';
 import { logger } from '../logger';
 import { decoderFile } from '../paths';
 import type { DecoderAnswers, DecoderLimits, DecoderOrder, DecoderReport, DecoderTask } from './decoder-task';
@@ -70,6 +71,7 @@ export function createDecoders(size = DECODERS): Decoders {
       serialization: 'advanced',
       execArgv: [],
     });
+    giveWay(child, 'reading');
     const decoder: Decoder = { process: child, idle: null };
     all.add(decoder);
     return decoder;

@@ -1,4 +1,5 @@
 import { fork } from 'node:child_process';
+import { giveWay } from '../give-way';
 import { filmWorkerFile } from '../paths';
 import { FilmFailedError } from './film-failed-error';
 import type { DrawnSegment, FilmWork, SegmentOrder, UnreadFile, WorkerReport } from './film-work';
@@ -32,6 +33,7 @@ export function openSegmentDrawer(work: FilmWork, signal: AbortSignal): SegmentD
     serialization: 'advanced',
     execArgv: [],
   });
+  giveWay(child, 'making');
   const gone = new Promise<void>((resolve) => {
     child.once('exit', () => resolve());
     child.once('error', () => resolve());
