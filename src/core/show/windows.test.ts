@@ -121,6 +121,19 @@ describe('borders between windows', () => {
     expect(Math.min(...windows.map(({ x, width }) => x - width / 2))).toBeCloseTo(0, 9);
     expect(roomBetween([{ x: 0.2, y: 0.2, width: 0.1, height: 0.1 }], frame)).toBeNull();
   });
+  it('are none between windows that lie apart, or have another between them', () => {
+    const two = (apart: number): Window[] => [
+      { x: 0.2, y: 0.5, width: 0.3, height: 0.6 },
+      { x: 0.5 + apart, y: 0.5, width: 0.3, height: 0.6 },
+    ];
+    expect(bordersOf(two(0.1))).toHaveLength(1);
+    expect(bordersOf(two(0.14))).toHaveLength(0);
+    const third = { x: 0.4, y: 0.5, width: 0.05, height: 0.6 };
+    expect(bordersOf([...two(0.1), third]).map(({ before, after }) => [before, after])).toEqual([
+      [[0], [2]],
+      [[2], [1]],
+    ]);
+  });
   it('are none on slides whose pictures move about, are turned, or lie in layers', () => {
     const slide = slideOf([picture(), picture()]);
     expect(windowsOn(slide)).toHaveLength(2);

@@ -49,6 +49,13 @@ describe('picturesToDrop', () => {
 });
 
 describe('repeatedCues', () => {
+  it('repeats songs only: a short sound in between is heard once', () => {
+    let counted = 0;
+    const bell = { ...songAfter(cueId('bell'), song, 0), kind: 'effect' as const };
+    const cues = repeatedCues({ ...show, cues: [...show.cues, bell] }, facts, () => `n${(counted += 1)}`)!;
+    expect(cues.slice(2).every(({ kind, assetId: file }) => kind === 'song' && file === song)).toBe(true);
+    expect(cues.filter(({ kind }) => kind === 'effect')).toHaveLength(1);
+  });
   it('plays the songs again until the show ends, each with an id of its own', () => {
     let counted = 0;
     const cues = repeatedCues(show, facts, () => `n${(counted += 1)}`)!;

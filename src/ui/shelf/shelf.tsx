@@ -4,7 +4,7 @@ import { ChevronDown, Plus, Search } from 'lucide-react';
 import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
 import { useRouter } from 'next/navigation';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { STARTING_POINTS } from '../../core/starting/starting-points';
 import type { Unused } from '../../server/shows/clearing';
@@ -15,6 +15,7 @@ import { Button } from '../kit/button';
 import { Choice } from '../kit/choice';
 import { RoomSwitch } from '../kit/room-switch';
 import { Pick } from '../kit/pick';
+import { whenIdle } from '../kit/when-idle';
 import { useIsGuest } from '../people/me';
 import { WhoMenu } from '../people/who-menu';
 import { callServer } from '../show/call-server';
@@ -38,6 +39,12 @@ const EMPTY: Readonly<Record<Place, string>> = {
 
 const isBundle = ({ name }: File): boolean => /\.zip$/i.test(name);
 
+/** What a show is opened with is there by the time somebody opens one. */
+async function warmUp(): Promise<void> {
+  await import('../show/show-header');
+  await import('../gather/gather-station');
+}
+
 /** All the shows, as prints on a shelf; files dropped on it become a new show. */
 export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: number }) {
   const router = useRouter();
@@ -52,6 +59,8 @@ export function Shelf({ entries, now }: { entries: readonly ShelfEntry[]; now: n
   const counts = { shelf: 0, archive: 0, removed: 0 };
   for (const entry of entries) counts[entry.place] += 1;
   const shown = shelfView(entries, place, part, order);
+
+  useEffect(() => whenIdle(() => void warmUp().catch(() => {})), []);
 
   const create = async (title: string, files: readonly File[], start: string | null = null) => {
     setBusy(true);

@@ -1,3 +1,4 @@
+import { whenIdle } from '../kit/when-idle';
 import { openMixOutput, type MixOutput } from './perform-mix';
 
 /** What all players of a page sound through. Opening it holds the page up for a tenth of a second and more: it is done once, while nobody is busy. */
@@ -42,11 +43,4 @@ function openResting(): void {
     void open()
       .context.suspend()
       .catch(() => {});
-}
-
-function whenIdle(work: () => void): void {
-  // Not every browser has it.
-  const { requestIdleCallback: idle } = window as Partial<Pick<Window, 'requestIdleCallback'>>;
-  if (idle) idle.call(window, work, { timeout: 5000 });
-  else setTimeout(work, 2000);
 }
