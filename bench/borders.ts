@@ -8,7 +8,7 @@ import { specFor } from '../src/core/film/purposes/purposes';
 import { prepareShow } from '../src/core/frame/plan-frame';
 import { FRAME_RATES } from '../src/core/timing/frame-rate';
 import { runFfmpeg } from '../src/server/ffmpeg/run-ffmpeg';
-import { segmentEncoding } from '../src/server/films/encodings';
+import { evenedArgs, segmentEncoding } from '../src/server/films/encodings';
 import { createKeptFiles } from '../src/server/films/kept-files';
 import { makeFilm } from '../src/server/films/make-film';
 import { benchShow } from './demo-show';
@@ -56,7 +56,8 @@ try {
     '-i',
     drawn,
     '-an',
-    ...segmentEncoding(spec).args,
+    // As they would go on within a longer film.
+    ...evenedArgs(segmentEncoding(spec), segments.at(-1)!.endFrame),
     '-force_key_frames',
     `expr:${starts}`,
     '-y',

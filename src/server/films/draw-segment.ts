@@ -46,7 +46,13 @@ export async function drawSegment(
   const { widthPx, heightPx, encoding } = work;
   const { rate } = prepared.show.frame;
   const painter = createPainter(drawing.kernels, widthPx, heightPx);
-  const encoder = startSegment(`${order.outFile}.part`, work, rate, encoding);
+  const encoder = startSegment(
+    `${order.outFile}.part`,
+    work,
+    rate,
+    encoding,
+    order.segment.endFrame - order.segment.firstFrame,
+  );
   // One is drawn into while the encoder takes the other.
   const buffers = [0, 1].map(() => new Uint8Array((widthPx * heightPx * 3) / 2));
   let drawMs = 0;

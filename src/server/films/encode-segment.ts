@@ -1,6 +1,6 @@
 import type { FrameRate } from '../../core/timing/frame-rate';
 import { OWN_INPUT, startFfmpeg } from '../ffmpeg/run-ffmpeg';
-import { COLOUR_TAGS, type SegmentEncoding } from './encodings';
+import { COLOUR_TAGS, evenedArgs, type SegmentEncoding } from './encodings';
 
 /** Takes frames in order and writes a segment. */
 export interface SegmentEncoder {
@@ -15,8 +15,10 @@ export function startSegment(
   outFile: string,
   { widthPx, heightPx }: { readonly widthPx: number; readonly heightPx: number },
   rate: FrameRate,
-  { args, container }: SegmentEncoding,
+  encoding: SegmentEncoding,
+  frameCount: number,
 ): SegmentEncoder {
+  const { container } = encoding;
   const running = startFfmpeg([
     ...['-benchmark', '-loglevel', 'info', '-nostats'],
     ...OWN_INPUT,
@@ -24,7 +26,7 @@ export function startSegment(
     ...['-framerate', `${rate.frames}/${rate.seconds}`],
     ...COLOUR_TAGS,
     ...['-i', 'pipe:0'],
-    ...args,
+    ...evenedArgs(encoding, frameCount),
     ...COLOUR_TAGS,
     // A frame lasts a whole number of these.
     ...(container === 'nut' ? [] : ['-video_track_timescale', String(ticksASecond(rate))]),

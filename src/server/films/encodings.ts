@@ -52,6 +52,31 @@ const NEARLY_AS_DRAWN: SegmentEncoding = {
   args: [...['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '8', '-threads', '1', '-pix_fmt', 'yuv420p']],
 };
 
+/** x264's own, of a whole picture in the middle of a stream. */
+const FIRST_FRAME = 1.4;
+/** Of the last frame, the one before it, and so on. */
+const LAST_FRAMES = [1.42, 1.13, 1.09, 1.06, 1.04, 1.03, 1.02, 1.02];
+
+/**
+ * What a segment is encoded with, so that no border is seen: x264 gives the first frame of a stream no more than those that follow, and the last ones less, since
+ * nothing is seen to come after them; in the middle of a stream both would have had more. Their quantisers are divided by that; `bench/borders` measures it.
+ *
+ * @param ends whether what is encoded begins, and ends, within a film
+ */
+export function evenedArgs(
+  { args }: SegmentEncoding,
+  frameCount: number,
+  ends = { first: true, last: true },
+): readonly string[] {
+  const at = args.indexOf('-x264-params') + 1;
+  if (at === 0 || frameCount <= 2 * LAST_FRAMES.length) return args;
+  const last = LAST_FRAMES.map((by, back) => zone(frameCount - 1 - back, by)).reverse();
+  const zones = [...(ends.first ? [zone(0, FIRST_FRAME)] : []), ...(ends.last ? last : [])];
+  return zones.length === 0 ? args : args.with(at, `${args[at]!}:zones=${zones.join('/')}`);
+}
+
+const zone = (frame: number, by: number): string => `${frame},${frame},b=${by}`;
+
 /** How a film's segments are encoded. @param hardware the machine's own encoder, for what it can do */
 export function segmentEncoding(spec: FilmSpec, hardware: HardwareEncoder | null = null): SegmentEncoding {
   const { format, quality, rate } = spec;

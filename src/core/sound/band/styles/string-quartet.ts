@@ -38,7 +38,12 @@ export const STRING_QUARTET: BandStyle = {
     },
     {
       instrument: 'viola',
-      plays: { kind: 'strokes', voices: 2, patterns: ['x...x...x...x...', 'x.o.x.o.x.o.x.o.', 'X.o.x.o.X.o.x.o.'], beats: 0.35 },
+      plays: {
+        kind: 'strokes',
+        voices: 2,
+        patterns: ['x...x...x...x...', 'x.o.x.o.x.o.x.o.', 'X.o.x.o.X.o.x.o.'],
+        beats: 0.35,
+      },
       from: 0.2,
       low: 52,
       high: 67,
