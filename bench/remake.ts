@@ -6,17 +6,26 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { specFor } from '../src/core/film/purposes/purposes';
 import { applyEdit, type ShowEdit } from '../src/core/show/edit';
-import { layerId, slideId } from '../src/core/show/ids';
+import { cueId, layerId, slideId } from '../src/core/show/ids';
+import { songAfter } from '../src/core/show/placed-sound';
 import type { Show } from '../src/core/show/show';
+import { hashOfFile } from '../src/server/blobs/content-hash';
 import { createKeptFiles } from '../src/server/films/kept-files';
 import { makeFilm } from '../src/server/films/make-film';
+import { lookAndFind } from '../src/server/focus/look-and-find';
 import { benchShow } from './demo-show';
 
 const SLIDES = 60;
 const folder = process.argv[3] ?? 'demo/files';
 const { show: few, facts, files } = await benchShow(folder, 20, 5000);
+// With a song all through, so that what sound costs is in it.
+const songFile = path.resolve('demo/files/harbour-reel.mp3');
+const song = await hashOfFile(songFile);
+files.set(song, songFile);
+facts.set(song, await lookAndFind(songFile));
 const show: Show = {
   ...few,
+  cues: [{ ...songAfter(cueId('song'), song, 3000), loops: true }],
   slides: Array.from({ length: SLIDES }, (_, index) => {
     const slide = few.slides[index % few.slides.length]!;
     return {
