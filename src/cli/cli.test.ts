@@ -5,7 +5,14 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import sharp from 'sharp';
+import { FORMAT_VERSION } from '../core/show/format/version';
+import { assetId, layerId } from '../core/show/ids';
+import { blankSlide } from '../core/show/new-slide';
+import type { Slide } from '../core/show/show';
+import { MOUNT_VERSION } from '../core/mounts/mount-document';
 import { madeRaw } from '../server/assets/raw-file.testing';
+import { hashOfFile } from '../server/blobs/content-hash';
+import { writeMountFile } from '../server/reuse/mount-file';
 import { probeFilm } from '../server/films/probe-film';
 
 let folder: string;
@@ -153,6 +160,42 @@ describe('tanager make', () => {
     const report = JSON.parse(ran.out) as Report;
     expect(report.slides.map((slide) => path.basename(slide.picture))).toEqual(['OR_1.JPG', 'OR_2.DNG']);
     expect((await readdir(presses)).sort()).toEqual(['OR_1.DNG', 'OR_1.JPG', 'OR_2.DNG']);
+  });
+  it('saves a show whose logo lies where the person has it, and beside it what a mount brought along', async () => {
+    await writeFile(
+      path.join(folder, 'logo.svg'),
+      '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="120"><circle cx="60" cy="60" r="50" fill="#2a5"/></svg>',
+    );
+    const file = demo('PE_0419.jpg');
+    const id = assetId(await hashOfFile(file));
+    const slide: Slide = {
+      ...blankSlide(4000, '#101418', () => 'card'),
+      layers: [{ kind: 'picture', id: layerId('p'), assetId: id, move: { kind: 'still' } }],
+    };
+    const frame = { widthPx: 1920, heightPx: 1080 };
+    await writeMountFile(
+      path.join(folder, 'card.zip'),
+      {
+        ...{ format: 'tanager-mount', version: MOUNT_VERSION, shows: FORMAT_VERSION, name: 'Card', author: '' },
+        ...{ description: '', shelf: 'Closers', posterMs: 0, goes: 'after', files: { [id]: 'harbour.jpg' } },
+        fits: [{ name: 'one', suits: 'any', frame, windows: [], slides: [slide], words: [] }],
+      },
+      { lies: () => Promise.resolve(file), bare: () => Promise.resolve(null) },
+    );
+    const ran = await tanager(
+      ...['make', 'pictures', '--out', 'dressed.mp4', '--seconds-per-picture', '0.5', '--height', '720'],
+      ...['--logo', 'logo.svg', '--closer', 'card.zip', '--save', 'dressed.json'],
+    );
+    expect([ran.code, ran.told]).toEqual([0, expect.stringContaining('dressed.mp4: ')]);
+    const saved = JSON.parse(await readFile(path.join(folder, 'dressed.json'), 'utf8')) as {
+      files: Record<string, string>;
+    };
+    expect(Object.values(saved.files).filter((name) => !existsSync(path.join(folder, name)))).toEqual([]);
+    expect(Object.values(saved.files)).toEqual(
+      expect.arrayContaining(['logo.svg', expect.stringMatching(/^dressed-files/)]),
+    );
+    const checked = await tanager('check', 'dressed.json', '--json');
+    expect(checked.out).not.toContain('cannot be read');
   });
   it('draws the same moment of the saved show as the film has', async () => {
     const ran = await tanager('frame', 'show.json', '--at', '3.2', '--out', 'still.png', '--height', '720');

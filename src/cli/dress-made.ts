@@ -45,6 +45,8 @@ export const DRESSING_OPTIONS = {
 export interface FileOfLook {
   readonly id: AssetId;
   readonly link: string;
+  /** Where the person has it; null for what came out of a mount's file, and lies where it was unpacked for now. */
+  readonly file: string | null;
   readonly facts: AssetFacts;
 }
 
@@ -85,7 +87,7 @@ export async function readied(
       const read = await readMountFile(name, unpacked);
       if (read.document.holds) throw new Error(`${name} holds a transition, and no slides.`);
       missing.push(...read.missing);
-      for (const [id, { file }] of read.files) files.push({ id, link: file, facts: await factsOf(file) });
+      for (const [id, { file }] of read.files) files.push({ id, link: file, file: null, facts: await factsOf(file) });
       return mountOf(path.basename(name), read.document);
     } catch (error) {
       if (error instanceof StrangeArchiveError) throw new Error(`${name} was not taken. ${error.message}`);
@@ -104,7 +106,7 @@ export async function readied(
     });
     if (facts.kind !== 'picture') throw new Error(`The logo ${dressing.logo} is no picture.`);
     logo = await hashOfFile(linked);
-    files.push({ id: logo, link: linked, facts });
+    files.push({ id: logo, link: linked, file: dressing.logo, facts });
   }
   return { start, plumage, opener, closer, logo, credits: dressing.credits ?? null, files, missing };
 }

@@ -1,4 +1,4 @@
-import { mkdtemp, readdir, rm, stat, writeFile } from 'node:fs/promises';
+import { copyFile, mkdir, mkdtemp, readdir, rm, stat, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import PQueue from 'p-queue';
@@ -11,7 +11,7 @@ import { LONGEST_SHOW_TITLE } from '../core/show/limits';
 import { shapeName, widthFor } from '../core/show/shape';
 import { rawTwins } from '../core/show/raw-twins';
 import { slideFromAsset } from '../core/show/new-slide';
-import { DEFAULT_FADE_OUT_MS, emptyShow, mainLayerOf, type Show } from '../core/show/show';
+import { assetIdsOf, DEFAULT_FADE_OUT_MS, emptyShow, mainLayerOf, type Show } from '../core/show/show';
 import { songAfter } from '../core/show/placed-sound';
 import { rateName, type FrameRate } from '../core/timing/frame-rate';
 import { lengthsByMusic } from '../core/timing/follow-music';
@@ -25,7 +25,7 @@ import type { Surroundings } from './tanager';
 import { rateOf } from './export-command';
 import { linkedFiles } from './linked-files';
 import { lookingLine, progressLine } from './progress-line';
-import { DRESSING_OPTIONS, readied, withLook, type Dressing } from './dress-made';
+import { DRESSING_OPTIONS, readied, withLook, type Dressing, type FileOfLook } from './dress-made';
 import { UsageError } from './usage-error';
 
 interface MakeOptions {
@@ -100,10 +100,7 @@ async function made(options: MakeOptions, workFolder: string, { out, tell }: Sur
     () => `laid-${(counted += 1)}`,
   );
   for (const sentence of dressedShow.missing) tell(`${sentence}\n`);
-  const all: Usable[] = [
-    ...shownFiles,
-    ...look.files.map(({ id, link: at, facts: known }) => ({ id, link: at, facts: known, file: at })),
-  ];
+  const all: Usable[] = [...shownFiles, ...look.files.map((entry) => ({ ...entry, file: entry.file ?? entry.link }))];
   const show = paced(dressedShow.show, options, new Map(all.map((entry) => [entry.id, entry.facts])));
   const facts = new Map(all.map((entry) => [entry.id, entry.facts]));
   const spec: FilmSpec = {
@@ -132,7 +129,7 @@ async function made(options: MakeOptions, workFolder: string, { out, tell }: Sur
     message: problem.message,
   }));
   for (const problem of drawnProblems) tell(`${problem.file}: ${problem.message}\n`);
-  if (options.save) await saveShow(options.save, show, fileOf);
+  if (options.save) await saveShow(options.save, show, await besideShow(options.save, show, look.files, fileOf));
   const prepared = prepareShow(show, facts);
   if (options.json) {
     out(
@@ -351,6 +348,27 @@ function paced(show: Show, options: MakeOptions, facts: ReadonlyMap<AssetId, Ass
     pace: show.pace ?? { by: 'music' },
     slides: show.slides.map((slide) => ({ ...slide, lengthMs: lengths.get(slide.id) ?? slide.lengthMs })),
   };
+}
+
+/** Where the files of a saved show lie: what a mount's file brought along is put beside it, as long as it is shown. */
+async function besideShow(
+  save: string,
+  show: Show,
+  brought: readonly FileOfLook[],
+  fileOf: ReadonlyMap<AssetId, string>,
+): Promise<ReadonlyMap<AssetId, string>> {
+  const used = new Set(assetIdsOf(show));
+  const loose = brought.filter(({ id, file }) => file === null && used.has(id));
+  if (loose.length === 0) return fileOf;
+  const folder = `${save.replace(/\.json$/i, '')}-files`;
+  await mkdir(folder, { recursive: true });
+  const placed = new Map(fileOf);
+  for (const { id, link } of loose) {
+    const place = path.join(folder, path.basename(link));
+    await copyFile(link, place);
+    placed.set(id, place);
+  }
+  return placed;
 }
 
 async function saveShow(file: string, show: Show, fileOf: ReadonlyMap<AssetId, string>): Promise<void> {
