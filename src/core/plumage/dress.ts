@@ -1,4 +1,4 @@
-import type { AssetFacts, FactsById } from '../show/asset-facts';
+import type { FactsById } from '../show/asset-facts';
 import { isHeld, withChooser } from '../show/chosen';
 import type { ShowEdit } from '../show/edit';
 import { editBetween } from '../show/edit-between';
@@ -19,6 +19,7 @@ import type { MountRole } from '../show/mounted';
 import type { Plumage, PlumageInUse, PlumageWith } from './plumage';
 import { plumageCome, plumageStyle } from './plumage-words';
 import { neighboursTogether } from './neighbours';
+import { isTooSmall } from './too-small';
 import { saidKey, undressed } from './undress';
 
 /** What dressing a show needs beside it. */
@@ -180,10 +181,6 @@ function relaidByHand(show: Show, plumage: Plumage, wardrobe: Wardrobe): Show {
   return after;
 }
 
-/** Shorter sides than this are enlarged more than three times to fill a frame of 1080 lines. */
-const LEAST_SIDE_PX = 360;
-const isTooSmall = (known: AssetFacts | undefined): boolean =>
-  known !== undefined && known.kind !== 'sound' && Math.min(known.widthPx, known.heightPx) < LEAST_SIDE_PX;
 const WITHOUT_PICTURE = { opener: 'letterhead', chapter: 'passing-field', closer: 'until-next' } as const;
 
 /** The mounts a plumage opens, parts and closes a show with, and those its neighbours share. */

@@ -6,6 +6,7 @@ import { mainLayerOf, type Show, type Slide } from '../show/show';
 import { picturesOf } from '../show/layout';
 import { takesOf } from '../mounts/mount';
 import type { Dress, Wardrobe } from './dress';
+import { isTooSmall } from './too-small';
 
 /** So many slides are seen by themselves between two that several pictures share, at least and at most. */
 const LEAST_ALONE = 4;
@@ -16,7 +17,7 @@ const MOST_TOGETHER = 4;
 /** Pictures taken further apart than this are not of one moment. */
 const APART_MS = 45 * 60_000;
 
-/** Neighbours that share a slide, and in which mount: upright ones in a wide frame, and some now and then, as the seed deals them. */
+/** Neighbours that share a slide, and in which mount, all of them large enough for its windows: upright ones in a wide frame, and some now and then, as the seed deals them. */
 export function neighboursTogether(
   show: Show,
   { plumage, seed, with: parts }: Dress,
@@ -37,6 +38,7 @@ export function neighboursTogether(
     slide !== undefined &&
     !slide.mounted &&
     isOnePicture(slide) &&
+    !isTooSmall(facts.get(mainLayerOf(slide)!.assetId)) &&
     slide.sounds.length === 0 &&
     slide.script === undefined &&
     slide.waits === undefined &&

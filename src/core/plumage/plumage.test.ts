@@ -1,10 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
+import type { AssetFacts } from '../show/asset-facts';
 import { applyEdit, type ShowEdit } from '../show/edit';
-import { layerId, slideId } from '../show/ids';
+import { layerId, slideId, type AssetId } from '../show/ids';
 import type { WordsLayer } from '../show/layer';
 import { faultOfShow } from '../show/faults';
 import { picturesOf } from '../show/layout';
-import type { Show } from '../show/show';
+import { assetIdsOfSlides, type Show } from '../show/show';
 import { contrast } from '../light/contrast';
 import { asset, counter, FACTS, given, LOGO, picture, showOf, withTitle } from '../mounts/mounts.testing';
 import { groundOf, layEdit } from '../mounts/lay-mount';
@@ -72,6 +73,23 @@ describe('pictures that are too small to stand large', () => {
     const shown = new Set(show.slides.flatMap((slide) => picturesOf(slide).map(({ assetId }) => assetId)));
     expect([0, 5, 11].every((n) => shown.has(asset(n)))).toBe(true);
     expect(ends(worn([3, 7]))).toEqual(ends(worn([])));
+  });
+  it('share no slide with others: its windows would be too large for them', () => {
+    const shared = (facts: ReadonlyMap<AssetId, AssetFacts>) => {
+      const dress = { plumage: shippedPlumage('magpie')!, with: ALL, seed: 0 };
+      const { show } = dressed(showOf(40), dress, { ...WARDROBE, facts });
+      return assetIdsOfSlides(show.slides.filter(({ mounted }) => mounted?.role === 'several'));
+    };
+    const large = new Map([...FACTS.keys()].map((id, n) => [id, picture(n, { takenAt: null })] as const));
+    const all = shared(large);
+    expect(all.length).toBeGreaterThan(6);
+    const tiny = new Set(all.slice(0, 3));
+    const facts = new Map(
+      [...large].map(([id, known]) => [id, tiny.has(id) ? { ...known, ...small } : known] as const),
+    );
+    const left = shared(facts);
+    expect(left.length).toBeGreaterThan(3);
+    expect(left.some((id) => tiny.has(id))).toBe(false);
   });
 });
 
