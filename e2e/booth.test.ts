@@ -16,7 +16,7 @@ import {
   type App,
   type Hands,
   handsOn,
-  makeFor,
+  filmMade,
   openApp,
   openBrowser,
   type OpenPage,
@@ -448,15 +448,9 @@ describe('a film with captions', () => {
   it('carries them as a track of text, by language', async () => {
     await page.close();
     page = await openPage(browser);
-    hands = handsOn(app, page, ID);
-    await hands.go('send', 'make-film');
-    await makeFor(page, 'web');
-    await page.click('[data-part=make-film]');
-    await page.waitForSelector('[data-part=film][data-state=ready]', { timeout: 600_000 });
-    const { films } = (await (await ask(`${app.address}/api/v1/shows/${ID}/films`)).json()) as {
-      films: { id: string }[];
-    };
-    const film = path.join(app.dataFolder, 'films', `${films[0]!.id}.mp4`);
+    // All of the show, as small as can be: captions are what is looked for.
+    const made = await filmMade(app, ID, { span: undefined });
+    const film = path.join(app.dataFolder, 'films', `${made}.mp4`);
     const { stdout } = spawnSync('ffprobe', [
       '-v',
       'error',
@@ -468,7 +462,7 @@ describe('a film with captions', () => {
     ]);
     expect(String(stdout)).toMatch(/mov_text,eng/);
     expect(String(stdout)).toMatch(/mov_text,deu/);
-    const token = await screened(app, ID, films[0]!.id);
+    const token = await screened(app, ID, made);
     const vtt = await ask(`${app.address}/api/v1/screenings/${token}/captions/en`);
     expect([vtt.status, (await vtt.text()).includes('At dusk we left.')]).toEqual([200, true]);
     await page.goto(`${app.address}/s/${token}`);
