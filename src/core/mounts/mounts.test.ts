@@ -2,9 +2,10 @@ import { windowNumber } from '../show/window-id';
 import { describe, expect, it } from '@jest/globals';
 import type { PictureFacts } from '../show/asset-facts';
 import { applyEdit, type ShowEdit } from '../show/edit';
-import { slideId, type SlideId } from '../show/ids';
+import { cueId, slideId, type SlideId } from '../show/ids';
 import { everyLayer, type PictureLayer, type WordsLayer } from '../show/layer';
 import { assetIdsOfSlides, type Show, type Slide } from '../show/show';
+import { voiceHere } from '../show/placed-sound';
 import { textOf } from '../show/words-of-slide';
 import { withItsLengths } from '../timing/follow-music';
 import { dealFor, groundOf, layEdit, withMount, type LayMount } from './lay-mount';
@@ -245,6 +246,19 @@ describe('laying a mount', () => {
     expect(written.ok && lengthOf(written.show)).toBe(lengthOf(long.show));
     expect(written.ok && isChangedByHand(written.show.slides.find(({ mounted }) => mounted)!)).toBe(false);
     expect(written.ok && done(written.show, written.inverse)).toEqual(short.show);
+    // What is spoken over them is not cut off, however little there is to read.
+    const voice = asset(950);
+    const facts = new Map(FACTS).set(voice, { kind: 'sound', lengthMs: 26_000, title: null, artist: null });
+    const spoken: Show = {
+      ...long.show,
+      slides: long.show.slides.map((one) =>
+        one.mounted ? { ...one, sounds: [voiceHere(cueId('v'), voice, 0)] } : one,
+      ),
+    };
+    const over = spoken.slides.find(({ mounted }) => mounted)!;
+    const shorter = { ...write, slideId: over.id, words: { ...textOf(words), subtitle: 'One' } };
+    const less = applyEdit(spoken, withItsLengths(spoken, facts, shorter).edit);
+    expect(less.ok && lengthOf(less.show)).toBeGreaterThanOrEqual(26_000);
     const lengths = [{ slideId: slide.id, lengthMs: 20_000, by: 'hand' as const }];
     const held = done(short.show, { kind: 'set-lengths', lengths });
     expect(withItsLengths(held, FACTS, write).edit).toEqual(write);

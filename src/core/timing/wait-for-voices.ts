@@ -81,7 +81,7 @@ function letOut(show: Show, facts: FactsById, wanted: Map<SlideId, { lengthMs: n
 }
 
 /**
- * An edit with the lengths that follow from what is spoken after it, as one step.
+ * An edit with the lengths that follow from what is spoken, and what rolls, after it, as one step.
  *
  * @returns also a sentence when a length that was asked for is too short for its voice
  */
@@ -92,9 +92,10 @@ export function withRoomForVoices(
 ): { readonly edits: readonly ShowEdit[]; readonly told: string | null } {
   const result = applyEdit(show, edit);
   if (!result.ok) return { edits: [edit], told: null };
-  const rolls = lengthsForRolls(show, result.show);
-  if (rolls.length > 0) return { edits: [edit, { kind: 'set-lengths', lengths: rolls }], told: null };
-  const lengths = lengthsForVoices(show, result.show, facts);
+  const spoken = lengthsForVoices(show, result.show, facts);
+  const waiting = new Set(spoken.map(({ slideId }) => slideId));
+  const rolled = lengthsForRolls(show, result.show, facts).filter(({ slideId }) => !waiting.has(slideId));
+  const lengths = [...spoken, ...rolled];
   if (lengths.length === 0) return { edits: [edit], told: null };
   if (edit.kind !== 'set-lengths') return { edits: [edit, { kind: 'set-lengths', lengths }], told: null };
   // Of one drag all steps write to the same places, so that they are one step to undo.
