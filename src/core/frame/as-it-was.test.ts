@@ -10,8 +10,7 @@ import { counter, FACTS, given, LOGO, showOf } from '../mounts/mounts.testing';
 import { SHIPPED_MOUNTS } from '../mounts/shipped/shipped-mounts';
 import { planMix } from '../sound/plan-mix';
 import type { AssetFacts, FactsById } from '../show/asset-facts';
-import { A, anyEdit, B, HELD_TOGETHER } from '../show/dealt-edits.testing';
-import { applyEdit } from '../show/edit';
+import { A, afterStorm, anyEdit, B } from '../show/dealt-edits.testing';
 import { layerId } from '../show/ids';
 import type { Layer } from '../show/layer';
 import { inShape } from '../show/shape';
@@ -149,10 +148,7 @@ describe('shows that many hands were on look and sound as they did', () => {
     ]);
     const storms = fc.sample(fc.array(anyEdit, { minLength: 6, maxLength: 14 }), { seed: 2, numRuns: 60 });
     const prints = storms.map((storm) => {
-      const show = storm.reduce((before: Show, edit) => {
-        const result = applyEdit(before, edit);
-        return result.ok && result.show.slides.length > 0 ? result.show : before;
-      }, HELD_TOGETHER);
+      const show = afterStorm(storm);
       return printOf(show, facts);
     });
     expect(prints).toMatchSnapshot();

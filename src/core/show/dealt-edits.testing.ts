@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { HASH, ID, type Schema } from '../schema/schema';
 import { arbitraryOf } from '../schema/arbitrary.testing';
-import type { ShowEdit } from './edit';
+import { applyEdit, type ShowEdit } from './edit';
 import { EDIT_RECORDS } from './edits/edit-records';
 import { SOUND_HOLDER } from './edits/sound-list';
 import { songAfter, voiceHere, type PlacedSound } from './placed-sound';
@@ -129,3 +129,11 @@ function beginningWhereItLies(edit: ShowEdit): ShowEdit {
 }
 export const EDIT_KINDS = Object.keys(EDIT_RECORDS) as ShowEdit['kind'][];
 export const anyEdit = fc.oneof(...EDIT_KINDS.map(edits));
+
+/** What the show is after several of them, one after the other; those that are refused, or leave no slide, are left out. */
+export function afterStorm(storm: readonly ShowEdit[]): Show {
+  return storm.reduce((before: Show, edit) => {
+    const result = applyEdit(before, edit);
+    return result.ok && result.show.slides.length > 0 ? result.show : before;
+  }, HELD_TOGETHER);
+}

@@ -2,8 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { fingerprint } from '../fingerprint.testing';
 import type { AssetFacts, FactsById } from '../show/asset-facts';
-import { A, anyEdit, B, HELD_TOGETHER } from '../show/dealt-edits.testing';
-import { applyEdit } from '../show/edit';
+import { A, afterStorm, anyEdit, B } from '../show/dealt-edits.testing';
 import type { Pace } from '../show/pace';
 import type { Show } from '../show/show';
 import { musicOf } from '../sound/show-beats';
@@ -65,10 +64,7 @@ describe('lengths are what they were', () => {
   const more = fc.sample(anyEdit, { seed: 6, numRuns: 40 });
   it('in shows that many hands were on', () => {
     const prints = storms.map((storm, at) => {
-      const show = storm.reduce((before: Show, edit) => {
-        const result = applyEdit(before, edit);
-        return result.ok && result.show.slides.length > 0 ? result.show : before;
-      }, HELD_TOGETHER);
+      const show = afterStorm(storm);
       const music = musicOf(show, FACTS, true);
       const index = at % show.slides.length;
       let count = 0;
