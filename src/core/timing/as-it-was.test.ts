@@ -4,7 +4,6 @@ import { fingerprint } from '../fingerprint.testing';
 import type { AssetFacts, FactsById } from '../show/asset-facts';
 import { A, afterStorm, anyEdit, B } from '../show/dealt-edits.testing';
 import type { Pace } from '../show/pace';
-import type { Show } from '../show/show';
 import { musicOf } from '../sound/show-beats';
 import { caughtSeam } from './caught-seam';
 import { clipFrameAt, clipMoment, clipRuns, momentOfClip, type ClipTimes } from './clip-time';
