@@ -12,6 +12,7 @@ import { Pick } from '../kit/pick';
 import { Head, StudioFrame } from '../people/studio-bar';
 import { callServer } from '../show/call-server';
 import { pictureUrl } from '../show/file-url';
+import { readsBetterOn } from '../../core/mounts/logo-ground';
 import { PLAIN_LOOK } from '../../core/mounts/plain-look';
 import { KeptMounts } from './kept-mounts';
 import { LookFields } from './look-fields';
@@ -66,6 +67,7 @@ function Profile({ first }: { first: StudioProfile }) {
     [],
   );
   const logo = profile.logo ? (entries.find(({ assetId }) => assetId === profile.logo) ?? null) : null;
+  const { ink, paper } = profile.palette ?? PLAIN_LOOK.palette;
   const bringLogo = async (file: File) => {
     if (!shelf) return;
     const before = new Set((await sheetOf(shelf)).map(({ id }) => id));
@@ -161,7 +163,12 @@ function Profile({ first }: { first: StudioProfile }) {
       <section className="flex flex-col gap-4">
         <Head title="Your logo" />
         <div className="flex items-center gap-4">
-          <div className="grid size-28 place-items-center border border-rule bg-field" data-part="logo">
+          <div
+            className="grid size-28 place-items-center border border-rule bg-field"
+            // As it will lie in films: on ink where it would not read on paper.
+            style={logo && readsBetterOn(ink, paper, logo.facts ?? undefined) ? { background: ink } : undefined}
+            data-part="logo"
+          >
             {logo && shelf ? (
               // eslint-disable-next-line @next/next/no-img-element
               <img src={pictureUrl(shelf, logo.assetId, 320)} alt="The logo" className="max-h-24 max-w-24" />

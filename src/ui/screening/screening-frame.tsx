@@ -1,19 +1,26 @@
+import { clsx } from 'clsx';
 import type { CSSProperties, ReactNode } from 'react';
+import { readsBetterOn } from '../../core/mounts/logo-ground';
 import type { Letters } from '../../core/plumage/plumage';
 import { screeningLook } from '../../core/screening/screening-look';
+import type { AssetFacts } from '../../core/show/asset-facts';
 import type { StudioProfile } from '../../core/studio/studio-profile';
 import { FONTS } from '../bench/words-fonts';
 
 interface ScreeningFrameProps {
   /** Where its logo is. */
   readonly logoAt: string;
+  /** What is known of it. */
+  readonly logoFacts?: AssetFacts | undefined;
   readonly studio: Pick<StudioProfile, 'name' | 'contact' | 'links' | 'logo' | 'palette' | 'letters'>;
   readonly children: ReactNode;
 }
 
 /** The studio’s own room: its colours, letters and logo, and nothing of ours. Made on the server, so that it is whole without scripts. */
-export function ScreeningFrame({ logoAt, studio, children }: ScreeningFrameProps) {
+export function ScreeningFrame({ logoAt, logoFacts, studio, children }: ScreeningFrameProps) {
   const { name, contact, links, logo } = studio;
+  const { ground, letters } = screeningLook(studio.palette);
+  const plate = readsBetterOn(letters, ground, logoFacts) && 'rounded-md bg-(--letters) p-1.5';
   return (
     <div
       className="flex min-h-dvh flex-col bg-(--ground) text-(--letters) [color-scheme:dark]"
@@ -25,7 +32,11 @@ export function ScreeningFrame({ logoAt, studio, children }: ScreeningFrameProps
           {logo ? (
             // Sized by the server.
             // eslint-disable-next-line @next/next/no-img-element
-            <img src={logoAt} alt={name || 'The studio’s logo'} className="h-9 w-auto object-contain sm:h-11" />
+            <img
+              src={logoAt}
+              alt={name || 'The studio’s logo'}
+              className={clsx('h-9 w-auto object-contain sm:h-11', plate)}
+            />
           ) : (
             <p className="font-(family-name:--titles) text-base">{name}</p>
           )}

@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { pageFor } from '@/server/http/page';
 import { BillPage } from '@/ui/screening/bill-page';
+import { logoFactsOf } from '@/server/reuse/logo-facts';
 import { ScreeningFrame } from '@/ui/screening/screening-frame';
 
 interface Context {
@@ -23,9 +24,13 @@ export default async function Page({ params }: Context) {
   const { token } = await params;
   const found = await behind(token);
   if (!found) notFound();
-  const { bill, profile } = found;
+  const { bill, profile, server } = found;
   return (
-    <ScreeningFrame logoAt={`/api/v1/bills/shown/${token}/logo`} studio={profile}>
+    <ScreeningFrame
+      logoAt={`/api/v1/bills/shown/${token}/logo`}
+      logoFacts={await logoFactsOf(server.sheet, profile)}
+      studio={profile}
+    >
       <BillPage title={bill.title} words={bill.words} films={bill.films} />
     </ScreeningFrame>
   );
@@ -35,5 +40,6 @@ async function behind(token: string) {
   const asked = await pageFor('/b/[token]', { token });
   const bill = asked && (await asked.server.bills.find(token));
   if (!asked || !bill) return null;
-  return { bill, profile: (await asked.server.studio.open(bill.studioId)).profile };
+  const { server } = asked;
+  return { bill, profile: (await server.studio.open(bill.studioId)).profile, server };
 }

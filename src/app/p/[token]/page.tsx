@@ -3,6 +3,7 @@ import { notFound } from 'next/navigation';
 import { pageFor } from '@/server/http/page';
 import { shownProof } from '@/server/proofs/shown-proof';
 import { ProofPage } from '@/ui/proof/proof-page';
+import { logoFactsOf } from '@/server/reuse/logo-facts';
 import { ScreeningFrame } from '@/ui/screening/screening-frame';
 
 export const dynamic = 'force-dynamic';
@@ -20,7 +21,11 @@ export default async function Page({ params }: { params: Promise<{ token: string
   if (!asked || !proof) notFound();
   const { profile } = await asked.server.studio.open(proof.studioId);
   return (
-    <ScreeningFrame logoAt={`/api/v1/proofs/${token}/logo`} studio={profile}>
+    <ScreeningFrame
+      logoAt={`/api/v1/proofs/${token}/logo`}
+      logoFacts={await logoFactsOf(asked.server.sheet, profile)}
+      studio={profile}
+    >
       <ProofPage proof={await shownProof(token, proof, asked.server)} />
     </ScreeningFrame>
   );

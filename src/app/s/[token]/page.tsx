@@ -5,6 +5,7 @@ import { originOf } from '@/server/http/own-address';
 import { pageFor } from '@/server/http/page';
 import { shownOf } from '@/server/screenings/shown';
 import { Door } from '@/ui/screening/door';
+import { logoFactsOf } from '@/server/reuse/logo-facts';
 import { ScreeningFrame } from '@/ui/screening/screening-frame';
 import { ScreeningPage } from '@/ui/screening/screening-page';
 
@@ -50,7 +51,11 @@ export default async function Page({ params, searchParams }: Context) {
   if (!found) notFound();
   const { again } = await searchParams;
   return (
-    <ScreeningFrame logoAt={`/api/v1/screenings/${token}/logo`} studio={found.profile}>
+    <ScreeningFrame
+      logoAt={`/api/v1/screenings/${token}/logo`}
+      logoFacts={await logoFactsOf(found.server.sheet, found.profile)}
+      studio={found.profile}
+    >
       {found.locked ? (
         <Door token={token} again={again === 'wrong' || again === 'later' ? again : null} />
       ) : (
