@@ -2,10 +2,9 @@
 import { BAND_STYLES } from '../src/core/sound/band/band-wishes';
 import { compose } from '../src/core/sound/band/compose';
 import { playPiece } from '../src/core/sound/band/playing/play-piece';
-import { sideLikeness, thirdOctaves } from '../src/core/sound/band/playing/sound-measures.testing';
+import { asHeard, sideLikeness, thirdOctaves } from '../src/core/sound/band/playing/sound-measures.testing';
 import { BAND_RATE } from '../src/core/sound/band/playing/tone';
 import { songHearing } from '../src/core/sound/listening/hear-song';
-import { LISTENING_RATE } from '../src/core/sound/listening/spectrogram';
 import { loudnessMeter } from '../src/core/sound/loudness';
 
 const seconds = process.argv.slice(3).map(Number);
@@ -30,7 +29,7 @@ for (const length of seconds.length > 0 ? seconds : [17, 60, 181]) {
     meter.add(samples);
     const loudness = meter.finish();
     const hearing = songHearing(true);
-    hearing.add(fewer(samples));
+    hearing.add(asHeard(samples));
     const heard = hearing.finish(loudness).beats?.beatsMs ?? [];
     const beats = piece.form.beatsMs;
     const twice = beats.flatMap((atMs, beat) =>
@@ -49,14 +48,4 @@ for (const length of seconds.length > 0 ? seconds : [17, 60, 181]) {
 function agreement(found: readonly number[], truth: readonly number[]): number {
   const hits = found.filter((one) => truth.some((other) => Math.abs(one - other) <= 70)).length;
   return (2 * hits) / Math.max(1, found.length + truth.length);
-}
-
-function fewer(samples: Float32Array): Float32Array {
-  const ratio = BAND_RATE / LISTENING_RATE;
-  return Float32Array.from({ length: Math.floor(samples.length / 2 / ratio) }, (_, at) => {
-    const [from, to] = [Math.floor(at * ratio), Math.max(Math.floor(at * ratio) + 1, Math.floor((at + 1) * ratio))];
-    let sum = 0;
-    for (let frame = from; frame < to; frame += 1) sum += samples[2 * frame]! + samples[2 * frame + 1]!;
-    return sum / (2 * (to - from));
-  });
 }

@@ -1,7 +1,8 @@
-// A film made of segments against the same frames encoded in one go with whole pictures at the same places, frame by frame: npm run bench:borders -- [FOLDER]
+// A film made of segments against the same frames encoded in one go with whole pictures at the same places, frame by frame: npm run bench:borders -- [FOLDER [FORMAT]]
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { formatOf, type FilmFormatName } from '../src/core/film/film-formats';
 import { showForFilm } from '../src/core/film/film-spec';
 import { planFilm } from '../src/core/film/plan-film';
 import { specFor } from '../src/core/film/purposes/purposes';
@@ -16,7 +17,9 @@ import { benchShow } from './demo-show';
 const folder = process.argv[3] ?? 'demo/files';
 const { show, facts, files } = await benchShow(folder, 10, 3000);
 const work = await mkdtemp(path.join(tmpdir(), 'tanager-borders-'));
-const spec = { ...specFor(show, 'web'), rate: FRAME_RATES['30']! };
+const format = (process.argv[4] ?? 'mp4') as FilmFormatName;
+const { extension } = formatOf(format);
+const spec = { ...specFor(show, 'web'), rate: FRAME_RATES['30']!, format };
 const order = {
   show,
   facts,
@@ -43,11 +46,9 @@ async function psnr(film: string, drawn: string): Promise<number[]> {
 }
 
 try {
-  const [film, drawn, whole] = ['film.mp4', 'drawn.mkv', 'whole.mp4'].map((name) => path.join(work, name)) as [
-    string,
-    string,
-    string,
-  ];
+  const [film, drawn, whole] = [`film.${extension}`, 'drawn.mkv', `whole.${extension}`].map((name) =>
+    path.join(work, name),
+  ) as [string, string, string];
   await makeFilm({ ...order, spec, outFile: film });
   await makeFilm({ ...order, spec: { ...spec, format: 'ffv1' }, outFile: drawn });
   const { segments } = planFilm(prepareShow(showForFilm(show, spec), facts));
@@ -56,8 +57,7 @@ try {
     '-i',
     drawn,
     '-an',
-    // As they would go on within a longer film.
-    ...evenedArgs(segmentEncoding(spec), segments.at(-1)!.endFrame),
+    ...evenedArgs(segmentEncoding(spec), segments.at(-1)!.endFrame, 0),
     '-force_key_frames',
     `expr:${starts}`,
     '-y',
@@ -70,7 +70,7 @@ try {
   const near = new Set(segments.flatMap(({ firstFrame }) => [-2, -1, 0, 1, 2].map((by) => firstFrame + by)));
   const atBorders = differences.filter((_, frame) => near.has(frame));
   process.stdout.write(
-    `${folder}: ${inPieces.length} frames in ${segments.length} segments; PSNR ${mean(inPieces).toFixed(2)} dB in pieces, ${mean(inOne).toFixed(2)} dB in one; ` +
+    `${folder}, ${format}: ${inPieces.length} frames in ${segments.length} segments; PSNR ${mean(inPieces).toFixed(2)} dB in pieces, ${mean(inOne).toFixed(2)} dB in one; ` +
       `difference by frame: median ${sorted[Math.floor(sorted.length / 2)]!.toFixed(3)}, 99th percentile ${sorted[Math.floor(sorted.length * 0.99)]!.toFixed(3)}, largest ${sorted.at(-1)!.toFixed(3)} dB; ` +
       `within two frames of a border mean ${mean(atBorders).toFixed(3)}, largest ${Math.max(...atBorders.map(Math.abs)).toFixed(3)} dB\n`,
   );

@@ -7,8 +7,8 @@ export const FACT_KINDS = {
   basics: { version: 7 },
   /** What a picture is about: `FocusFacts`. Version 1 did not see that pictures lie on their side; version 2 not that they hang askew; version 3 neither whether eyes are open nor what clips are about; version 4 neither by things that stand that pictures lie, nor that a hand moved sideways. */
   focus: { version: 5 },
-  /** What is heard in a sound, or in a clip: `ListeningFacts`. Version 1 did not look for phrases; version 2 heard beats on where a song only rings. */
-  listening: { version: 3 },
+  /** What is heard in a sound, or in a clip: `ListeningFacts`. Version 1 did not look for phrases; version 2 heard beats on where a song only rings; version 3 through a last chord that is held. */
+  listening: { version: 4 },
 } as const;
 
 export type FactKind = keyof typeof FACT_KINDS;

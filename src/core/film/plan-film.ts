@@ -8,6 +8,8 @@ export interface FilmSegment {
   readonly index: number;
   readonly firstFrame: number;
   readonly endFrame: number;
+  /** Frames of the film right after it, as many as an encoder may want to see, at most `MOST_LOOKED_AT`. */
+  readonly followedBy: number;
 }
 
 export interface FilmPlan {
@@ -19,6 +21,8 @@ export interface FilmPlan {
 
 /** Shorter ones would cost the encoder too much: each begins with a whole picture. */
 const SHORTEST_SEGMENT_SECONDS = 2;
+/** Frames after a segment that its encoder may look at. */
+export const MOST_LOOKED_AT = 5;
 /** Slides are put together until a segment lasts so long, or sooner where the slide's id says so. */
 const FULL_SEGMENT_SECONDS = 4;
 /** A slide that stays longer is cut, so that little is lost when the power goes and every worker has something to do. */
@@ -57,8 +61,19 @@ export function planFilm({ show, lengthMs, seenFromMs }: PreparedShow, stretch?:
     firstFrame,
     endFrame,
     frameCount: endFrame - firstFrame,
-    segments: cuts.slice(1).map((end, index) => ({ index, firstFrame: cuts[index]!, endFrame: end })),
+    segments: cuts.slice(1).map((end, index) => ({
+      index,
+      firstFrame: cuts[index]!,
+      endFrame: end,
+      followedBy: Math.min(MOST_LOOKED_AT, endFrame - end),
+    })),
   };
+}
+
+/** A segment with those frames after it that its encoder looks at. @param looksAhead how many it would like to see */
+export function withFramesAfter(segment: FilmSegment, looksAhead: number): FilmSegment {
+  const after = Math.min(looksAhead, segment.followedBy);
+  return { ...segment, endFrame: segment.endFrame + after, followedBy: segment.followedBy - after };
 }
 
 /** Half of all slides, decided by their ids. */

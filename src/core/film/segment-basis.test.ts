@@ -7,7 +7,7 @@ import { applyEdit, type ShowEdit } from '../show/edit';
 import { emptyShow, type Show } from '../show/show';
 import { momentOfFrame } from '../timing/frames';
 import { planFilm } from './plan-film';
-import { segmentBasis } from './segment-basis';
+import { basisOfFramesAfter, segmentBasis } from './segment-basis';
 
 const PICTURES = ['a', 'b', 'c', 'd', 'e', 'f', 'g', 'h'].map((letter) =>
   assetId(letter.repeat(64).replace(/[g-z]/g, '1')),
@@ -32,6 +32,8 @@ const show: Show = {
   slides: PICTURES.map((id) => slideFromAsset(id, facts.get(id)!, 5000, () => `n${(counted += 1)}`)),
 };
 const FRAME = { widthPx: 640, heightPx: 360 };
+/** Words that are there from the first frame on. */
+const AT_ONCE = { entrance: { way: 'none', by: 'all', atMs: 0, lengthMs: 0 }, exit: null } as const;
 const bases = (prepared: PreparedShow) =>
   planFilm(prepared).segments.map((segment) => segmentBasis(prepared, segment, FRAME));
 const basesOf = (of: Show) => bases(prepareShow(of, facts));
@@ -68,6 +70,28 @@ describe('what a segment depends on', () => {
       }),
     );
     expect(made(before, after)).toBe(2);
+  });
+  it('is of the frames after it, for what looks at them, only what is seen in those', () => {
+    const prepared = prepareShow(show, facts);
+    const after = (of: PreparedShow) =>
+      planFilm(of).segments.map((segment) => basisOfFramesAfter(of, segment, 5, FRAME));
+    const titled = (appears: boolean) =>
+      prepareShow(
+        edited(show, {
+          kind: 'set-words',
+          slideId: second.id,
+          layerId: layerId('w'),
+          words: { title: 'Port', subtitle: '', place: 'bottom-left', ...(appears && { come: AT_ONCE }) },
+        }),
+        facts,
+      );
+    const changed = (of: PreparedShow) =>
+      after(of).flatMap((basis, index) => (basis === after(prepared)[index] ? [] : [index]));
+    // Of the second slide, after its own segment, where it leaves; and after the first one's where its words are there at once.
+    expect(changed(titled(false))).toEqual([1]);
+    expect(changed(titled(true))).toEqual([0, 1]);
+    expect(after(prepared).at(-1)).toBe('[]');
+    expect(JSON.parse(after(prepared)[0]!)).toHaveLength(5);
   });
   it('does not change with what is only heard, read or remembered', () => {
     const edits: ShowEdit[] = [

@@ -1,9 +1,9 @@
-import type { PreparedShow } from '../frame/plan-frame';
+import { planFrame, type PreparedShow } from '../frame/plan-frame';
 import type { AssetFacts } from '../show/asset-facts';
 import { assetIdsOfSlides } from '../show/show';
 import { frameSeen, momentOfFrame } from '../timing/frames';
 import { filledSlide } from '../words/fields';
-import type { FilmSegment } from './plan-film';
+import { withFramesAfter, type FilmSegment } from './plan-film';
 
 /**
  * All that decides what a segment's frames look like, as text: equal texts, equal frames, wherever in whichever show. Time is counted from the segment's first
@@ -47,6 +47,24 @@ export function segmentBasis(
       read.map(({ text, startMs, endMs: until }) => [text, micros(startMs - firstMs), micros(until - firstMs)]),
     );
   return JSON.stringify(parts, (key, value: unknown) => (ASIDE.has(key) ? undefined : value));
+}
+
+/** What the frames after a segment look like that its encoder looks at: no more of their slides than is seen in them. */
+export function basisOfFramesAfter(
+  prepared: PreparedShow,
+  segment: FilmSegment,
+  looksAhead: number,
+  frame: { readonly widthPx: number; readonly heightPx: number },
+): string {
+  const { endFrame } = withFramesAfter(segment, looksAhead);
+  const { rate } = prepared.show.frame;
+  return JSON.stringify(
+    Array.from({ length: endFrame - segment.endFrame }, (_, after) =>
+      planFrame(prepared, momentOfFrame(segment.endFrame + after, rate), frame),
+    ),
+    // Where in a show a moment lies is felt in the last digits.
+    (_, value: unknown) => (typeof value === 'number' ? micros(value / 1000) : value),
+  );
 }
 
 /** Of layers: how they are in other shapes, and who chose what, and how they were before. */

@@ -36,6 +36,8 @@ export interface PicturePlanes {
 export const PAD_LEFT = 16;
 const PAD_RIGHT = 32;
 const PAD_ROWS = 4;
+/** Pixels are handed to the kernels so many rows at a time (two share their colour), so that their memory need not hold a whole picture twice. */
+const STAGED_ROWS = 128;
 
 /** Puts pixels into planes. The caller releases them with `releasePlanes`. */
 export function planesFromPixels(kernels: Kernels, pixels: Pixels): PicturePlanes {
@@ -43,23 +45,28 @@ export function planesFromPixels(kernels: Kernels, pixels: Pixels): PicturePlane
   if (rgba.length !== widthPx * heightPx * 4)
     throw new RangeError(`rgba must hold ${widthPx} × ${heightPx} × 4 bytes, got ${rgba.length}`);
   const planes = allocatePlanes(kernels, widthPx, heightPx, pixels.hasTransparency);
-  const staging = kernels.allocate(rgba.length);
-  bytesOf(kernels).set(rgba, staging);
-  if (planes.alpha === 0)
-    kernels.planesFromRgba(staging, widthPx, heightPx, planes.y, planes.yStride, planes.u, planes.v, planes.cStride);
-  else
-    kernels.planesFromTransparentRgba(
-      staging,
-      widthPx,
-      heightPx,
-      planes.y,
-      planes.alpha,
-      planes.yStride,
-      planes.u,
-      planes.v,
-      planes.halfAlpha,
-      planes.cStride,
-    );
+  const staging = kernels.allocate(4 * widthPx * Math.min(STAGED_ROWS, heightPx));
+  for (let top = 0; top < heightPx; top += STAGED_ROWS) {
+    const rows = Math.min(STAGED_ROWS, heightPx - top);
+    bytesOf(kernels).set(rgba.subarray(4 * widthPx * top, 4 * widthPx * (top + rows)), staging);
+    const y = planes.y + top * planes.yStride;
+    const chroma = (top / 2) * planes.cStride;
+    const [u, v] = [planes.u + chroma, planes.v + chroma];
+    if (planes.alpha === 0) kernels.planesFromRgba(staging, widthPx, rows, y, planes.yStride, u, v, planes.cStride);
+    else
+      kernels.planesFromTransparentRgba(
+        staging,
+        widthPx,
+        rows,
+        y,
+        planes.alpha + top * planes.yStride,
+        planes.yStride,
+        u,
+        v,
+        planes.halfAlpha + chroma,
+        planes.cStride,
+      );
+  }
   kernels.release(staging);
   padPlanes(kernels, planes);
   return planes;

@@ -1,6 +1,7 @@
 import { renameSafely } from '../blobs/whole';
 import type { FramePlan, LayerPlan } from '../../core/frame/frame-plan';
 import { planFrame, type PreparedShow } from '../../core/frame/plan-frame';
+import { withFramesAfter } from '../../core/film/plan-film';
 import { momentOfFrame } from '../../core/timing/frames';
 import { createPainter } from '../../drawing/paint/paint-frame';
 import { makePlate } from '../../drawing/plates/make-plate';
@@ -12,8 +13,9 @@ import type { DrawnSegment, FilmWork, SegmentOrder } from './film-work';
 import { glimpseOf } from './glimpse';
 import type { NodeDrawing } from './node-drawing';
 
-/** Pictures kept between frames; at 1080p a picture takes about 4 MB and a frame needs at most a handful. */
-const ROOM_BYTES = 160 * 1024 * 1024;
+/** Pictures kept between frames, as many as so many frames take, at least this: a frame needs a handful of its own size, and what has been seen is hardly seen again. */
+const ROOM_FRAMES = 24;
+const LEAST_ROOM_BYTES = 48 * 1024 * 1024;
 /** Pictures for the frame this far ahead are read while the encoder works. */
 const AHEAD_MS = 1200;
 
@@ -25,8 +27,15 @@ interface Telling {
   glimpse(jpeg: Uint8Array): void;
 }
 
+export const roomFor = ({ widthPx, heightPx }: { readonly widthPx: number; readonly heightPx: number }): number =>
+  Math.max(LEAST_ROOM_BYTES, ROOM_FRAMES * widthPx * heightPx * 1.5);
+
 /** Plates made in this thread. */
-export function storeFor(drawing: NodeDrawing, reader: PictureReader, roomBytes = ROOM_BYTES): PlateStore {
+export function storeFor(
+  drawing: NodeDrawing,
+  reader: PictureReader,
+  roomBytes = roomFor({ widthPx: 1920, heightPx: 1080 }),
+): PlateStore {
   return createPlateStore({
     kernels: drawing.kernels,
     make: (plate) => makePlate({ ...drawing, reader }, plate),
@@ -46,13 +55,12 @@ export async function drawSegment(
   const { widthPx, heightPx, encoding } = work;
   const { rate } = prepared.show.frame;
   const painter = createPainter(drawing.kernels, widthPx, heightPx);
-  const encoder = startSegment(
-    `${order.outFile}.part`,
-    work,
-    rate,
-    encoding,
-    order.segment.endFrame - order.segment.firstFrame,
-  );
+  const { firstFrame, endFrame } = order.segment;
+  const drawnEnd = withFramesAfter(order.segment, encoding.looksAhead ?? 0).endFrame;
+  const encoder = startSegment(`${order.outFile}.part`, work, rate, encoding, {
+    frameCount: endFrame - firstFrame,
+    framesAfter: drawnEnd - endFrame,
+  });
   // One is drawn into while the encoder takes the other.
   const buffers = [0, 1].map(() => new Uint8Array((widthPx * heightPx * 3) / 2));
   let drawMs = 0;
@@ -64,7 +72,7 @@ export async function drawSegment(
   let written: Promise<void> = Promise.resolve();
   let ahead: Promise<void> = Promise.resolve();
   try {
-    for (let frame = order.segment.firstFrame; frame < order.segment.endFrame; frame += 1) {
+    for (let frame = firstFrame; frame < drawnEnd; frame += 1) {
       const startedMs = performance.now();
       const plan = planFrame(prepared, momentOfFrame(frame, rate), work)!;
       const said = JSON.stringify(plan);
@@ -75,7 +83,7 @@ export async function drawSegment(
               plan,
               buffers.find((one) => one !== last.buffer)!,
             );
-      if (last.said === said) stillFrames += 1;
+      if (last.said === said && frame < endFrame) stillFrames += 1;
       last = { said, buffer };
       drawMs += performance.now() - startedMs;
       if (startedMs - glimpsedMs > GLIMPSE_EVERY_MS) {
@@ -89,7 +97,7 @@ export async function drawSegment(
         await ahead;
         ahead = prepareAhead(frame);
       }
-      telling.frame();
+      if (frame < endFrame) telling.frame();
     }
     await Promise.all([written, ahead]);
     const encodeMs = await encoder.finish();
@@ -112,7 +120,7 @@ export async function drawSegment(
   /** Only pictures: a clip's frames are read in order, and reading ahead would make its decoder jump. */
   async function prepareAhead(frame: number): Promise<void> {
     const momentMs = momentOfFrame(frame, rate) + AHEAD_MS;
-    if (momentMs >= momentOfFrame(order.segment.endFrame, rate)) return;
+    if (momentMs >= momentOfFrame(drawnEnd, rate)) return;
     const plan = planFrame(prepared, momentMs, work)!;
     const slides = [plan.slide, ...(plan.incoming ? [plan.incoming.slide] : [])];
     if (slides.some((slide) => slide.layers.some(hasClip))) return;

@@ -40,6 +40,7 @@ const segments: FilmSegment[] = [0, 1, 2, 3].map((index) => ({
   index,
   firstFrame: index * 10,
   endFrame: index * 10 + 10,
+  followedBy: 0,
 }));
 let frames = 0;
 let drawn: number[] = [];

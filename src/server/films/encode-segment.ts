@@ -16,7 +16,7 @@ export function startSegment(
   { widthPx, heightPx }: { readonly widthPx: number; readonly heightPx: number },
   rate: FrameRate,
   encoding: SegmentEncoding,
-  frameCount: number,
+  { frameCount, framesAfter }: { readonly frameCount: number; readonly framesAfter: number },
 ): SegmentEncoder {
   const { container } = encoding;
   const running = startFfmpeg([
@@ -26,7 +26,7 @@ export function startSegment(
     ...['-framerate', `${rate.frames}/${rate.seconds}`],
     ...COLOUR_TAGS,
     ...['-i', 'pipe:0'],
-    ...evenedArgs(encoding, frameCount),
+    ...evenedArgs(encoding, frameCount, framesAfter),
     ...COLOUR_TAGS,
     // A frame lasts a whole number of these.
     ...(container === 'nut' ? [] : ['-video_track_timescale', String(ticksASecond(rate))]),

@@ -1,3 +1,4 @@
+import { MOST_LOOKED_AT } from '../../core/film/plan-film';
 import type { FilmFormatName } from '../../core/film/film-formats';
 import type { FilmQuality, FilmSpec } from '../../core/film/film-spec';
 import { framesPerSecond } from '../../core/timing/frame-rate';
@@ -9,6 +10,8 @@ export interface SegmentEncoding {
   readonly container: 'mp4' | 'mov' | 'nut' | 'pack';
   /** The encoder and how it is set. */
   readonly args: readonly string[];
+  /** Frames after a segment that it looks at, so that those before them are encoded as in the middle of a film; none when it is not said. */
+  readonly looksAhead?: number;
 }
 
 /** BT.709, limited range, said in the stream and in the container; H.264 assumes chroma sited left, which is how it is drawn. */
@@ -54,28 +57,25 @@ const NEARLY_AS_DRAWN: SegmentEncoding = {
 
 /** x264's own, of a whole picture in the middle of a stream. */
 const FIRST_FRAME = 1.4;
-/** Of the last frame, the one before it, and so on. */
-const LAST_FRAMES = [1.42, 1.13, 1.09, 1.06, 1.04, 1.03, 1.02, 1.02];
 
 /**
- * What a segment is encoded with, so that no border is seen: x264 gives the first frame of a stream no more than those that follow, and the last ones less, since
- * nothing is seen to come after them; in the middle of a stream both would have had more. Their quantisers are divided by that; `bench/borders` measures it.
+ * What a segment is encoded with, so that no border is seen. x264 gives the first frame of a stream no more than those that follow, which it does in the middle of
+ * one: its quantiser is divided by that. To the last ones it gives less, since nothing is seen to come after them: it is shown the first frames of the next
+ * segment, beginning with a whole picture as there, and they are left out of what is written. `bench/borders` measures it.
  *
- * @param ends whether what is encoded begins, and ends, within a film
+ * @param frameCount of the segment itself
+ * @param framesAfter what is drawn after them to be looked at
  */
-export function evenedArgs(
-  { args }: SegmentEncoding,
-  frameCount: number,
-  ends = { first: true, last: true },
-): readonly string[] {
+export function evenedArgs({ args }: SegmentEncoding, frameCount: number, framesAfter: number): readonly string[] {
   const at = args.indexOf('-x264-params') + 1;
-  if (at === 0 || frameCount <= 2 * LAST_FRAMES.length) return args;
-  const last = LAST_FRAMES.map((by, back) => zone(frameCount - 1 - back, by)).reverse();
-  const zones = [...(ends.first ? [zone(0, FIRST_FRAME)] : []), ...(ends.last ? last : [])];
-  return zones.length === 0 ? args : args.with(at, `${args[at]!}:zones=${zones.join('/')}`);
+  const begun = at === 0 ? args : args.with(at, `${args[at]!}:zones=0,0,b=${FIRST_FRAME}`);
+  if (framesAfter === 0) return begun;
+  return [
+    ...begun,
+    ...['-force_key_frames', `expr:eq(n,${frameCount})`],
+    ...['-bsf:v', `noise=drop='gte(n,${frameCount})':amount=0`],
+  ];
 }
-
-const zone = (frame: number, by: number): string => `${frame},${frame},b=${by}`;
 
 /** How a film's segments are encoded. @param hardware the machine's own encoder, for what it can do */
 export function segmentEncoding(spec: FilmSpec, hardware: HardwareEncoder | null = null): SegmentEncoding {
@@ -86,7 +86,9 @@ export function segmentEncoding(spec: FilmSpec, hardware: HardwareEncoder | null
       return spec.mostBytes === undefined
         ? {
             container: 'mp4',
-            args: hardware?.args(quality, groupFrames) ?? [...X264, '-crf', X264_CRF[quality], '-g', groupFrames],
+            ...(hardware
+              ? { args: hardware.args(quality, groupFrames) }
+              : { args: [...X264, '-crf', X264_CRF[quality], '-g', groupFrames], looksAhead: MOST_LOOKED_AT }),
           }
         : NEARLY_AS_DRAWN;
     case 'hevc':

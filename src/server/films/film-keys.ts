@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import type { FilmSegment } from '../../core/film/plan-film';
-import { segmentBasis } from '../../core/film/segment-basis';
+import { basisOfFramesAfter, segmentBasis } from '../../core/film/segment-basis';
 import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { MixPlan } from '../../core/sound/mix-plan';
 import { ffmpegVersion } from '../ffmpeg/run-ffmpeg';
@@ -31,7 +31,9 @@ export function segmentKey(
   frame: { readonly widthPx: number; readonly heightPx: number },
   encoding: SegmentEncoding,
 ): string {
-  return `${hashed([version, encoding.container, ...encoding.args, segmentBasis(prepared, segment, frame)])}.${encoding.container}`;
+  const basis = segmentBasis(prepared, segment, frame);
+  const after = encoding.looksAhead ? [basisOfFramesAfter(prepared, segment, encoding.looksAhead, frame)] : [];
+  return `${hashed([version, encoding.container, ...encoding.args, basis, ...after])}.${encoding.container}`;
 }
 
 /** The name a mix is kept under. */

@@ -10,7 +10,12 @@ const plan: FilmPlan = {
   firstFrame: 0,
   endFrame: 1200,
   frameCount: 1200,
-  segments: [0, 1, 2, 3, 4, 5, 6, 7].map((index) => ({ index, firstFrame: index * 150, endFrame: (index + 1) * 150 })),
+  segments: [0, 1, 2, 3, 4, 5, 6, 7].map((index) => ({
+    index,
+    firstFrame: index * 150,
+    endFrame: (index + 1) * 150,
+    followedBy: 0,
+  })),
 };
 
 describe('how far a film is', () => {

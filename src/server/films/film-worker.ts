@@ -5,7 +5,7 @@ import { countedAsUsual } from '../../core/timing/clip-rate';
 import { createFileReader } from '../assets/file-reader';
 import { FfmpegError } from '../ffmpeg/run-ffmpeg';
 import { isDiskFull } from '../http/refusal';
-import { drawSegment, storeFor } from './draw-segment';
+import { drawSegment, roomFor, storeFor } from './draw-segment';
 import { packSegment } from './page/pack-segment';
 import type { FilmWork, SegmentOrder, WorkerReport } from './film-work';
 import { openNodeDrawing } from './node-drawing';
@@ -54,7 +54,7 @@ async function open(work: FilmWork) {
     drawing,
     reader,
     prepared: prepareShow(work.show, facts),
-    store: storeFor(drawing, reader),
+    store: storeFor(drawing, reader, roomFor(work)),
   };
 }
 

@@ -3,7 +3,7 @@ import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import { formatOf, type FilmFormatName } from '../../core/film/film-formats';
 import { showForFilm, type FilmSpec } from '../../core/film/film-spec';
-import { planFilm, type FilmPlan, type FilmSegment } from '../../core/film/plan-film';
+import { planFilm, withFramesAfter, type FilmPlan, type FilmSegment } from '../../core/film/plan-film';
 import { posterMoment } from '../../core/film/poster-moment';
 import { prepareShow, type PreparedShow } from '../../core/frame/plan-frame';
 import type { AssetFacts } from '../../core/show/asset-facts';
@@ -189,7 +189,7 @@ const NOTHING_DRAWN: DrawnFilm = { segments: [], keptFrames: 0, stillFrames: 0, 
 async function drawnPoster(order: FilmOrder, parts: FilmParts, atMs: number, file: string): Promise<void> {
   const { prepared, plan, workFolder } = parts;
   const firstFrame = plan.firstFrame + frameAtMoment(atMs, prepared.show.frame.rate);
-  const segment = { index: 0, firstFrame, endFrame: firstFrame + 1 };
+  const segment = { index: 0, firstFrame, endFrame: firstFrame + 1, followedBy: 0 };
   const { facts, files, spec, signal } = order;
   const work = { show: prepared.show, facts, files, widthPx: spec.widthPx, heightPx: spec.heightPx };
   const drawn = await drawnFrame(work, segment, workFolder, signal);
@@ -290,6 +290,7 @@ async function drawnAs(
   const fileOf = ({ index }: FilmSegment) =>
     path.join(workFolder, `segment-${String(index).padStart(5, '0')}.${encoding.container}`);
   const framesIn = ({ firstFrame, endFrame }: FilmSegment) => endFrame - firstFrame;
+  const seenIn = (segment: FilmSegment) => assetsSeen(prepared, withFramesAfter(segment, encoding.looksAhead ?? 0));
   const missing: FilmSegment[] = [];
   for (const segment of plan.segments) {
     if (await kept.lend(keys[segment.index]!, fileOf(segment))) telling.keptSegment(segment);
@@ -320,7 +321,7 @@ async function drawnAs(
       drawMs += drawn.drawMs;
       encodeMs += drawn.encodeMs;
       stillFrames += drawn.stillFrames;
-      const seen = assetsSeen(prepared, segment);
+      const seen = seenIn(segment);
       for (const problem of unread) if (seen.has(problem.assetId)) problems.set(problem.assetId, problem);
       // What lacks a file is good for this film only: the file may be readable another time.
       if (!farm && !unread.some(({ assetId }) => seen.has(assetId))) {
@@ -335,7 +336,7 @@ async function drawnAs(
     await farm.draw({
       ...segments,
       keyOf: ({ index }) => keys[index]!,
-      assetsOf: (segment) => [...assetsSeen(prepared, segment)].filter((id) => order.files.has(id)),
+      assetsOf: (segment) => [...seenIn(segment)].filter((id) => order.files.has(id)),
     });
   else await drawSegments({ ...segments, workerCount: order.workerCount ?? filmWorkers() });
   for (const segment of missing) {

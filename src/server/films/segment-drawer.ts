@@ -26,12 +26,16 @@ export interface SegmentDrawer {
 /** It reports every frame; one that says nothing for so long is lost in a picture. */
 const LONGEST_SILENCE_MS = 180_000;
 
+/** Pictures are read one after the other for as long as a film takes: what the C library's allocator has from one goes back to the system before the next (mallopt(3)). */
+const FRUGAL = { MALLOC_ARENA_MAX: '1', MALLOC_TRIM_THRESHOLD_: '4000000', MALLOC_MMAP_THRESHOLD_: '1000000' };
+
 /** @param signal ends it at once */
 export function openSegmentDrawer(work: FilmWork, signal: AbortSignal): SegmentDrawer {
   const child = fork(filmWorkerFile(), {
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     serialization: 'advanced',
     execArgv: [],
+    env: { ...FRUGAL, ...process.env },
   });
   giveWay(child, 'making');
   const gone = new Promise<void>((resolve) => {

@@ -33,7 +33,11 @@ export async function stillOf({ show, spec, atMs, facts, files, workFolder }: St
   await mkdir(workFolder, { recursive: true });
   try {
     const work = { show: shown, facts, files, widthPx: spec.widthPx, heightPx: spec.heightPx };
-    const drawn = await drawnFrame(work, { index: 0, firstFrame: frame, endFrame: frame + 1 }, workFolder);
+    const drawn = await drawnFrame(
+      work,
+      { index: 0, firstFrame: frame, endFrame: frame + 1, followedBy: 0 },
+      workFolder,
+    );
     await runFfmpeg(['-i', drawn, '-vf', `${FULL_RGB},format=rgb24`, '-frames:v', '1', '-y', png]);
     return await readFile(png);
   } finally {

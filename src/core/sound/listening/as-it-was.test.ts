@@ -1,26 +1,14 @@
 import { describe, expect, it } from '@jest/globals';
 import { fingerprint } from '../../fingerprint.testing';
 import type { BandStyleName } from '../band/band-wishes';
-import { played } from '../band/playing/sound-measures.testing';
+import { asHeard, played } from '../band/playing/sound-measures.testing';
 import { BAND_RATE } from '../band/playing/tone';
 import { loudnessMeter } from '../loudness';
 import { tailorSong } from '../tailor/tailor-song';
 import { songHearing } from './hear-song';
-import { LISTENING_RATE } from './spectrogram';
 
 // What was heard in a song is kept with its version, and shows are fitted to it: what listening and tailoring find in the same samples may change only together
 // with that version. Where it is meant to, raise it and write the snapshots anew.
-
-/** One channel, at the rate of listening: the mean of what lies under each of its samples. */
-function asHeard(samples: Float32Array): Float32Array {
-  const step = BAND_RATE / LISTENING_RATE;
-  return Float32Array.from({ length: Math.floor(samples.length / 2 / step) }, (_, at) => {
-    const [from, to] = [Math.round(at * step), Math.round((at + 1) * step)];
-    let sum = 0;
-    for (let frame = from; frame < to; frame += 1) sum += samples[2 * frame]! + samples[2 * frame + 1]!;
-    return sum / (2 * (to - from));
-  });
-}
 
 const SONGS: readonly (readonly [BandStyleName, number])[] = [
   ['march', 46_000],

@@ -69,6 +69,32 @@ export function findBeats(song: SongEvidence): FoundBeats | null {
 /** A beat at whose place so little begins, against the usual one, is none; so near to it counts, in frames. */
 const DIED_AWAY = 0.15;
 const NEAR_BEAT = 4;
+/** So near to it a change of harmony counts. */
+const HARMONY_REACH = 8;
+
+/** A chord that rings on: for so many seconds, with nothing in it that begins more strongly than this against the chord itself, and no change of harmony above the usual. */
+const RINGS_S = 6;
+const IN_RINGING = 0.5;
+
+/** Beats up to a last chord that is held until the end: while it is, instruments that sound together make it rise and fall, but nothing begins. */
+export function untilLastChord(frames: readonly number[], { onsets, harmony }: SongEvidence): readonly number[] {
+  const end = frames.at(-1) ?? 0;
+  const strokes = frames.map((frame) => largest(onsets.rise, frame, NEAR_BEAT));
+  for (let beat = 0; beat < frames.length; beat += 1) {
+    if (end - frames[beat]! > RINGS_S * FRAMES_PER_SECOND) continue;
+    const rings = frames.every(
+      (frame, after) =>
+        after <= beat || (strokes[after]! < IN_RINGING * strokes[beat]! && largest(harmony, frame, HARMONY_REACH) < 0),
+    );
+    if (rings) return frames.slice(0, beat + 1);
+  }
+  return frames;
+}
+
+function largest(curve: Float32Array, place: number, reach: number): number {
+  const at = Math.round(place);
+  return curve.subarray(Math.max(0, at - reach), at + reach + 1).reduce((most, value) => Math.max(most, value));
+}
 
 /**
  * Beats up to the last at whose place something still begins: where a song only rings on there are none, though the best sequence goes on to the song's end (as

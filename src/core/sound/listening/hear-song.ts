@@ -1,7 +1,7 @@
 import type { Loudness } from '../loudness';
 import { CURVE_PER_SECOND } from '../loudness';
 import { barsOf } from './bars';
-import { findBeats, untilLastStroke } from './beat-grid';
+import { findBeats, untilLastChord, untilLastStroke } from './beat-grid';
 import type { SongEvidence } from './grid-evidence';
 import { harmonicChange } from './harmony';
 import { GRID_MS, jointsOf, LONGEST_TAILORED_MS, PHASE_RATE, textureOf, type Joints, type Texture } from './joints';
@@ -98,7 +98,8 @@ function heardPiece(samples: Float32Array, firstSample: number, isLast: boolean)
   const onsets = onsetsOf(spectrum);
   const song: SongEvidence = { onsets, harmony: harmonicChange(spectrum), peaks: strokePeaks(onsets.all) };
   const beats = findBeats(song);
-  const found = beats && isLast ? { ...beats, frames: untilLastStroke(beats.frames, onsets.rise) } : beats;
+  const found =
+    beats && isLast ? { ...beats, frames: untilLastChord(untilLastStroke(beats.frames, onsets.rise), song) } : beats;
   const momentOf = (frame: number) => Math.round(fromMs + (frame * 1000) / FRAMES_PER_SECOND - LATE_MS);
   const bars = found && barsOf(spectrum, song, found.frames);
   const grid =

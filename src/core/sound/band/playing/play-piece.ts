@@ -90,15 +90,18 @@ export function playPiece(piece: Piece): Playing {
 
 /** Of all parts, rising in time. */
 function allNotes(piece: Piece): Waiting[] {
-  const voices = new Map<string, Voice>();
+  const voices = new Map(piece.parts.map(({ instrument }) => [instrument, voiceOfInstrument(instrument)]));
   const lastMs = piece.form.beatsMs.at(-1)!;
+  // Where something is struck, nothing sounds of the last chord before that; where all of it swells it is heard at its place like any other.
+  const isStruck = [...voices.values()].some(({ rings }) => rings);
   return piece.parts
     .flatMap((part, index) => {
-      const voice = voices.get(part.instrument) ?? voiceOfInstrument(part.instrument);
-      voices.set(part.instrument, voice);
+      const voice = voices.get(part.instrument)!;
       return perform(piece, part, index).map((note): Waiting => {
-        const isHeldLast = !voice.rings && note.startMs >= lastMs - 1;
-        return { ...note, lengthMs: isHeldLast ? LAST_HELD * note.lengthMs : note.lengthMs, voice, pan: part.pan };
+        const isLast = note.startMs >= lastMs - 1;
+        const lengthMs = isLast && !voice.rings ? LAST_HELD * note.lengthMs : note.lengthMs;
+        const speaksMs = isLast && isStruck ? 0 : (voice.speaksMs?.(note.loudness, (lengthMs / 1000) * BAND_RATE) ?? 0);
+        return { ...note, startMs: max(0, note.startMs - speaksMs), lengthMs, voice, pan: part.pan };
       });
     })
     .sort((a, b) => a.startMs - b.startMs);

@@ -1,5 +1,6 @@
 import { fingerprint } from '../../../fingerprint.testing';
 import type { BandWishes } from '../band-wishes';
+import { LISTENING_RATE } from '../../listening/spectrogram';
 import { compose } from '../compose';
 import { playPiece } from './play-piece';
 import { BAND_RATE } from './tone';
@@ -114,4 +115,15 @@ export function soundPrint(samples: Float32Array): string {
     levels.push([left, right, apart, edge].map((power) => Math.round(sqrt(power / TOLD_TOGETHER) / SILENT)));
   }
   return fingerprint(levels);
+}
+
+/** One channel, at the rate of listening: the mean of what lies under each of its samples. */
+export function asHeard(samples: Float32Array): Float32Array {
+  const step = BAND_RATE / LISTENING_RATE;
+  return Float32Array.from({ length: Math.floor(samples.length / 2 / step) }, (_, at) => {
+    const [from, to] = [Math.round(at * step), Math.round((at + 1) * step)];
+    let sum = 0;
+    for (let frame = from; frame < to; frame += 1) sum += samples[2 * frame]! + samples[2 * frame + 1]!;
+    return sum / (2 * (to - from));
+  });
 }

@@ -28,6 +28,12 @@ const TABLE = 2048;
 const TURN = 2 * Math.PI;
 /** No note is still coming when so much of it is over. */
 const ATTACK_OF_NOTE = 0.16;
+/**
+ * A note that swells is heard to begin within its rise, not where that sets out (Gordon 1987, “The perceptual attack time of musical tones”): after so much of
+ * it, and no pad is played much before its place.
+ */
+const SPEAKS_AT = 0.45;
+const LATEST_MS = 60;
 /** The envelope and the vibrato are worked out once in so many samples. */
 const STEP = 32;
 
@@ -45,12 +51,19 @@ export function sustainedVoice(of: Sustained): Voice {
     rings: false,
     releaseMs: of.releaseMs,
     gain: of.gain,
+    speaksMs: (loudness, frames) => min(LATEST_MS, (SPEAKS_AT * 1000 * attackOf(of, loudness, frames)) / BAND_RATE),
     tone(pitch, loudness, frames): Tone {
       const [soft, full] = [wave(pitch, 0), wave(pitch, 1)];
       const left = held(of, pitch, loudness, frames, soft, full, 1);
       return of.wide ? apart(left, held(of, pitch, loudness, frames, soft, full, 2)) : { left, right: left };
     },
   };
+}
+
+/** How long a note's rise takes, in frames: a short note is struck, a long one swells. */
+function attackOf({ attackMs: [gentle, hard] }: Sustained, loudness: number, frames: number): number {
+  const usual = ((gentle + (hard - gentle) * loudness) / 1000) * BAND_RATE;
+  return max(STEP, min(usual, ATTACK_OF_NOTE * frames));
 }
 
 function waveOf(of: Sustained, hertz: number, full: number): Float32Array {
@@ -80,9 +93,7 @@ function held(
   side: number,
 ): Float32Array {
   const release = ceil((of.releaseMs / 1000) * BAND_RATE);
-  const usual = ((of.attackMs[0] + (of.attackMs[1] - of.attackMs[0]) * loudness) / 1000) * BAND_RATE;
-  // A short note is struck, a long one swells.
-  const attack = max(STEP, min(usual, ATTACK_OF_NOTE * frames));
+  const attack = attackOf(of, loudness, frames);
   const samples = new Float32Array(frames + release);
   const hertz = hertzOf(pitch);
   const noise = noiseFrom(pitch * 7 + side);

@@ -19,6 +19,8 @@ export interface Voice {
   readonly releaseMs: number;
   /** What brings it to the loudness of the others. */
   readonly gain: number;
+  /** How long a note takes until it is heard to have begun: players set out so much sooner. Nothing where it is struck or plucked. */
+  speaksMs?(loudness: number, frames: number): number;
   /** @param frames how long the note is; for those that ring it does not matter */
   tone(pitch: number, loudness: number, frames: number): Tone;
 }
