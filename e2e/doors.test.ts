@@ -129,6 +129,7 @@ const DOORS: Record<RouteName, Door> = {
   'GET /api/v1/shows/[show]/pictures/[asset]': door(THE_SHOW, { query: '?width=320' }),
   'GET /api/v1/shows/[show]/clips/[asset]/[second]': door(THE_SHOW),
   'POST /api/v1/shows/[show]/clips/[asset]/still': door(THE_SHOW),
+  'POST /api/v1/shows/[show]/clips/[asset]/evened': door(THE_SHOW),
   'GET /api/v1/shows/[show]/sounds/[asset]': door(THE_SHOW),
   'GET /api/v1/shows/[show]/sounds/[asset]/peaks': door(THE_SHOW),
   'POST /api/v1/shows/[show]/sounds/[asset]/cleaned': door(THE_SHOW),

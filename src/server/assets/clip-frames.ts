@@ -143,13 +143,21 @@ export function clipFilter(
   colours: 'drawing' | 'jpeg' = 'drawing',
   rate: FrameRate | null = null,
 ): string {
-  const matrix = colours === 'drawing' ? 'out_color_matrix=bt709:out_range=tv' : 'out_color_matrix=bt601:out_range=pc';
   const steps = rate ? `${rate.frames}/${rate.seconds}` : CLIP_FRAMES_PER_SECOND;
   const from = rate === EACH_FRAME ? `select=gte(t\\,${fromSecond - SAME})` : `fps=${steps}:start_time=${fromSecond}`;
-  const steady = `${from},scale=${widthPx}:${heightPx}:flags=bicubic`;
-  if (!hdr) return `${steady}:${matrix},setsar=1`;
+  return `${from},${sizeFilter({ widthPx, heightPx, hdr }, colours)}`;
+}
+
+/** The wanted size and colours alone: frames come as they come. */
+export function sizeFilter(
+  { widthPx, heightPx, hdr }: { readonly widthPx: number; readonly heightPx: number; readonly hdr?: Hdr | undefined },
+  colours: 'drawing' | 'jpeg' = 'drawing',
+): string {
+  const matrix = colours === 'drawing' ? 'out_color_matrix=bt709:out_range=tv' : 'out_color_matrix=bt601:out_range=pc';
+  const sized = `scale=${widthPx}:${heightPx}:flags=bicubic`;
+  if (!hdr) return `${sized}:${matrix},setsar=1`;
   const toned = `lut3d=file=${escaped(toneTableFile(hdr))}:interp=tetrahedral`;
-  return `${steady}:in_color_matrix=bt2020,format=gbrp12le,${toned},scale=flags=bicubic:${matrix},setsar=1`;
+  return `${sized}:in_color_matrix=bt2020,format=gbrp12le,${toned},scale=flags=bicubic:${matrix},setsar=1`;
 }
 
 /** A path as part of a filter: what has a meaning there is quoted, once for the option and once for the graph. */

@@ -18,6 +18,7 @@ import {
 } from '../../core/schema/schema';
 import { FILM_SPEC, faultOfSpec, type FilmSpec } from '../../core/film/film-spec';
 import { LONGEST_NAME, LONGEST_SHOW_TITLE, LONGEST_SLIDE_MS, MOST_SLIDES } from '../../core/show/limits';
+import { EVENED_WISH } from '../../core/timing/evened-clip';
 import type { LeftOut } from '../../core/sound/voice/leave-out';
 import { MOUNT_DOCUMENT, type MountDocument } from '../../core/mounts/mount-document';
 import {
@@ -321,6 +322,8 @@ export const ROUTES = {
     takes: object<{ atMs: unknown }>({ atMs: number(0, LONGEST_SLIDE_MS) }),
     gives: STILL_TAKEN,
   },
+  /** Answers with lines of JSON: `{ share }` while it is made, then `{ entry }` or `{ problem }`. */
+  'POST /api/v1/shows/[show]/clips/[asset]/evened': { deed: 'change-show', takes: EVENED_WISH },
   'GET /api/v1/shows/[show]/sounds/[asset]': { deed: 'see-file' },
   'GET /api/v1/shows/[show]/sounds/[asset]/peaks': { deed: 'see-file' },
   'POST /api/v1/shows/[show]/sounds/[asset]/cleaned': {

@@ -10,7 +10,7 @@ const NOT_NOTED = [
   /\/(timeline|trial|missing|ratings)$/,
   /asked$/,
   /\/hall$/,
-  /\/(loans|trials|cleaned|still|takes|samples|band)$/,
+  /\/(loans|trials|cleaned|evened|still|takes|samples|band)$/,
   /\/pieces\/\[piece\]$/,
   /^DELETE \/api\/v1\/(session$|shows\/\[show\]\/(folder|takes))/,
   /^POST \/api\/v1\/films\/\[film\]\/(cancel|again|next)$/,

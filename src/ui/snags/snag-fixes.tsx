@@ -9,6 +9,7 @@ import type { Snag, SnagFix } from '../../core/snags/snag';
 import { Button } from '../kit/button';
 import { useKeptMoment } from '../show/kept-moment';
 import { useShow } from '../show/show-provider';
+import { EvenedWays, useEvenedWays } from './evened-ways';
 import { LicenceField } from './licence-field';
 import { useFixForAll } from './use-fix-for-all';
 import { useSnagsStore } from './snags-provider';
@@ -34,7 +35,7 @@ export function SnagFixes({ snag, isLeft, open, trial, onTry, onClose }: SnagFix
   const moment = useKeptMoment();
   const router = useRouter();
   const showId = useShow((state) => state.show.id);
-  const [fixes, setFixes] = useState<readonly SnagFix[] | null>(null);
+  const [found, setFound] = useState<readonly SnagFix[] | null>(null);
   const [reason, setReason] = useState('');
   const { key, kind: kindName } = snag;
   const kind = kindOf(kindName);
@@ -43,12 +44,12 @@ export function SnagFixes({ snag, isLeft, open, trial, onTry, onClose }: SnagFix
   useEffect(() => {
     let gone = false;
     store?.fixesOf(key).then(
-      (found) => {
-        if (!gone) setFixes(found);
+      (fixes) => {
+        if (!gone) setFound(fixes);
       },
       (error: Error) => {
         if (gone) return;
-        setFixes([]);
+        setFound([]);
         toast(error.message);
       },
     );
@@ -58,6 +59,8 @@ export function SnagFixes({ snag, isLeft, open, trial, onTry, onClose }: SnagFix
     // Asked anew when the show has changed under it.
   }, [store, key, slides]);
 
+  const evened = useEvenedWays(snag);
+  const fixes = found && [...found, ...evened.flatMap(({ fix }) => fix ?? [])];
   const take = (fix: SnagFix) => {
     if (edit({ kind: 'together', name: fix.name.charAt(0).toLowerCase() + fix.name.slice(1), edits: [fix.edit] }))
       onTry(null);
@@ -79,9 +82,11 @@ export function SnagFixes({ snag, isLeft, open, trial, onTry, onClose }: SnagFix
           Trying what would help …
         </p>
       ) : fixes.length === 0 ? (
-        <p className="mt-2 text-soft" data-part="snag-advice">
-          {kind.advice}
-        </p>
+        evened.length === 0 && (
+          <p className="mt-2 text-soft" data-part="snag-advice">
+            {kind.advice}
+          </p>
+        )
       ) : (
         <ul className="mt-3 flex flex-wrap gap-2" aria-label="Ways out">
           {fixes.map((fix) => {
@@ -107,6 +112,7 @@ export function SnagFixes({ snag, isLeft, open, trial, onTry, onClose }: SnagFix
           })}
         </ul>
       )}
+      {fixes && <EvenedWays snag={snag} ways={evened} besides={fixes.length > 0} />}
       <div className="mt-5 flex flex-wrap items-center gap-2 border-t border-rule pt-4">
         {alike.length > 1 && (
           <Button onClick={all.run} disabled={all.running} data-part="fix-all">
