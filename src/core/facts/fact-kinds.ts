@@ -5,8 +5,8 @@
 export const FACT_KINDS = {
   /** Size, length, colour, what the camera noted: `AssetFacts`. Version 1 did not note tones, bars, captions and likeness of every picture; version 2 not what is RAW or HDR; version 3 not how many frames a second clips have; version 4 not how pictures were rated elsewhere; version 5 not where they were taken; version 6 neither the colours of pictures nor the style of songs. */
   basics: { version: 7 },
-  /** What a picture is about: `FocusFacts`. Version 1 did not see that pictures lie on their side; version 2 not that they hang askew; version 3 neither whether eyes are open nor what clips are about; version 4 neither by things that stand that pictures lie, nor that a hand moved sideways. */
-  focus: { version: 5 },
+  /** What a picture is about: `FocusFacts`. Version 1 did not see that pictures lie on their side; version 2 not that they hang askew; version 3 neither whether eyes are open nor what clips are about; version 4 neither by things that stand that pictures lie, nor that a hand moved sideways; version 5 not by the sky. */
+  focus: { version: 6 },
   /** What is heard in a sound, or in a clip: `ListeningFacts`. Version 1 did not look for phrases; version 2 heard beats on where a song only rings; version 3 through a last chord that is held. */
   listening: { version: 4 },
 } as const;

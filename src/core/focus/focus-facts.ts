@@ -12,7 +12,7 @@ export interface FocusFacts {
   readonly facesSought?: false;
   /** By how many degrees it hangs askew, clockwise; only where that is sure. */
   readonly tilt?: number;
-  /** Faces, people or animals are found in it only when it is turned so by a quarter. */
+  /** Only when it is turned so by a quarter are faces, people, animals or things that stand found in it, or does its sky lie above. */
   readonly sideways?: 'clockwise' | 'counter-clockwise';
 }
 

@@ -98,6 +98,26 @@ describe('what a picture is about', () => {
     expect(await lying('lying-mirrored', sharp(mirrored).rotate(270))).toBe('clockwise');
     expect(await lying('on-its-head', sharp(somebody).rotate(180))).toBeUndefined();
   });
+  it('are told to lie on their side by the sky where nobody is in them', async () => {
+    const ground = (x: number, y: number) => (37 * x + 91 * y * y + 13 * x * y) % 97;
+    const raw = Buffer.alloc(3 * 360 * 240);
+    for (let at = 0; at < 360 * 240; at += 1) {
+      const [x, y] = [at % 360, Math.floor(at / 360)];
+      const rough = ground(Math.floor(x / 6), Math.floor(y / 6));
+      raw.set(y < 110 + (x % 40) / 3 ? [80 + y, 130 + 0.8 * y, 205 + 0.3 * y] : [50 + rough, 70 + rough, 30], 3 * at);
+    }
+    const land = sharp(raw, { raw: { width: 360, height: 240, channels: 3 } });
+    for (const [degrees, way] of [
+      [0, undefined],
+      [90, 'counter-clockwise'],
+      [180, undefined],
+      [270, 'clockwise'],
+    ] as const) {
+      const file = path.join(folder, `land-${degrees}.png`);
+      await land.clone().rotate(degrees).png().toFile(file);
+      expect([degrees, (await find(file)).sideways]).toEqual([degrees, way]);
+    }
+  });
   it('are no faces where there are none', async () => {
     expect((await find(path.resolve('demo/files/PE_0426.jpg'))).faces).toEqual([]);
   });

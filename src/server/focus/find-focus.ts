@@ -3,6 +3,7 @@ import type { FocusFacts } from '../../core/focus/focus-facts';
 import { tiltOf } from '../../core/focus/horizon';
 import { salientBox, saliencyMap } from '../../core/focus/saliency';
 import { finenessOf, sharpnessOf } from '../../core/focus/sharpness';
+import { skySide } from '../../core/focus/sky';
 import { MOST_PIXELS } from '../assets/look-at-picture';
 import { openPicture } from '../assets/open-picture';
 import { eyesOpen } from './find-eyes';
@@ -43,7 +44,7 @@ export async function findFocus(file: string, seeksFaces = true, asksHowItLies =
   const isFound = faces.length + subjects.length > 0;
   const lies = async () => {
     const byFaces = surest >= SURE || !seeksFaces ? null : await turnForFaces(picture, surest);
-    const way = byFaces ?? (isFound ? null : await turnForSubjects(picture));
+    const way = byFaces ?? (isFound ? null : ((await turnForSubjects(picture)) ?? turnForSky(picture)));
     return way ? { sideways: way } : tilt(picture);
   };
   return {
@@ -77,6 +78,12 @@ async function smallCopy(file: string): Promise<RgbPicture> {
           Array.from({ length: info.width * info.height * 3 }, (_, at) => data[Math.floor(at / 3) * info.channels]!),
         );
   return { widthPx: info.width, heightPx: info.height, rgb };
+}
+
+/** Where its sky lies at the left or at the right, how it has to be turned for that to be above. */
+function turnForSky({ rgb, widthPx: width, heightPx: height }: RgbPicture): FocusFacts['sideways'] | null {
+  const side = skySide({ rgb, width, height });
+  return side === 'left' ? 'clockwise' : side === 'right' ? 'counter-clockwise' : null;
 }
 
 async function salient(picture: RgbPicture, grey: Uint8Array): Promise<FocusFacts['salient']> {
