@@ -4,6 +4,7 @@ import type { Show } from '../../core/show/show';
 import type { MixPart, MixPlan } from '../../core/sound/mix-plan';
 import { planMix } from '../../core/sound/plan-mix';
 import { inPieces, type PiecePart } from '../../core/sound/sound-pieces';
+import { fetchedSound } from './fetched-sound';
 import { stretchedSound } from './stretched-sound';
 import { LIMITER_LATE_S, performMix } from './perform-mix';
 import { soundDevice } from './sound-device';
@@ -135,14 +136,8 @@ export function createSoundPlayer(showId: ShowId): SoundPlayer {
     return kept;
   }
 
-  /** A sound that cannot be had must not keep the pictures from playing; it is asked for again with the next playing. */
   function soundAt(audio: AudioContext, where: string, forget: () => void): Promise<AudioBuffer | null> {
-    return fetch(`/api/v1/shows/${showId}/sounds/${where}`)
-      .then(async (response) => (response.ok ? audio.decodeAudioData(await response.arrayBuffer()) : null))
-      .catch(() => {
-        forget();
-        return null;
-      });
+    return fetchedSound(`/api/v1/shows/${showId}/sounds/${where}`, (bytes) => audio.decodeAudioData(bytes), forget);
   }
 
   /** What no part asks for any more was of a tempo that was changed since. */
