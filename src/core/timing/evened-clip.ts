@@ -18,7 +18,7 @@ export interface EvenedWish {
 }
 export const EVENED_WISH: Schema = object<EvenedWish>({ rate: FRAME_RATE, way: oneOf(EVENED_WAYS) });
 
-/** Frames are drawn between for clips up to this long: a second of full HD takes about a minute. */
+/** Frames are drawn between for clips up to this long: a second of full HD takes about 24 s. */
 export const LONGEST_DRAWN_MS = 5 * 60_000;
 /** More frames a second than this are wanted by no film. */
 const MOST = 120;

@@ -1,6 +1,6 @@
 import { toast } from 'sonner';
 import { createStore } from 'zustand';
-import type { AssetId } from '../../core/show/ids';
+import type { AssetId, ShowId } from '../../core/show/ids';
 import type { EvenedWay, EvenedWish } from '../../core/timing/evened-clip';
 import { madeOnServer } from '../show/made-on-server';
 import type { ShowStore } from '../show/show-store';
@@ -15,17 +15,18 @@ export interface EvenedCopy {
   stop(): void;
 }
 
-/** The copies that were asked for on this page, by clip and wish; they go on while a person looks at something else. */
+/** The copies that were asked for on this page, by show, clip and wish: one lies on the sheet of its show alone; they go on while a person looks at something else. */
 export const evenedCopies = createStore<Readonly<Record<string, EvenedCopy>>>(() => ({}));
 
-export const copyKey = (asset: AssetId, { rate, way }: EvenedWish) => `${asset} ${rate.frames}/${rate.seconds} ${way}`;
+export const copyKey = (show: ShowId, asset: AssetId, { rate, way }: EvenedWish) =>
+  `${show} ${asset} ${rate.frames}/${rate.seconds} ${way}`;
 
 /** So much must be made before its own pace says how long the rest takes. */
 const PACE_KNOWN = 0.05;
 
 /** Has a copy made. @param withinMs how long that takes on a plain machine */
 export async function makeEvened(store: ShowStore, asset: AssetId, wish: EvenedWish, withinMs: number): Promise<void> {
-  const key = copyKey(asset, wish);
+  const key = copyKey(store.getState().show.id, asset, wish);
   if (evenedCopies.getState()[key]) return;
   const asked = new AbortController();
   const begunMs = performance.now();

@@ -34,7 +34,7 @@ export function useEvenedWays({ kind, slideId, layerId, assetId }: Snag): readon
   return EVENED_WAYS.flatMap((way) => {
     const wish = { rate, way };
     const withinMs = evenedWithinMs(facts, rate, way);
-    const copy = copies[copyKey(assetId, wish)];
+    const copy = copies[copyKey(show.id, assetId, wish)];
     const fix = copy?.made ? { name: WAY_NAMES[way].lay, edit: withEvenedCopy(show, assetId, copy.made) } : null;
     return withinMs === null ? [] : [{ wish, withinMs, copy, fix }];
   });
