@@ -81,6 +81,7 @@ describe('the side on which the sky lies', () => {
       'sky and its likeness in water',
       (_x, y, rough) => (Math.abs(y - 100) > 25 ? clear(y < 100 ? y : 200 - y) : meadow(rough)),
     ],
+    ['sky above and a strip like it below', (_x, y, rough) => (y < 90 || y >= 178 ? clear(y % 178) : meadow(rough))],
     ['nothing but sky', (_x, y) => clear(y)],
     ['a shallow stretch of colours', (x) => [70 + 0.5 * x, 120 + 0.4 * x, 200 + 0.2 * x]],
     ['a sky that half the side shows', (x, y, rough) => (x < 150 && y < 90 ? clear(y) : meadow(rough))],
