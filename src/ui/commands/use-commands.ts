@@ -3,6 +3,7 @@
 import { useEffect, useMemo, useRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { createStore, useStore } from 'zustand';
+import { TYPED_IN } from '../kit/typed-in';
 import { useTypedKey } from '../kit/use-typed-key';
 import { COMMANDS, type CommandId, type CommandInfo } from './commands';
 
@@ -73,8 +74,6 @@ function infoOf(id: CommandId): CommandInfo {
   return COMMANDS[id];
 }
 
-const TYPED_IN =
-  'textarea, select, [contenteditable=true], input:not([type=range], [type=checkbox], [type=radio], [type=button])';
 const SLIDER_KEYS = new Set(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End', 'PageUp', 'PageDown']);
 
 function isUndo(event: KeyboardEvent): boolean {

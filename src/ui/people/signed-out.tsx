@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react';
 import { KNOWN, SIGNED_IN, SIGNED_OUT } from '../show/call-server';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
+import { TYPED_IN } from '../kit/typed-in';
 import { SignInForm } from './sign-in-form';
 
 /** Over a page whose browser was signed out meanwhile: what is done goes on here, and is saved once it is known again who one is. */
@@ -16,7 +17,8 @@ export function SignedOut() {
       if (known) return;
       known = true;
       setOut(true);
-      setAsking(true);
+      // What is being typed must not go into another field in the middle of a word: the bar above the page asks then.
+      setAsking(!document.activeElement?.matches(TYPED_IN));
     };
     const backIn = () => {
       known = false;
