@@ -57,7 +57,7 @@ try {
     '-i',
     drawn,
     '-an',
-    ...evenedArgs(segmentEncoding(spec), segments.at(-1)!.endFrame, 0),
+    ...evenedArgs(segmentEncoding(spec), { frameCount: segments.at(-1)!.endFrame, framesBefore: 0, framesAfter: 0 }),
     '-force_key_frames',
     `expr:${starts}`,
     '-y',

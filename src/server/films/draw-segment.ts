@@ -9,6 +9,7 @@ import { createPlateStore, type PlateStore } from '../../drawing/plates/plate-st
 import { i420Of } from '../../drawing/planes/surface';
 import type { PictureReader } from '../../drawing/picture-reader';
 import { startSegment } from './encode-segment';
+import { framesBefore } from './encodings';
 import type { DrawnSegment, FilmWork, SegmentOrder } from './film-work';
 import { glimpseOf } from './glimpse';
 import type { NodeDrawing } from './node-drawing';
@@ -59,6 +60,7 @@ export async function drawSegment(
   const drawnEnd = withFramesAfter(order.segment, encoding.looksAhead ?? 0).endFrame;
   const encoder = startSegment(`${order.outFile}.part`, work, rate, encoding, {
     frameCount: endFrame - firstFrame,
+    framesBefore: framesBefore(order.segment, encoding),
     framesAfter: drawnEnd - endFrame,
   });
   // One is drawn into while the encoder takes the other.

@@ -1,6 +1,6 @@
 import type { FrameRate } from '../../core/timing/frame-rate';
 import { OWN_INPUT, startFfmpeg } from '../ffmpeg/run-ffmpeg';
-import { COLOUR_TAGS, evenedArgs, type SegmentEncoding } from './encodings';
+import { COLOUR_TAGS, evenedArgs, type SegmentEncoding, type SegmentFrames } from './encodings';
 
 /** Takes frames in order and writes a segment. */
 export interface SegmentEncoder {
@@ -16,7 +16,7 @@ export function startSegment(
   { widthPx, heightPx }: { readonly widthPx: number; readonly heightPx: number },
   rate: FrameRate,
   encoding: SegmentEncoding,
-  { frameCount, framesAfter }: { readonly frameCount: number; readonly framesAfter: number },
+  frames: SegmentFrames,
 ): SegmentEncoder {
   const { container } = encoding;
   const running = startFfmpeg([
@@ -26,7 +26,7 @@ export function startSegment(
     ...['-framerate', `${rate.frames}/${rate.seconds}`],
     ...COLOUR_TAGS,
     ...['-i', 'pipe:0'],
-    ...evenedArgs(encoding, frameCount, framesAfter),
+    ...evenedArgs(encoding, frames),
     ...COLOUR_TAGS,
     // A frame lasts a whole number of these.
     ...(container === 'nut' ? [] : ['-video_track_timescale', String(ticksASecond(rate))]),
@@ -34,15 +34,25 @@ export function startSegment(
   ]);
   running.process.stdout.resume();
   const { stdin } = running.process;
+  /** The segment's first frames, until the encoder has seen them before it. */
+  const first: Uint8Array[] = [];
+  let runningIn = frames.framesBefore > 0;
+  const hand = (i420: Uint8Array) =>
+    new Promise<void>((resolve, reject) => {
+      // The callback comes once the bytes are handed to the system, or with the error of a broken pipe; then ffmpeg's own end says why.
+      stdin.write(i420, (error) => {
+        if (error) running.finished.then(() => reject(error), reject);
+        else resolve();
+      });
+    });
   return {
-    write: (i420) =>
-      new Promise((resolve, reject) => {
-        // The callback comes once the bytes are handed to the system, or with the error of a broken pipe; then ffmpeg's own end says why.
-        stdin.write(i420, (error) => {
-          if (error) running.finished.then(() => reject(error), reject);
-          else resolve();
-        });
-      }),
+    async write(i420) {
+      await hand(i420);
+      if (!runningIn) return;
+      if (first.push(i420.slice()) < frames.framesBefore) return;
+      runningIn = false;
+      for (const frame of first.splice(0)) await hand(frame);
+    },
     async finish() {
       stdin.end();
       const said = await running.finished;

@@ -6,7 +6,8 @@ import type { FilmSpec } from '../../core/film/film-spec';
 import { FRAME_RATES } from '../../core/timing/frame-rate';
 import { runFfmpeg } from '../ffmpeg/run-ffmpeg';
 import { startSegment } from './encode-segment';
-import { AS_DRAWN, evenedArgs, segmentEncoding } from './encodings';
+import { probeFilm } from './probe-film';
+import { AS_DRAWN, evenedArgs, framesBefore, segmentEncoding, type SegmentEncoding } from './encodings';
 
 const spec: FilmSpec = {
   purpose: 'hand',
@@ -18,6 +19,8 @@ const spec: FilmSpec = {
   quality: 'good',
 } as FilmSpec;
 
+const OF_SIX_SECONDS = { frameCount: 180, framesBefore: 0, framesAfter: 0 };
+
 /** Values of an option, in order. */
 const said = (args: readonly string[], option: string) =>
   args.flatMap((arg, at) => (args[at - 1] === option ? [arg] : []));
@@ -25,13 +28,13 @@ const said = (args: readonly string[], option: string) =>
 describe('the ends of a segment', () => {
   const encoding = segmentEncoding(spec);
   it('are told to the encoder: a first frame that gets what whole pictures get, and where what it only looks at begins', () => {
-    const args = evenedArgs(encoding, 180, 5);
+    const args = evenedArgs(encoding, { ...OF_SIX_SECONDS, framesAfter: 5 });
     expect(said(args, '-x264-params')[0]).toMatch(/:zones=0,0,b=1\.4$/);
     expect(said(args, '-force_key_frames')).toEqual(['expr:eq(n,180)']);
     expect(said(args, '-bsf:v')[0]).toContain('gte(n,180)');
   });
   it('end the stream where nothing follows', () => {
-    const args = evenedArgs(encoding, 180, 0);
+    const args = evenedArgs(encoding, OF_SIX_SECONDS);
     expect(said(args, '-force_key_frames')).toEqual([]);
     expect(said(args, '-bsf:v')).toEqual([]);
   });
@@ -42,7 +45,7 @@ describe('the ends of a segment', () => {
       segmentEncoding({ ...spec, format: 'vp9' }),
     ]) {
       expect(other.looksAhead ?? 0).toBe(0);
-      expect(evenedArgs(other, 180, 0)).toBe(other.args);
+      expect(evenedArgs(other, OF_SIX_SECONDS)).toBe(other.args);
     }
   });
 });
@@ -67,12 +70,26 @@ describe('two segments joined', () => {
       }
     return bytes;
   });
-  const encoding = segmentEncoding({ ...spec, ...SIZE });
-  const encoded = async (name: string, first: number, end: number, after: number, keys?: string) => {
+  interface Stretch {
+    readonly from: number;
+    readonly to: number;
+    readonly framesBefore?: number;
+    readonly framesAfter?: number;
+    /** Where a whole picture is asked for. */
+    readonly whole?: number;
+  }
+  const encoded = async (encoding: SegmentEncoding, name: string, stretch: Stretch) => {
+    const { from, to, framesBefore = 0, framesAfter = 0, whole } = stretch;
     const file = path.join(folder, name);
-    const own = keys ? { ...encoding, args: [...encoding.args, '-force_key_frames', keys] } : encoding;
-    const encoder = startSegment(file, SIZE, spec.rate, own, { frameCount: end - first, framesAfter: after });
-    for (const frame of frames.slice(first, end + after)) await encoder.write(frame);
+    const asked = whole === undefined ? [] : ['-force_key_frames', `expr:eq(n,${whole})`];
+    const encoder = startSegment(
+      file,
+      SIZE,
+      spec.rate,
+      { ...encoding, args: [...encoding.args, ...asked] },
+      { frameCount: to - from, framesBefore, framesAfter },
+    );
+    for (const frame of frames.slice(from, to + framesAfter)) await encoder.write(frame);
     await encoder.finish();
     return file;
   };
@@ -93,16 +110,42 @@ describe('two segments joined', () => {
     });
   };
 
+  /** By how much the frames about the border differ in likeness from those of a film in one go, at most, in dB. */
+  const apart = async (encoding: SegmentEncoding, framesBefore: number, framesAfter: number) => {
+    const inOne = await likeness(await encoded(encoding, 'one.mp4', { from: 0, to: FRAMES, whole: BORDER }));
+    const inTwo = await likeness(
+      await encoded(encoding, 'first.mp4', { from: 0, to: BORDER, framesAfter }),
+      await encoded(encoding, 'second.mp4', { from: BORDER, to: FRAMES, framesBefore }),
+    );
+    const differences = inTwo.map((value, at) => Math.abs(value - inOne[at]!));
+    return Math.max(...differences.slice(BORDER - 8, BORDER + 8));
+  };
+
   it('are about their border as like what was drawn as if encoded in one go, within 0.3 dB, and hold no more frames than they should', async () => {
-    const inOne = await likeness(await encoded('one.mp4', 0, FRAMES, 0, `expr:eq(n,${BORDER})`));
-    const second = await encoded('second.mp4', BORDER, FRAMES, 0);
-    const apart = async (after: number) => {
-      const inTwo = await likeness(await encoded(`first-${after}.mp4`, 0, BORDER, after), second);
-      const differences = inTwo.map((value, at) => Math.abs(value - inOne[at]!));
-      return Math.max(...differences.slice(BORDER - 8, BORDER + 8));
-    };
-    expect(await apart(encoding.looksAhead!)).toBeLessThan(0.3);
+    const encoding = segmentEncoding({ ...spec, ...SIZE });
+    expect(await apart(encoding, 0, encoding.looksAhead!)).toBeLessThan(0.3);
     // As it was when nothing was seen to come after it.
-    expect(await apart(0)).toBeGreaterThan(0.5);
+    expect(await apart(encoding, 0, 0)).toBeGreaterThan(0.5);
+  });
+  it('are so in HEVC too, where a segment begins as in the middle of a film', async () => {
+    const encoding = segmentEncoding({ ...spec, ...SIZE, format: 'hevc' });
+    expect(await apart(encoding, encoding.runIn!, 0)).toBeLessThan(0.3);
+    // As it was when its first frames were shown once.
+    expect(await apart(encoding, 0, 0)).toBeGreaterThan(0.5);
+  });
+  it('keep the moments of their frames, from the start of their clock, when they are run in', async () => {
+    const encoding = segmentEncoding({ ...spec, ...SIZE, format: 'hevc' });
+    const file = await encoded(encoding, 'run-in.mp4', { from: 0, to: BORDER, framesBefore: encoding.runIn! });
+    const { times } = await probeFilm(file);
+    expect(times).toHaveLength(BORDER);
+    times.forEach((time, frame) => expect(Math.abs(time - frame / 30)).toBeLessThan(1e-4));
+  });
+  it('of a film that begins with them are not run in; short ones by no more than they have', () => {
+    const segment = { index: 3, firstFrame: 90, endFrame: 270, followedBy: 5 };
+    const encoding = { runIn: 3 } as SegmentEncoding;
+    expect(framesBefore(segment, encoding)).toBe(3);
+    expect(framesBefore({ ...segment, index: 0 }, encoding)).toBe(0);
+    expect(framesBefore({ ...segment, endFrame: 92 }, encoding)).toBe(2);
+    expect(framesBefore(segment, {} as SegmentEncoding)).toBe(0);
   });
 });

@@ -1,4 +1,4 @@
-import { MOST_LOOKED_AT } from '../../core/film/plan-film';
+import { MOST_LOOKED_AT, type FilmSegment } from '../../core/film/plan-film';
 import type { FilmFormatName } from '../../core/film/film-formats';
 import type { FilmQuality, FilmSpec } from '../../core/film/film-spec';
 import { framesPerSecond } from '../../core/timing/frame-rate';
@@ -12,6 +12,8 @@ export interface SegmentEncoding {
   readonly args: readonly string[];
   /** Frames after a segment that it looks at, so that those before them are encoded as in the middle of a film; none when it is not said. */
   readonly looksAhead?: number;
+  /** How many of a segment's own first frames are shown to it before them, so that it does not begin as at the start of a film; none when it is not said. */
+  readonly runIn?: number;
 }
 
 /** BT.709, limited range, said in the stream and in the container; H.264 assumes chroma sited left, which is how it is drawn. */
@@ -58,22 +60,47 @@ const NEARLY_AS_DRAWN: SegmentEncoding = {
 /** x264's own, of a whole picture in the middle of a stream. */
 const FIRST_FRAME = 1.4;
 
+/** A whole picture and one that is told from it; odd numbers leave less even ends. */
+const RUN_IN = 2;
+
+/** What an encoder is given of a segment, and what it is shown around it that is not kept. */
+export interface SegmentFrames {
+  /** Of the segment itself. */
+  readonly frameCount: number;
+  /** Its own first frames, shown once more before it. */
+  readonly framesBefore: number;
+  /** What is drawn after it, to be looked at. */
+  readonly framesAfter: number;
+}
+
+/** How many of a segment's first frames its encoder is shown before it. A film begins with its first segment, as its encoder does. */
+export function framesBefore({ index, firstFrame, endFrame }: FilmSegment, { runIn = 0 }: SegmentEncoding): number {
+  return index === 0 ? 0 : Math.min(runIn, endFrame - firstFrame);
+}
+
 /**
  * What a segment is encoded with, so that no border is seen. x264 gives the first frame of a stream no more than those that follow, which it does in the middle of
  * one: its quantiser is divided by that. To the last ones it gives less, since nothing is seen to come after them: it is shown the first frames of the next
- * segment, beginning with a whole picture as there, and they are left out of what is written. `bench/borders` measures it.
- *
- * @param frameCount of the segment itself
- * @param framesAfter what is drawn after them to be looked at
+ * segment, beginning with a whole picture as there, and they are left out of what is written. x265 begins each stream at a quantiser of its own, and only in the
+ * middle of one at what it has come to with what it is given: it is shown the first frames twice, and what it makes of them at first is left out. `bench/borders`
+ * measures all of it.
  */
-export function evenedArgs({ args }: SegmentEncoding, frameCount: number, framesAfter: number): readonly string[] {
+export function evenedArgs(
+  { args }: SegmentEncoding,
+  { frameCount, framesBefore, framesAfter }: SegmentFrames,
+): readonly string[] {
   const at = args.indexOf('-x264-params') + 1;
   const begun = at === 0 ? args : args.with(at, `${args[at]!}:zones=0,0,b=${FIRST_FRAME}`);
-  if (framesAfter === 0) return begun;
+  const end = framesBefore + frameCount;
+  const borders = [...(framesBefore > 0 ? [framesBefore] : []), ...(framesAfter > 0 ? [end] : [])];
+  if (borders.length === 0) return begun;
   return [
     ...begun,
-    ...['-force_key_frames', `expr:eq(n,${frameCount})`],
-    ...['-bsf:v', `noise=drop='gte(n,${frameCount})':amount=0`],
+    ...['-force_key_frames', `expr:${borders.map((frame) => `eq(n,${frame})`).join('+')}`],
+    ...(framesBefore > 0 ? ['-forced-idr', '1'] : []),
+    '-bsf:v',
+    // The segment's clock begins with its own first frame.
+    `noise=drop='lt(n,${framesBefore})+gte(n,${end})':amount=0,setts=pts=PTS-STARTPTS:dts=DTS-STARTPTS`,
   ];
 }
 
@@ -102,6 +129,7 @@ export function segmentEncoding(spec: FilmSpec, hardware: HardwareEncoder | null
           '-tag:v',
           'hvc1',
         ],
+        runIn: RUN_IN,
       };
     case 'vp9':
       return {

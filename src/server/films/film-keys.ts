@@ -6,7 +6,7 @@ import type { PreparedShow } from '../../core/frame/plan-frame';
 import type { MixPlan } from '../../core/sound/mix-plan';
 import { ffmpegVersion } from '../ffmpeg/run-ffmpeg';
 import { filmWorkerFile, fontIndexFile, kernelsFile } from '../paths';
-import type { SegmentEncoding } from './encodings';
+import { framesBefore, type SegmentEncoding } from './encodings';
 
 const KEY_LETTERS = 40;
 
@@ -33,7 +33,9 @@ export function segmentKey(
 ): string {
   const basis = segmentBasis(prepared, segment, frame);
   const after = encoding.looksAhead ? [basisOfFramesAfter(prepared, segment, encoding.looksAhead, frame)] : [];
-  return `${hashed([version, encoding.container, ...encoding.args, basis, ...after])}.${encoding.container}`;
+  const before = framesBefore(segment, encoding);
+  const ranIn = before > 0 ? [`run in by ${before}`] : [];
+  return `${hashed([version, encoding.container, ...encoding.args, basis, ...after, ...ranIn])}.${encoding.container}`;
 }
 
 /** The name a mix is kept under. */
