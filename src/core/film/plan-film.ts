@@ -22,7 +22,7 @@ export interface FilmPlan {
 /** Shorter ones would cost the encoder too much: each begins with a whole picture. */
 const SHORTEST_SEGMENT_SECONDS = 2;
 /** Frames after a segment that its encoder may look at. */
-export const MOST_LOOKED_AT = 5;
+export const MOST_LOOKED_AT = 7;
 /** Slides are put together until a segment lasts so long, or sooner where the slide's id says so. */
 const FULL_SEGMENT_SECONDS = 4;
 /** A slide that stays longer is cut, so that little is lost when the power goes and every worker has something to do. */
