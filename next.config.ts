@@ -11,6 +11,7 @@ const config: NextConfig = {
     'harfbuzzjs',
     'file-type',
     'exifr',
+    'libraw-wasm',
     'send',
     '@tus/server',
     '@tus/file-store',

@@ -34,7 +34,11 @@ describe('planFilm', () => {
           );
           expect(segments[0]!.firstFrame).toBe(0);
           expect(segments.at(-1)!.endFrame).toBe(count);
-          segments.slice(1).forEach((segment, index) => expect(segment.firstFrame).toBe(segments[index]!.endFrame));
+          expect(segments[0]!.follows).toBe(0);
+          segments.slice(1).forEach(({ firstFrame, follows }, index) => {
+            expect(firstFrame).toBe(segments[index]!.endFrame);
+            expect(follows).toBe(segments[index]!.endFrame - segments[index]!.firstFrame);
+          });
           for (const { firstFrame, endFrame } of segments) {
             expect(endFrame).toBeGreaterThan(firstFrame);
             expect(endFrame - firstFrame).toBeLessThanOrEqual(Math.ceil((8 * rate.frames) / rate.seconds));

@@ -10,6 +10,8 @@ export interface FilmSegment {
   readonly endFrame: number;
   /** Frames of the film right after it, as many as an encoder may want to see, at most `MOST_LOOKED_AT`. */
   readonly followedBy: number;
+  /** Frames of the segment right before it; 0 when the film begins with it. */
+  readonly follows: number;
 }
 
 export interface FilmPlan {
@@ -66,6 +68,7 @@ export function planFilm({ show, lengthMs, seenFromMs }: PreparedShow, stretch?:
       firstFrame: cuts[index]!,
       endFrame: end,
       followedBy: Math.min(MOST_LOOKED_AT, endFrame - end),
+      follows: index === 0 ? 0 : cuts[index]! - cuts[index - 1]!,
     })),
   };
 }

@@ -35,6 +35,8 @@ const DRAWING_TAKES_MS = 12_000;
 const DRAWING_TRIED_PX = 2112;
 /** Half a second for each million pixels, and cameras make up to fifty. */
 const HEIC_TAKES_MS = 90_000;
+/** Developing takes a quarter of a second for each million points of a sensor. */
+const RAW_TAKES_MS = 90_000;
 /** Listening and unpacking go at least as quickly as playing, and on a slow machine at half that. */
 const MEDIA_TAKES = { leastMs: 120_000, times: 3 };
 
@@ -49,7 +51,7 @@ export async function lookAtFile(file: string, { signal, takes }: Looking = {}):
   const type = await fileTypeFromFile(file);
   if ((!type || type.mime === 'application/xml') && (await pictureKind(file)) === 'drawing')
     return lookedAtDrawing(file, size, takes);
-  if ((await pictureKind(file)) === 'raw') return lookedAtRaw(file, type?.mime ?? 'image/x-raw', size);
+  if ((await pictureKind(file)) === 'raw') return lookedAtRaw(file, type?.mime ?? 'image/x-raw', size, takes);
   if (type && PICTURES.has(type.mime)) return lookedAtPicture(file, type.mime, size);
   if (type && HEIC.has(type.mime)) return lookedAtHeic(file, type.mime, size, takes);
   if (type && UNREAD_PICTURES.has(type.mime))
@@ -82,8 +84,9 @@ async function lookedAtDrawing(file: string, byteCount: number, takes: Looking['
   return looked;
 }
 
-/** A RAW file stands for the picture its camera put into it. */
-async function lookedAtRaw(file: string, mime: string, byteCount: number): Promise<LookedAt> {
+/** A RAW file stands for the picture its camera put into it, or for what its sensor saw. */
+async function lookedAtRaw(file: string, mime: string, byteCount: number, takes: Looking['takes']): Promise<LookedAt> {
+  takes?.(RAW_TAKES_MS);
   await keepDecoded(file);
   return lookedAtPicture(file, mime, byteCount);
 }

@@ -7,8 +7,9 @@ import { darkBars } from '../../core/light/dark-bars';
 import { likenessOf } from '../../core/light/likeness';
 import { hexOf, MAIN_COLOURS, mainColours } from '../../core/light/main-colours';
 import type { PictureFacts } from '../../core/show/asset-facts';
+import { decodedCopy } from '../blobs/decoded-copy';
 import { DRAWING_SIDE_PX, openPicture, pictureKind } from './open-picture';
-import { previewOfRaw } from './raw-preview';
+import { notesOfRaw } from './raw-preview';
 import { UnusableFileError } from './unusable-file-error';
 
 /** 16,384 × 16,384: above any camera, below what would eat the machine. */
@@ -168,9 +169,8 @@ async function tagsOf(file: string): Promise<Tags> {
     'description',
   ];
   const kind = await pictureKind(file);
-  const raw = kind === 'raw' ? await previewOfRaw(file) : null;
   // Damaged notes about a picture are no reason to refuse the picture.
-  const from = raw?.jpeg ?? (kind === 'heic' ? await notesOfHeic(file) : file);
+  const from = kind === 'raw' ? decodedCopy(file) : kind === 'heic' ? await notesOfHeic(file) : file;
   const tags = (await exifr
     .parse(from, { pick: wanted, iptc: true, xmp: true, reviveValues: false })
     .catch(() => undefined)) as Tags | undefined;
@@ -178,7 +178,7 @@ async function tagsOf(file: string): Promise<Tags> {
   const said = (await exifr.parse(from, { tiff: false, iptc: true, xmp: true }).catch(() => undefined)) as
     Tags | undefined;
   const noted = SAID_BY_NAME.flatMap((name) => (said?.[name] === undefined ? [] : [[name, said[name]] as const]));
-  return { ...tags, ...Object.fromEntries(noted), ...raw?.notes };
+  return { ...tags, ...Object.fromEntries(noted), ...(kind === 'raw' && (await notesOfRaw(file))) };
 }
 
 /** Notes of HEIC are read from what libvips finds in it, since writers differ in how they wrap it. */

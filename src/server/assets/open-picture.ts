@@ -3,7 +3,7 @@ import { open, readFile, rename, stat, writeFile } from 'node:fs/promises';
 import sharp, { type Sharp, type SharpOptions } from 'sharp';
 import { decodedCopy } from '../blobs/decoded-copy';
 import { decodeHeic } from './decode-heic';
-import { isRaw, previewOfRaw } from './raw-preview';
+import { isRaw, pictureOfRaw } from './raw-preview';
 
 /** Far above any drawing, below what would hold up the machine. */
 const LARGEST_DRAWING_BYTES = 8 * 1024 * 1024;
@@ -42,7 +42,7 @@ export async function pictureKind(file: string): Promise<PictureKind> {
 
 /**
  * Opens a picture for reading, upright. Drawings are read from memory, so that nothing they refer to is ever fetched, and at a density that gives the width asked for.
- * HEIC takes seconds to decode, and RAW is shown by the picture the camera put into it; both are read from the copy `keepDecoded` left beside them, or decoded again.
+ * HEIC takes seconds to decode, and RAW is shown by the picture the camera put into it or developed; both are read from the copy `keepDecoded` left beside them, or decoded again.
  *
  * @throws {RangeError} for a drawing too large to read
  */
@@ -75,5 +75,5 @@ export async function keepDecoded(file: string): Promise<void> {
 }
 
 async function decoded(file: string, kind: 'heic' | 'raw'): Promise<Buffer> {
-  return kind === 'heic' ? decodeHeic(file) : (await previewOfRaw(file)).jpeg;
+  return kind === 'heic' ? decodeHeic(file) : pictureOfRaw(file);
 }

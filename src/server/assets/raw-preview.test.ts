@@ -7,6 +7,7 @@ import sharp from 'sharp';
 import { lookAtFile } from './look-at-file';
 import { madeRaw, type MadeRaw } from './raw-file.testing';
 import { readPictureFile } from './read-picture';
+import { redThenBlue, sensorRaw } from './sensor-raw.testing';
 
 let folder: string;
 beforeAll(async () => {
@@ -72,6 +73,45 @@ describe('RAW files', () => {
       name: 'UnusableFileError',
       message: expect.stringMatching(says),
     });
+  });
+  it.each([
+    ['as it is', 1, 640, 480],
+    ['turned as it says', 6, 480, 640],
+  ] as const)(
+    'without a picture of a film’s size are developed from what the sensor saw, %s',
+    async (_, turn, widthPx, heightPx) => {
+      const file = await saved(`sensor-${turn}.dng`, sensorRaw(640, 480, redThenBlue(640, 480), turn));
+      expect((await lookAtFile(file)).facts).toMatchObject({
+        ...{ kind: 'picture', widthPx, heightPx, raw: true, camera: 'Orrery F2', takenAt: '2031-06-14T21:08:33' },
+      });
+      const { rgba } = await readPictureFile(file, widthPx / 8, heightPx / 8);
+      const at = (x: number, y: number) => [
+        ...rgba.subarray(4 * (y * (widthPx / 8) + x), 4 * (y * (widthPx / 8) + x) + 3),
+      ];
+      // Red at the left; turned a quarter to the right, red at the top.
+      const [red, blue] = [at(10, 10), turn === 1 ? at(60, 40) : at(40, 60)];
+      expect(red[0]! - red[2]!).toBeGreaterThan(60);
+      expect(blue[2]! - blue[0]!).toBeGreaterThan(60);
+    },
+  );
+  it('are developed at half their size when that is wide enough for any film', async () => {
+    const file = await saved('wide.dng', sensorRaw(5800, 480, redThenBlue(5800, 480)));
+    expect((await lookAtFile(file)).facts).toMatchObject({ widthPx: 2900, heightPx: 240 });
+  });
+  it('of which a part of what the sensor saw is missing are refused as cut short, however the reader takes it', async () => {
+    const whole = sensorRaw(640, 480, redThenBlue(640, 480));
+    const isCutShort = { name: 'UnusableFileError', message: expect.stringMatching(/cut short/) };
+    await expect(lookAtFile(await saved('half.dng', whole.subarray(0, whole.length / 2)))).rejects.toMatchObject(
+      isCutShort,
+    );
+    await expect(lookAtFile(await saved('start.dng', whole.subarray(0, 5000)))).rejects.toMatchObject(isCutShort);
+    const blank = sensorRaw(640, 480, (x, y, filter) => (y < 400 ? redThenBlue(640, 480)(x, y, filter) : 0));
+    await expect(lookAtFile(await saved('blank.dng', blank))).rejects.toMatchObject(isCutShort);
+  });
+  it('with a picture of 1,920 px and more are shown as the camera saw fit, not developed', async () => {
+    const preview = await madeRaw({ maker: 'tiff-little', previews: [[1920, 1280]] });
+    const file = await saved('both.dng', Buffer.concat([sensorRaw(640, 480, redThenBlue(640, 480)), preview]));
+    expect((await lookAtFile(file)).facts).toMatchObject({ widthPx: 1920, heightPx: 1280 });
   });
   it('are told from TIFF pictures, which are read as they always were', async () => {
     const file = path.join(folder, 'picture.tif');

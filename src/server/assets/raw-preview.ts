@@ -1,8 +1,11 @@
 import { readFile, stat } from 'node:fs/promises';
+import { CutShortError, developRaw } from './develop-raw';
 import { UnusableFileError } from './unusable-file-error';
 
 /** Above any camera's. */
 const LARGEST_BYTES = 300 * 1024 * 1024;
+/** The longer side of a preview that is as good as the picture, in a film of full HD. */
+const FULL_SIDE_PX = 1920;
 /** A preview with a shorter long side is a thumbnail, which nobody wants in a film. */
 const LEAST_SIDE_PX = 1000;
 
@@ -41,7 +44,7 @@ export function isRaw(head: Buffer): boolean {
     return true;
   if (starts('IIRO') || starts('IIRS') || starts('MMOR') || starts('IIU\0')) return true;
   if (!starts('II*\0') && !starts('MM\0*')) return false;
-  if (starts('CR', 8)) return true;
+  if (starts('CR', 8) || starts('IIII', 8) || starts('MMMM', 8)) return true;
   return directories(head).some(
     (tags) =>
       tags.has(TAG.dngVersion) ||
@@ -51,36 +54,50 @@ export function isRaw(head: Buffer): boolean {
 }
 
 /**
- * The largest finished picture that a camera put into its RAW file, as a JPEG that says how it is turned, and the file's notes. Makers keep it in ways of their own;
- * JPEGs begin and end in one way, so every beginning of one in the file is looked at and the largest that is whole is taken.
+ * The picture of a RAW file, as a JPEG that says how it is turned: the largest finished one that the camera put into it, or where that is smaller than a film what the
+ * sensor saw, developed plainly. Makers keep finished pictures in ways of their own; JPEGs begin and end in one way, so every beginning of one in the file is looked at
+ * and the largest that is whole is taken.
  *
- * @throws {UnusableFileError} when there is none, or only a thumbnail
+ * @throws {UnusableFileError} when there is neither
  */
-export async function previewOfRaw(file: string): Promise<{ readonly jpeg: Buffer; readonly notes: RawNotes }> {
-  if ((await stat(file)).size > LARGEST_BYTES) throw new UnusableFileError('A RAW file can be 300 MB at most.');
-  const bytes = await readFile(file);
-  const notes = notesOfRaw(bytes);
+export async function pictureOfRaw(file: string): Promise<Buffer> {
+  const bytes = await bytesOf(file);
   const found = jpegsIn(bytes).sort((a, b) => b.widthPx * b.heightPx - a.widthPx * a.heightPx);
   const largest = found[0];
-  if (!largest)
-    throw new UnusableFileError(
-      'This RAW file holds no finished picture that could be shown. Develop it, save it as JPEG or TIFF and bring that.',
-    );
-  if (Math.max(largest.widthPx, largest.heightPx) < LEAST_SIDE_PX)
-    throw new UnusableFileError(
-      `This RAW file holds only a thumbnail (${largest.widthPx} × ${largest.heightPx}). Develop it, save it as JPEG or TIFF and bring that.`,
-    );
-  const whole = found.find((jpeg) => jpeg.widthPx === largest.widthPx && endOfJpeg(bytes, jpeg) !== null);
-  if (!whole)
-    throw new UnusableFileError(
-      'The RAW file is cut short: its picture has no end. Copy it again from the camera or card.',
-    );
-  const jpeg = bytes.subarray(whole.at, endOfJpeg(bytes, whole)!);
-  const turned = notes.orientation !== undefined && notes.orientation > 1 && !whole.hasNotes;
-  return { jpeg: turned ? withOrientation(jpeg, notes.orientation) : jpeg, notes };
+  const whole = found.find((jpeg) => jpeg.widthPx === largest?.widthPx && endOfJpeg(bytes, jpeg) !== null);
+  const sidePx = whole ? Math.max(whole.widthPx, whole.heightPx) : 0;
+  if (whole && sidePx >= FULL_SIDE_PX) return finished(bytes, whole);
+  try {
+    return await developRaw(bytes);
+  } catch (cause) {
+    if (whole && sidePx >= LEAST_SIDE_PX) return finished(bytes, whole);
+    throw new UnusableFileError(whyNot(largest, (largest && !whole) || cause instanceof CutShortError), { cause });
+  }
 }
 
-function notesOfRaw(bytes: Buffer): RawNotes {
+function whyNot(largest: FoundJpeg | undefined, isCutShort: boolean): string {
+  if (isCutShort) return 'The RAW file is cut short: its picture has no end. Copy it again from the camera or card.';
+  const holds = largest ? `only a thumbnail (${largest.widthPx} × ${largest.heightPx})` : 'no finished picture';
+  return `This RAW file holds ${holds}, and what its sensor saw cannot be read. Develop it, save it as JPEG or TIFF and bring that.`;
+}
+
+function finished(bytes: Buffer, whole: FoundJpeg): Buffer {
+  const jpeg = bytes.subarray(whole.at, endOfJpeg(bytes, whole)!);
+  const { orientation } = notesIn(bytes);
+  return orientation !== undefined && orientation > 1 && !whole.hasNotes ? withOrientation(jpeg, orientation) : jpeg;
+}
+
+/** What a RAW file's own directories say. */
+export async function notesOfRaw(file: string): Promise<RawNotes> {
+  return notesIn(await bytesOf(file));
+}
+
+async function bytesOf(file: string): Promise<Buffer> {
+  if ((await stat(file)).size > LARGEST_BYTES) throw new UnusableFileError('A RAW file can be 300 MB at most.');
+  return readFile(file);
+}
+
+function notesIn(bytes: Buffer): RawNotes {
   const all = tiffsIn(bytes).flatMap(directories);
   const values = (tag: number) => all.map((tags) => tags.get(tag));
   const text = (tag: number) => values(tag).find((value) => typeof value === 'string' && value !== '');

@@ -41,6 +41,7 @@ const segments: FilmSegment[] = [0, 1, 2, 3].map((index) => ({
   firstFrame: index * 10,
   endFrame: index * 10 + 10,
   followedBy: 0,
+  follows: 0,
 }));
 let frames = 0;
 let drawn: number[] = [];

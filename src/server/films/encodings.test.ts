@@ -133,6 +133,12 @@ describe('two segments joined', () => {
     // As it was when its first frames were shown once.
     expect(await apart(encoding, 0, 0)).toBeGreaterThan(0.5);
   });
+  it('are the very frames of a film in one go in AV1, whose encoder goes by whether what came before was a complete group', async () => {
+    const encoding = segmentEncoding({ ...spec, ...SIZE, format: 'av1' });
+    expect(await apart(encoding, encoding.runIn!, encoding.looksAhead!)).toBe(0);
+    // As it was when it saw neither what was before nor what comes after.
+    expect(await apart(encoding, 0, 0)).toBeGreaterThan(0.1);
+  });
   it('keep the moments of their frames, from the start of their clock, when they are run in', async () => {
     const encoding = segmentEncoding({ ...spec, ...SIZE, format: 'hevc' });
     const file = await encoded(encoding, 'run-in.mp4', { from: 0, to: BORDER, framesBefore: encoding.runIn! });
@@ -141,11 +147,18 @@ describe('two segments joined', () => {
     times.forEach((time, frame) => expect(Math.abs(time - frame / 30)).toBeLessThan(1e-4));
   });
   it('of a film that begins with them are not run in; short ones by no more than they have', () => {
-    const segment = { index: 3, firstFrame: 90, endFrame: 270, followedBy: 5 };
+    const segment = { index: 3, firstFrame: 90, endFrame: 270, followedBy: 5, follows: 90 };
     const encoding = { runIn: 3 } as SegmentEncoding;
     expect(framesBefore(segment, encoding)).toBe(3);
-    expect(framesBefore({ ...segment, index: 0 }, encoding)).toBe(0);
+    expect(framesBefore({ ...segment, index: 0, follows: 0 }, encoding)).toBe(0);
     expect(framesBefore({ ...segment, endFrame: 92 }, encoding)).toBe(2);
     expect(framesBefore(segment, {} as SegmentEncoding)).toBe(0);
+  });
+  it('that follow a complete group are not run in where the encoder goes by that', () => {
+    const encoding = { runIn: 2, groups: { ofFrames: 16, wholePictureEvery: 60 } } as SegmentEncoding;
+    const after = (follows: number) =>
+      framesBefore({ index: 1, firstFrame: 90, endFrame: 270, followedBy: 5, follows }, encoding);
+    expect([61, 77, 93, 137, 153].map(after)).toEqual([0, 0, 0, 0, 0]);
+    expect([60, 62, 90, 120, 180].map(after)).toEqual([2, 2, 2, 2, 2]);
   });
 });

@@ -14,6 +14,8 @@ export interface SegmentEncoding {
   readonly looksAhead?: number;
   /** How many of a segment's own first frames are shown to it before them, so that it does not begin as at the start of a film; none when it is not said. */
   readonly runIn?: number;
+  /** For an encoder that codes the frames after each whole picture in groups: only after an incomplete group is a whole picture's following coded otherwise than at the start of a film. */
+  readonly groups?: { readonly ofFrames: number; readonly wholePictureEvery: number };
 }
 
 /** BT.709, limited range, said in the stream and in the container; H.264 assumes chroma sited left, which is how it is drawn. */
@@ -73,17 +75,26 @@ export interface SegmentFrames {
   readonly framesAfter: number;
 }
 
-/** How many of a segment's first frames its encoder is shown before it. A film begins with its first segment, as its encoder does. */
-export function framesBefore({ index, firstFrame, endFrame }: FilmSegment, { runIn = 0 }: SegmentEncoding): number {
-  return index === 0 ? 0 : Math.min(runIn, endFrame - firstFrame);
+/**
+ * How many of a segment's first frames its encoder is shown before it. A film begins with its first segment, as its encoder does. Two frames of a run-in are an incomplete
+ * group; where the segment before ends with a complete one, its encoder would go on as it begins.
+ */
+export function framesBefore(
+  { follows, firstFrame, endFrame }: FilmSegment,
+  { runIn = 0, groups }: SegmentEncoding,
+): number {
+  if (follows === 0) return 0;
+  const isComplete = groups && ((follows - 1) % groups.wholePictureEvery) % groups.ofFrames === 0;
+  return isComplete ? 0 : Math.min(runIn, endFrame - firstFrame);
 }
 
 /**
  * What a segment is encoded with, so that no border is seen. x264 gives the first frame of a stream no more than those that follow, which it does in the middle of
  * one: its quantiser is divided by that. To the last ones it gives less, since nothing is seen to come after them: it is shown the first frames of the next
  * segment, beginning with a whole picture as there, and they are left out of what is written. x265 begins each stream at a quantiser of its own, and only in the
- * middle of one at what it has come to with what it is given: it is shown the first frames twice, and what it makes of them at first is left out. `bench/borders`
- * measures all of it.
+ * middle of one at what it has come to with what it is given: it is shown the first frames twice, and what it makes of them at first is left out. SVT-AV1 codes the
+ * frames after a whole picture by whether the group before it was complete, and the last ones by what follows: shown both, it makes the very frames it would in one
+ * go. `bench/borders` measures all of it.
  */
 export function evenedArgs(
   { args }: SegmentEncoding,
@@ -97,7 +108,6 @@ export function evenedArgs(
   return [
     ...begun,
     ...['-force_key_frames', `expr:${borders.map((frame) => `eq(n,${frame})`).join('+')}`],
-    ...(framesBefore > 0 ? ['-forced-idr', '1'] : []),
     '-bsf:v',
     // The segment's clock begins with its own first frame.
     `noise=drop='lt(n,${framesBefore})+gte(n,${end})':amount=0,setts=pts=PTS-STARTPTS:dts=DTS-STARTPTS`,
@@ -126,8 +136,7 @@ export function segmentEncoding(spec: FilmSpec, hardware: HardwareEncoder | null
           // One thread; what is said of colour is repeated where H.265 looks for it.
           '-x265-params',
           `log-level=error:pools=1:frame-threads=1:keyint=${groupFrames}:open-gop=0:repeat-headers=0:colorprim=bt709:transfer=bt709:colormatrix=bt709:range=limited`,
-          '-tag:v',
-          'hvc1',
+          ...['-forced-idr', '1', '-tag:v', 'hvc1'],
         ],
         runIn: RUN_IN,
       };
@@ -144,8 +153,11 @@ export function segmentEncoding(spec: FilmSpec, hardware: HardwareEncoder | null
         container: 'mp4',
         args: [
           ...['-c:v', 'libsvtav1', '-preset', '10', '-crf', AV1_CRF[quality], '-g', groupFrames, '-pix_fmt', 'yuv420p'],
-          ...['-svtav1-params', 'lp=1'],
+          ...['-svtav1-params', 'lp=1:enable-force-key-frames=1'],
         ],
+        looksAhead: RUN_IN,
+        runIn: RUN_IN,
+        groups: { ofFrames: 16, wholePictureEvery: Number(groupFrames) },
       };
     case 'prores':
       return {

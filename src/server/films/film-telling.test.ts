@@ -15,6 +15,7 @@ const plan: FilmPlan = {
     firstFrame: index * 150,
     endFrame: (index + 1) * 150,
     followedBy: 0,
+    follows: 0,
   })),
 };
 

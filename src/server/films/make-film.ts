@@ -189,7 +189,7 @@ const NOTHING_DRAWN: DrawnFilm = { segments: [], keptFrames: 0, stillFrames: 0, 
 async function drawnPoster(order: FilmOrder, parts: FilmParts, atMs: number, file: string): Promise<void> {
   const { prepared, plan, workFolder } = parts;
   const firstFrame = plan.firstFrame + frameAtMoment(atMs, prepared.show.frame.rate);
-  const segment = { index: 0, firstFrame, endFrame: firstFrame + 1, followedBy: 0 };
+  const segment = { index: 0, firstFrame, endFrame: firstFrame + 1, followedBy: 0, follows: 0 };
   const { facts, files, spec, signal } = order;
   const work = { show: prepared.show, facts, files, widthPx: spec.widthPx, heightPx: spec.heightPx };
   const drawn = await drawnFrame(work, segment, workFolder, signal);

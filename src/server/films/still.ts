@@ -35,7 +35,7 @@ export async function stillOf({ show, spec, atMs, facts, files, workFolder }: St
     const work = { show: shown, facts, files, widthPx: spec.widthPx, heightPx: spec.heightPx };
     const drawn = await drawnFrame(
       work,
-      { index: 0, firstFrame: frame, endFrame: frame + 1, followedBy: 0 },
+      { index: 0, firstFrame: frame, endFrame: frame + 1, followedBy: 0, follows: 0 },
       workFolder,
     );
     await runFfmpeg(['-i', drawn, '-vf', `${FULL_RGB},format=rgb24`, '-frames:v', '1', '-y', png]);

@@ -142,10 +142,10 @@ const rounded = (bytes: number, ms: number): FilmTrial => ({ byteCount: Math.rou
 
 /** Short stretches of the film, in order; all of a film that is hardly longer. */
 function samplesOf({ firstFrame, endFrame, frameCount }: FilmPlan, length: number): FilmSegment[] {
-  if (frameCount <= SAMPLES.length * length) return [{ index: 0, firstFrame, endFrame, followedBy: 0 }];
+  if (frameCount <= SAMPLES.length * length) return [{ index: 0, firstFrame, endFrame, followedBy: 0, follows: 0 }];
   return SAMPLES.map((share, index) => {
     const first = firstFrame + Math.round(share * (frameCount - length));
-    return { index, firstFrame: first, endFrame: first + length, followedBy: 0 };
+    return { index, firstFrame: first, endFrame: first + length, followedBy: 0, follows: 0 };
   });
 }
 

@@ -129,7 +129,7 @@ function PictureFactsList({ entry, facts, warning, slides, onSwap, onClocks }: P
     ...(facts.kind === 'picture' && facts.camera ? ([['camera', facts.camera]] as [string, string][]) : []),
     [
       'file',
-      `${megabytes(entry.byteCount)}${facts.kind === 'picture' && facts.raw ? ', RAW: the picture its camera put into it' : ''}`,
+      `${megabytes(entry.byteCount)}${facts.kind === 'picture' && facts.raw ? ', RAW: shown by the picture in it, or developed where that is small' : ''}`,
     ],
     ...(twin ? ([['RAW beside it', twin.fileName]] as [string, string][]) : []),
     ...(facts.kind === 'clip' && facts.hdr

@@ -1,0 +1,91 @@
+import { readFile } from 'node:fs/promises';
+import path from 'node:path';
+import type { DevelopedRaw, RawMetadata } from 'libraw-wasm/dist/libraw.js';
+import sharp from 'sharp';
+import { projectFolder } from '../paths';
+
+/** Pictures whose half is still so wide are developed at half their size: four of the sensor's points make one of the picture's, with nothing guessed between them. */
+const WIDE_ENOUGH_PX = 2880;
+/** No camera packs a point of its sensor into less, in bits. */
+const LEAST_BITS = 0.25;
+/** What is not there is developed as one even band at an edge, of so much of the picture. */
+const BAND = 1 / 16;
+/** As the camera saw white; sRGB, 8 bits; what is too bright keeps what colour it has. */
+const SETTINGS = { useCameraWb: true, outputColor: 1, outputBps: 8, highlight: 2 };
+
+/**
+ * What a camera's sensor saw, developed plainly into a JPEG, upright, with when and with what it was taken. By LibRaw, within the walls of WebAssembly. It takes some seconds
+ * and blocks meanwhile: for decoder processes.
+ *
+ * @throws {CutShortError} when a part of what the sensor saw is not there
+ * @throws {Error} when it cannot be read
+ */
+export async function developRaw(bytes: Uint8Array): Promise<Buffer> {
+  const { default: makeLibRaw } = await import('libraw-wasm/dist/libraw.js');
+  const said: string[] = [];
+  const say = (line: string) => void said.push(line);
+  // Made anew each time: its memory only grows, and goes with it.
+  const { LibRaw } = await makeLibRaw({
+    wasmBinary: await readFile(path.join(projectFolder(), 'node_modules/libraw-wasm/dist/libraw.wasm')),
+    print: say,
+    printErr: say,
+  });
+  try {
+    const raw = new LibRaw();
+    raw.open(bytes, SETTINGS);
+    const sensor = raw.metadata(false);
+    if (8 * bytes.length < LEAST_BITS * sensor.raw_width * sensor.raw_height) throw new CutShortError();
+    if (Math.max(sensor.width, sensor.height) / 2 >= WIDE_ENOUGH_PX) raw.open(bytes, { ...SETTINGS, halfSize: true });
+    const developed = raw.imageData();
+    if (!developed || said.some(saysDamaged) || hasEvenBand(developed)) throw new CutShortError();
+    const { width, height, colors, data } = developed;
+    return await sharp(data.slice(0, width * height * colors), { raw: { width, height, channels: colors } })
+      .jpeg({ quality: 97, chromaSubsampling: '4:4:4' })
+      .withExif(notesOf(sensor))
+      .toBuffer();
+  } catch (cause) {
+    // LibRaw throws what only it can read.
+    if (cause instanceof Error) throw cause;
+    throw said.some(saysDamaged) ? new CutShortError() : new Error('LibRaw cannot read it', { cause });
+  }
+}
+
+/** What the sensor saw is not all there. */
+export class CutShortError extends Error {
+  override name = 'CutShortError';
+}
+
+const saysDamaged = (line: string) => /unexpected end|corrupted/i.test(line);
+
+/** Whether a band at one of the edges is of one value, while the picture is not. */
+function hasEvenBand({ width, height, colors, data }: DevelopedRaw): boolean {
+  const isEven = (left: number, top: number, right: number, bottom: number) => {
+    const first = colors * (top * width + left);
+    for (let y = top; y < bottom; y += 1)
+      for (let at = colors * (y * width + left); at < colors * (y * width + right); at += 1)
+        if (data[at] !== data[first + ((at - first) % colors)]) return false;
+    return true;
+  };
+  const [wide, high] = [Math.max(1, Math.floor(width * BAND)), Math.max(1, Math.floor(height * BAND))];
+  return (
+    isEven(0, height - high, width, height) ||
+    isEven(0, 0, width, high) ||
+    isEven(0, 0, wide, height) ||
+    isEven(width - wide, 0, width, height)
+  );
+}
+
+/** As EXIF has them: when, with what, how long the lens. */
+function notesOf({ camera_make: make, camera_model: model, focal_len: focal, timestamp }: RawMetadata): {
+  readonly IFD0: Record<string, string>;
+  readonly IFD2: Record<string, string>;
+} {
+  const at = timestamp > 0 ? new Date(1000 * timestamp).toISOString() : null;
+  return {
+    IFD0: { ...(make && { Make: make }), ...(model && { Model: model }) },
+    IFD2: {
+      ...(at && { DateTimeOriginal: `${at.slice(0, 10).replaceAll('-', ':')} ${at.slice(11, 19)}` }),
+      ...(focal > 0 && { FocalLength: `${Math.round(focal * 10)}/10` }),
+    },
+  };
+}
