@@ -24,15 +24,15 @@ export function Arrivals() {
       aria-label="Files that could not be used"
     >
       {refused.map((entry) => (
-        <li key={entry.id} className="flex items-center gap-2 leading-6">
-          <span className="font-semibold">{entry.fileName}</span>{' '}
-          <span className="truncate" title={entry.problem ?? undefined}>
-            {entry.problem}
-          </span>
+        <li key={entry.id} className="flex items-baseline gap-2 leading-6">
+          <span className="max-w-2/5 shrink-0 truncate font-semibold" title={entry.fileName}>
+            {entry.fileName}
+          </span>{' '}
+          <span className="min-w-0">{entry.problem}</span>
           <Button
             look="quiet"
             square
-            className="ml-auto size-6"
+            className="ml-auto size-6 self-center"
             aria-label={`Put away the line about ${entry.fileName}`}
             onClick={() =>
               void callServer('DELETE', `/api/v1/shows/${showId}/sheet/${entry.id}`).catch((error: unknown) =>
