@@ -6,6 +6,8 @@ import { projectFolder } from '../paths';
 
 /** Pictures whose half is still so wide are developed at half their size: four of the sensor's points make one of the picture's, with nothing guessed between them. */
 const WIDE_ENOUGH_PX = 2880;
+/** More points than any camera's sensor has; what a file claims beyond that is not believed. */
+const MOST_POINTS = 200_000_000;
 /** No camera packs a point of its sensor into less, in bits. */
 const LEAST_BITS = 0.25;
 /** What is not there is developed as one even band at an edge, of so much of the picture. */
@@ -34,7 +36,9 @@ export async function developRaw(bytes: Uint8Array): Promise<Buffer> {
     const raw = new LibRaw();
     raw.open(bytes, SETTINGS);
     const sensor = raw.metadata(false);
-    if (8 * bytes.length < LEAST_BITS * sensor.raw_width * sensor.raw_height) throw new CutShortError();
+    const points = sensor.raw_width * sensor.raw_height;
+    if (points > MOST_POINTS) throw new RangeError(`a sensor can have ${MOST_POINTS} points at most, got ${points}`);
+    if (8 * bytes.length < LEAST_BITS * points) throw new CutShortError();
     if (Math.max(sensor.width, sensor.height) / 2 >= WIDE_ENOUGH_PX) raw.open(bytes, { ...SETTINGS, halfSize: true });
     const developed = raw.imageData();
     if (!developed || said.some(saysDamaged) || hasEvenBand(developed)) throw new CutShortError();
