@@ -10,7 +10,7 @@ const WIDE_ENOUGH_PX = 2880;
 const MOST_POINTS = 200_000_000;
 /** No camera packs a point of its sensor into less, in bits. */
 const LEAST_BITS = 0.25;
-/** What is not there is developed as one even band at an edge, of so much of the picture. */
+/** What is not there is developed as a band at an edge in which nothing at all was seen, of so much of the picture at least; in what is only dark there is noise. */
 const BAND = 1 / 16;
 /** As the camera saw white; sRGB, 8 bits; what is too bright keeps what colour it has. */
 const SETTINGS = { useCameraWb: true, outputColor: 1, outputBps: 8, highlight: 2 };
@@ -41,7 +41,7 @@ export async function developRaw(bytes: Uint8Array): Promise<Buffer> {
     if (8 * bytes.length < LEAST_BITS * points) throw new CutShortError();
     if (Math.max(sensor.width, sensor.height) / 2 >= WIDE_ENOUGH_PX) raw.open(bytes, { ...SETTINGS, halfSize: true });
     const developed = raw.imageData();
-    if (!developed || said.some(saysDamaged) || hasEvenBand(developed)) throw new CutShortError();
+    if (!developed || said.some(saysDamaged) || hasEmptyBand(developed)) throw new CutShortError();
     const { width, height, colors, data } = developed;
     return await sharp(data.slice(0, width * height * colors), { raw: { width, height, channels: colors } })
       .jpeg({ quality: 97, chromaSubsampling: '4:4:4' })
@@ -61,21 +61,20 @@ export class CutShortError extends Error {
 
 const saysDamaged = (line: string) => /unexpected end|corrupted/i.test(line);
 
-/** Whether a band at one of the edges is of one value, while the picture is not. */
-function hasEvenBand({ width, height, colors, data }: DevelopedRaw): boolean {
-  const isEven = (left: number, top: number, right: number, bottom: number) => {
-    const first = colors * (top * width + left);
+/** Whether in a band at one of the edges everything is 0. */
+function hasEmptyBand({ width, height, colors, data }: DevelopedRaw): boolean {
+  const isEmpty = (left: number, top: number, right: number, bottom: number) => {
     for (let y = top; y < bottom; y += 1)
-      for (let at = colors * (y * width + left); at < colors * (y * width + right); at += 1)
-        if (data[at] !== data[first + ((at - first) % colors)]) return false;
+      if (data.subarray(colors * (y * width + left), colors * (y * width + right)).some((value) => value !== 0))
+        return false;
     return true;
   };
   const [wide, high] = [Math.max(1, Math.floor(width * BAND)), Math.max(1, Math.floor(height * BAND))];
   return (
-    isEven(0, height - high, width, height) ||
-    isEven(0, 0, width, high) ||
-    isEven(0, 0, wide, height) ||
-    isEven(width - wide, 0, width, height)
+    isEmpty(0, height - high, width, height) ||
+    isEmpty(0, 0, width, high) ||
+    isEmpty(0, 0, wide, height) ||
+    isEmpty(width - wide, 0, width, height)
   );
 }
 

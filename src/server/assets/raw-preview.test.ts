@@ -108,6 +108,10 @@ describe('RAW files', () => {
     const blank = sensorRaw(640, 480, (x, y, filter) => (y < 400 ? redThenBlue(640, 480)(x, y, filter) : 0));
     await expect(lookAtFile(await saved('blank.dng', blank))).rejects.toMatchObject(isCutShort);
   });
+  it('are developed though a whole band of the sky is as bright as a sensor sees', async () => {
+    const bright = sensorRaw(640, 480, (x, y, filter) => (y < 100 ? 65_535 : redThenBlue(640, 480)(x, y, filter)));
+    expect((await lookAtFile(await saved('bright.dng', bright))).facts).toMatchObject({ widthPx: 640, heightPx: 480 });
+  });
   it('with a picture of 1,920 px and more are shown as the camera saw fit, not developed', async () => {
     const preview = await madeRaw({ maker: 'tiff-little', previews: [[1920, 1280]] });
     const file = await saved('both.dng', Buffer.concat([sensorRaw(640, 480, redThenBlue(640, 480)), preview]));
