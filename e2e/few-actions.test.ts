@@ -48,8 +48,10 @@ const looked = async () => {
   await waitForText(page, '[data-part=tally]', new RegExp(`${PICTURES} pictures[\\s\\S]*1 sound`));
   await page.waitForFunction(() => !document.querySelector('[data-part=intake]'));
 };
+/** A film of this length takes a slow machine a minute and a half. */
+const PATIENT_MS = 200_000;
 const theFilm = async () => {
-  await page.waitForSelector('[data-part=film][data-state=ready]');
+  await page.waitForSelector('[data-part=film][data-state=ready]', { timeout: PATIENT_MS });
   const id = page.url().split('/').at(-2)!;
   const { films } = (await (await ask(`${app.address}/api/v1/shows/${id}/films`)).json()) as {
     films: { id: string }[];
