@@ -35,7 +35,7 @@ const DRAWING_TAKES_MS = 12_000;
 const DRAWING_TRIED_PX = 2112;
 /** Half a second for each million pixels, and cameras make up to fifty. */
 const HEIC_TAKES_MS = 90_000;
-/** Developing takes a quarter of a second for each million points of a sensor. */
+/** Developing takes a quarter to half a second for each million points of a sensor. */
 const RAW_TAKES_MS = 90_000;
 /** Listening and unpacking go at least as quickly as playing, and on a slow machine at half that. */
 const MEDIA_TAKES = { leastMs: 120_000, times: 3 };

@@ -6,6 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import sharp from 'sharp';
 import { lookAtFile } from './look-at-file';
 import { madeRaw, type MadeRaw } from './raw-file.testing';
+import { isRaw } from './raw-preview';
 import { readPictureFile } from './read-picture';
 import { redThenBlue, sensorRaw } from './sensor-raw.testing';
 
@@ -116,6 +117,16 @@ describe('RAW files', () => {
     const preview = await madeRaw({ maker: 'tiff-little', previews: [[1920, 1280]] });
     const file = await saved('both.dng', Buffer.concat([sensorRaw(640, 480, redThenBlue(640, 480)), preview]));
     expect((await lookAtFile(file)).facts).toMatchObject({ widthPx: 1920, heightPx: 1280 });
+  });
+  it('whose maker marks a TIFF’s beginning are told by that', () => {
+    for (const mark of ['IIII', 'MMMM', 'CR\u0002\0']) {
+      const head = Buffer.concat([
+        Buffer.from('II*\0\x10\0\0\0', 'latin1'),
+        Buffer.from(mark, 'latin1'),
+        Buffer.alloc(64),
+      ]);
+      expect(isRaw(head)).toBe(true);
+    }
   });
   it('are told from TIFF pictures, which are read as they always were', async () => {
     const file = path.join(folder, 'picture.tif');

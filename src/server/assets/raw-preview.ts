@@ -76,7 +76,7 @@ export async function pictureOfRaw(file: string): Promise<Buffer> {
 }
 
 function whyNot(largest: FoundJpeg | undefined, isCutShort: boolean): string {
-  if (isCutShort) return 'The RAW file is cut short: its picture has no end. Copy it again from the camera or card.';
+  if (isCutShort) return 'The RAW file is cut short or damaged. Copy it again from the camera or card.';
   const holds = largest ? `only a thumbnail (${largest.widthPx} × ${largest.heightPx})` : 'no finished picture';
   return `This RAW file holds ${holds}, and what its sensor saw cannot be read. Develop it, save it as JPEG or TIFF and bring that.`;
 }

@@ -65,6 +65,9 @@ const FIRST_FRAME = 1.4;
 /** A whole picture and one that is told from it; odd numbers leave less even ends. */
 const RUN_IN = 2;
 
+/** SVT-AV1 codes the last frames as within a film as soon as a whole picture and one told from it follow. */
+const ENOUGH_FOLLOWS = 2;
+
 /** What an encoder is given of a segment, and what it is shown around it that is not kept. */
 export interface SegmentFrames {
   /** Of the segment itself. */
@@ -155,7 +158,7 @@ export function segmentEncoding(spec: FilmSpec, hardware: HardwareEncoder | null
           ...['-c:v', 'libsvtav1', '-preset', '10', '-crf', AV1_CRF[quality], '-g', groupFrames, '-pix_fmt', 'yuv420p'],
           ...['-svtav1-params', 'lp=1:enable-force-key-frames=1'],
         ],
-        looksAhead: RUN_IN,
+        looksAhead: ENOUGH_FOLLOWS,
         runIn: RUN_IN,
         groups: { ofFrames: 16, wholePictureEvery: Number(groupFrames) },
       };
